@@ -1,0 +1,75 @@
+"""The API: one NinjaAPI, one shape of answer for everything that is wrong."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from bakehouse.documents import faults_of
+from bakehouse.people.roles import signed_in
+from lamination.limits import Fault, Faults
+
+
+@dataclass
+class Problem:
+    """What is wrong: one fault per field; the path is empty where it is no field's fault."""
+
+    faults: list[Fault]
+
+
+class Api(NinjaAPI):
+    """Keeps the core's own faults whole, where Ninja would make text of them."""
+
+    def validation_error_from_error_contexts(self, error_contexts: list[Any]) -> ValidationError:
+        errors = []
+        for context in error_contexts:
+            for error in context.pydantic_validation_error.errors(include_url=False):
+                errors.append(error)
+        return ValidationError(errors)
+
+
+api = Api(
+    title="Eight Turn", version="1", auth=signed_in, docs_url=None, urls_namespace="eight-turn"
+)
+
+
+def problem(request: HttpRequest, status: int, *faults: Fault) -> HttpResponse:
+    """An answer that says what is wrong."""
+    body = {"faults": [{"field": f.field, "message": f.message} for f in faults]}
+    return api.create_response(request, body, status=status)
+
+
+@api.exception_handler(ValidationError)
+def _on_invalid(request: HttpRequest, wrong: ValidationError) -> HttpResponse:
+    # Each path begins with the name of the endpoint's parameter, which the client never sees.
+    return problem(request, 422, *faults_of(wrong.errors, skip=1))
+
+
+@api.exception_handler(Faults)
+def _on_faults(request: HttpRequest, wrong: Faults) -> HttpResponse:
+    return problem(request, 422, *wrong.faults)
+
+
+@api.exception_handler(AuthenticationError)
+def _on_stranger(request: HttpRequest, wrong: AuthenticationError) -> HttpResponse:
+    return problem(request, 401, Fault("", "Please sign in."))
+
+
+@api.exception_handler(HttpError)
+def _on_http_error(request: HttpRequest, wrong: HttpError) -> HttpResponse:
+    if wrong.status_code == 400 and "body" in str(wrong).lower():
+        return problem(request, 400, Fault("", "The request is not JSON."))
+    return problem(request, wrong.status_code, Fault("", str(wrong)))
+
+
+@api.exception_handler(Http404)
+def _on_missing(request: HttpRequest, wrong: Http404) -> HttpResponse:
+    return problem(request, 404, Fault("", str(wrong) or "There is nothing here."))
+
+
+for room in ("people", "kitchen", "plans", "bench"):
+    api.add_router("", f"bakehouse.{room}.api.router")

@@ -1,0 +1,112 @@
+"""Documents from outside: read as the core's dataclasses, or faults that name every wrong field.
+
+The core knows nothing of JSON; pydantic reads its dataclasses as they are. This is the one place
+where validation errors become sentences, for the API and the command line alike.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable
+from typing import Any, TypeVar
+
+from pydantic import TypeAdapter, ValidationError
+
+from lamination.limits import Fault, Faults, join_path
+from lamination.plan import FORMAT, VERSION, Plan
+
+T = TypeVar("T")
+
+_SENTENCES = {
+    "missing": "This is missing.",
+    "unexpected_keyword_argument": "There is no field of this name here.",
+    "float_parsing": "This is not a number.",
+    "float_type": "This is not a number.",
+    "int_parsing": "This is not a whole number.",
+    "int_type": "This is not a whole number.",
+    "int_from_float": "This is not a whole number.",
+    "string_type": "This should be text.",
+    "tuple_type": "This should be a list.",
+    "dict_type": "This should be a group of fields.",
+    "dataclass_type": "This should be a group of fields.",
+    "json_invalid": "This is not JSON.",
+}
+
+
+_adapters: dict[type, TypeAdapter[Any]] = {}
+
+
+def adapter(of: type[T]) -> TypeAdapter[T]:
+    """The reader and writer of a dataclass as JSON; making one is slow, so each is kept."""
+    if of not in _adapters:
+        _adapters[of] = TypeAdapter(of)
+    return _adapters[of]
+
+
+def path_of(loc: Iterable[int | str]) -> str:
+    """A field's path as a person writes it: ``("turns", 0, "fold")`` is ``turns[0].fold``."""
+    path = ""
+    for part in loc:
+        path = join_path(path, f"[{part}]" if isinstance(part, int) else part)
+    return path
+
+
+def faults_of(errors: Iterable[Any], skip: int = 0) -> tuple[Fault, ...]:
+    """Validation errors as faults; ``skip`` leading parts of each path belong to the request."""
+    found: list[Fault] = []
+    for error in errors:
+        path = path_of(error["loc"][skip:])
+        cause = error.get("ctx", {}).get("error")
+        if isinstance(cause, Faults):
+            found += [f.under(path) for f in cause.faults]
+        elif error["type"] in ("enum", "literal_error"):
+            found.append(Fault(path, f"This should be one of {error['ctx']['expected']}."))
+        else:
+            found.append(Fault(path, _SENTENCES.get(error["type"], f"{error['msg']}.")))
+    return tuple(dict.fromkeys(found))
+
+
+def read(of: type[T], data: Any) -> T:
+    """Read ``data`` (plain JSON values) as a dataclass of the core. Raises :class:`Faults`."""
+    try:
+        return adapter(of).validate_python(data)
+    except ValidationError as wrong:
+        raise Faults(*faults_of(wrong.errors(include_url=False))) from None
+
+
+def dump(document: Any) -> Any:
+    """A dataclass of the core as plain JSON values."""
+    return adapter(type(document)).dump_python(document, mode="json")
+
+
+def read_plan_file(content: bytes | str) -> Plan:
+    """Read a plan file. Raises :class:`Faults`: not JSON, not a plan, a newer version, or a field.
+
+    Format and version are looked at first: a newer file may hold fields this one does not know.
+    """
+    try:
+        text = content.decode("utf-8-sig") if isinstance(content, bytes) else content
+        data = json.loads(text)
+    except UnicodeDecodeError:
+        raise Faults(Fault("", "This file is not text, so it is not a plan.")) from None
+    except json.JSONDecodeError as wrong:
+        where = f"line {wrong.lineno}, column {wrong.colno}"
+        raise Faults(Fault("", f"This file is not JSON: it breaks off at {where}.")) from None
+    except (RecursionError, ValueError):
+        raise Faults(Fault("", "This file is not JSON that a plan could be.")) from None
+    if not isinstance(data, dict):
+        raise Faults(Fault("", "This is JSON, but not a plan: a plan is a group of fields."))
+    if data.get("format") != FORMAT:
+        raise Faults(Fault("format", f'A plan file says "format": "{FORMAT}".'))
+    version = data.get("version")
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise Faults(Fault("version", "A plan file says which version it is: a whole number."))
+    if version > VERSION:
+        raise Faults(
+            Fault(
+                "version",
+                f"This file has version {version}; this Eight Turn reads up to version {VERSION}. "
+                "Open it with a newer Eight Turn.",
+            )
+        )
+    return read(Plan, data)

@@ -1,0 +1,177 @@
+"""Plans: list, open, save, copy, delete and bring back; work one; files in and out."""
+
+from __future__ import annotations
+
+import json
+import re
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Any
+
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Body, File, Router
+from ninja.errors import HttpError
+from ninja.files import UploadedFile
+
+from bakehouse.documents import adapter, dump, read_plan_file
+from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.people.roles import head_only, signed_in, user_of
+from bakehouse.plans.library import new_record, plan_in, record_of, worked_plainly
+from bakehouse.plans.models import PlanRecord
+from lamination.laminate import Fold
+from lamination.limits import Fault, Faults
+from lamination.plan import Plan
+from lamination.practice import Family
+from lamination.work import work
+from lamination.worked import WorkedPlan
+
+router = Router(tags=["plans"])
+LARGEST_FILE = 1_000_000  # bytes; a plan is a few kB
+
+
+@dataclass
+class PlanLine:
+    """A plan as the list shows it."""
+
+    id: int
+    name: str
+    family: Family
+    folds: list[Fold]
+    total_g: float
+    butter_layers: int
+    total_leaves: int
+    pieces: int | None
+    piece_g: float | None
+    updated_at: datetime
+    updated_by: str | None
+
+
+@dataclass
+class SavedPlan:
+    """A plan with its number and revision."""
+
+    id: int
+    revision: int
+    updated_at: datetime
+    plan: Plan
+
+
+@dataclass
+class Save:
+    """A plan to save over ``revision``, the one it was made from."""
+
+    revision: int
+    plan: Plan
+
+
+def _line(record: PlanRecord) -> PlanLine:
+    plan = plan_in(record)
+    worked = worked_plainly(plan)
+    return PlanLine(
+        id=record.pk,
+        name=plan.name,
+        family=plan.family,
+        folds=[t.fold for t in plan.turns],
+        total_g=worked.total_g,
+        butter_layers=worked.layers.butter,
+        total_leaves=worked.layers.total,
+        pieces=worked.cut.pieces if worked.cut else None,
+        piece_g=worked.cut.piece_g if worked.cut else None,
+        updated_at=record.updated_at,
+        updated_by=record.updated_by.get_username() if record.updated_by else None,
+    )
+
+
+def _saved(record: PlanRecord) -> SavedPlan:
+    return SavedPlan(record.pk, record.revision, record.updated_at, plan_in(record))
+
+
+@router.post("/work", auth=signed_in, response=WorkedPlan)
+def work_plan(request: HttpRequest, plan: Body[Plan]) -> WorkedPlan:
+    return work(plan, the_kitchen())
+
+
+@router.get("/plan.schema.json", auth=None, response=dict[str, Any])
+def plan_schema(request: HttpRequest) -> dict[str, Any]:
+    """The JSON Schema of a plan file, made from the core's own types."""
+    schema = adapter(Plan).json_schema()
+    schema["required"] = [*schema["required"], "format", "version"]
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}
+
+
+@router.get("/plans", auth=signed_in, response=list[PlanLine])
+def list_plans(request: HttpRequest) -> list[PlanLine]:
+    records = PlanRecord.objects.filter(deleted_at=None).select_related("updated_by")
+    return [_line(r) for r in records]
+
+
+@router.post("/plans", auth=head_only, response=SavedPlan)
+def new_plan(request: HttpRequest, plan: Body[Plan]) -> SavedPlan:
+    return _saved(new_record(plan, user_of(request)))
+
+
+@router.post("/plans/file", auth=head_only, response=SavedPlan)
+def upload_plan(request: HttpRequest, file: File[UploadedFile]) -> SavedPlan:
+    if (file.size or 0) > LARGEST_FILE:
+        raise Faults(Fault("", "This file is too large to be a plan: a plan is a few kB."))
+    return _saved(new_record(read_plan_file(file.read()), user_of(request)))
+
+
+@router.get("/plans/{int:plan_id}", auth=signed_in, response=SavedPlan)
+def open_plan(request: HttpRequest, plan_id: int) -> SavedPlan:
+    return _saved(record_of(plan_id))
+
+
+@router.put("/plans/{int:plan_id}", auth=head_only, response=SavedPlan)
+def save_plan(request: HttpRequest, plan_id: int, save: Body[Save]) -> SavedPlan:
+    try:
+        work(save.plan)
+    except Faults as wrong:
+        raise Faults(*(f.under("plan") for f in wrong.faults)) from None
+    with transaction.atomic():
+        record = record_of(plan_id)
+        if record.revision != save.revision:
+            by = record.updated_by.get_username() if record.updated_by else "Somebody"
+            raise HttpError(
+                409,
+                f"{by} saved this plan on another screen meanwhile. Reload to see "
+                "it; yours is kept here until then.",
+            )
+        record.document = dump(save.plan)
+        record.revision += 1
+        record.updated_by = user_of(request)
+        record.save()
+    return _saved(record)
+
+
+@router.delete("/plans/{int:plan_id}", auth=head_only, response={204: None})
+def delete_plan(request: HttpRequest, plan_id: int) -> tuple[int, None]:
+    record = record_of(plan_id)
+    PlanRecord.objects.filter(pk=record.pk).update(deleted_at=timezone.now())
+    return 204, None
+
+
+@router.post("/plans/{int:plan_id}/restore", auth=head_only, response=SavedPlan)
+def restore_plan(request: HttpRequest, plan_id: int) -> SavedPlan:
+    record = record_of(plan_id, deleted=True)
+    PlanRecord.objects.filter(pk=record.pk).update(deleted_at=None)
+    return _saved(record)
+
+
+@router.post("/plans/{int:plan_id}/copy", auth=head_only, response=SavedPlan)
+def copy_plan(request: HttpRequest, plan_id: int) -> SavedPlan:
+    plan = plan_in(record_of(plan_id))
+    return _saved(new_record(replace(plan, name=f"{plan.name[:73]}, copy"), user_of(request)))
+
+
+@router.get("/plans/{int:plan_id}/file", auth=signed_in)
+def download_plan(request: HttpRequest, plan_id: int) -> HttpResponse:
+    plan = plan_in(record_of(plan_id))
+    name = re.sub(r"[^a-z0-9]+", "-", plan.name.lower()).strip("-") or "plan"
+    answer = HttpResponse(
+        json.dumps(dump(plan), indent=1, ensure_ascii=False), content_type="application/json"
+    )
+    answer["Content-Disposition"] = f'attachment; filename="{name}.plan.json"'
+    return answer

@@ -1,0 +1,21 @@
+"""Saved plans."""
+
+from django.conf import settings
+from django.db import models
+
+
+class PlanRecord(models.Model):
+    """A plan as a document. ``revision`` grows with each save; a deleted plan can come back."""
+
+    document = models.JSONField()
+    revision = models.PositiveIntegerField(default=1)
+    created_at = models.DateTimeField(auto_now_add=True)
+    updated_at = models.DateTimeField(auto_now=True)
+    updated_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
+    deleted_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-updated_at"]
+
+    def __str__(self) -> str:
+        return str(self.document.get("name", self.pk))

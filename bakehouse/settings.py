@@ -1,0 +1,162 @@
+"""Settings. What differs from place to place comes from the environment:
+
+DATA_DIR            where the database and the secret key live (default: data/ beside this tree)
+EIGHT_TURN_TZ       the bakery's time zone (default: Europe/London)
+EIGHT_TURN_HOSTS    host names it answers to, separated by commas
+EIGHT_TURN_HTTPS    1 when it stands behind https: secure cookies, redirect, HSTS
+EIGHT_TURN_DEMO     1 when the demo runs: offers the demo accounts on the sign-in page
+"""
+
+import os
+import re
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+from django.core.management.utils import get_random_secret_key
+
+BASE_DIR = Path(__file__).resolve().parent.parent
+DATA_DIR = Path(os.environ.get("DATA_DIR") or BASE_DIR / "data")
+DATA_DIR.mkdir(parents=True, exist_ok=True)
+
+
+def _secret_key() -> str:
+    """One key per installation, made on first use and readable by its owner only."""
+    path = DATA_DIR / "secret_key"
+    try:
+        with open(os.open(path, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "w") as new:
+            new.write(get_random_secret_key())
+    except FileExistsError:
+        pass
+    return path.read_text()
+
+
+SECRET_KEY = _secret_key()
+DEBUG = False
+DEMO = os.environ.get("EIGHT_TURN_DEMO") == "1"
+HTTPS = os.environ.get("EIGHT_TURN_HTTPS") == "1"
+ALLOWED_HOSTS = os.environ.get("EIGHT_TURN_HOSTS", "127.0.0.1,localhost").split(",")
+
+INSTALLED_APPS = [
+    "django.contrib.admin",
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "axes",
+    "ninja",
+    "csp",
+    "bakehouse",
+    "bakehouse.people",
+    "bakehouse.kitchen",
+    "bakehouse.plans",
+    "bakehouse.bench",
+    "bakehouse.demo",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+
+ROOT_URLCONF = "bakehouse.urls"
+WSGI_APPLICATION = "bakehouse.wsgi.application"
+
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ],
+        },
+    },
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA_DIR / "eight-turn.sqlite3",
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 10,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+        },
+        # A file, so that the browser tests' server thread and the test see one database.
+        "TEST": {"NAME": DATA_DIR / "test.sqlite3"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("MinimumLengthValidator", "CommonPasswordValidator", "NumericPasswordValidator")
+]
+AXES_FAILURE_LIMIT = 5
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "bakehouse.people.lockout.locked_out"
+AXES_RESET_ON_SUCCESS = True
+AXES_VERBOSE = False
+
+SESSION_COOKIE_AGE = 30 * 24 * 3600  # a bench tablet stays signed in
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SECURE_SSL_REDIRECT = HTTPS
+SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = HTTPS
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
+X_FRAME_OPTIONS = "DENY"
+CSRF_TRUSTED_ORIGINS = [f"https://{h}" for h in ALLOWED_HOSTS] if HTTPS else []
+
+# Everything comes from our own origin; styles that Mantine makes at run time carry the nonce.
+CONTENT_SECURITY_POLICY = {
+    "EXCLUDE_URL_PREFIXES": ["/admin/"],
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF, NONCE],
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "object-src": [NONE],
+        "base-uri": [NONE],
+        "frame-ancestors": [NONE],
+        "form-action": [SELF],
+    },
+}
+
+USE_TZ = True
+TIME_ZONE = os.environ.get("EIGHT_TURN_TZ", "Europe/London")
+LANGUAGE_CODE = "en-gb"
+
+WEB_BUILD = BASE_DIR / "web" / "dist"
+STATIC_URL = "/static/"
+STATIC_ROOT = BASE_DIR / ".stamps" / "static"
+STATICFILES_DIRS = [WEB_BUILD] if WEB_BUILD.is_dir() else []
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802
+    """Vite puts a hash of the content in the names of everything under assets/."""
+    return re.search(r"/assets/.+-[\w-]{8}\.\w+$", url) is not None
+
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,21 @@
+"""The one page of the front end, with this answer's nonce in it."""
+
+from functools import cache
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.cache import never_cache
+
+
+@cache
+def _page() -> str:
+    return (settings.WEB_BUILD / "index.html").read_text()
+
+
+@never_cache
+def shell(request: HttpRequest) -> HttpResponse:
+    """The built index.html; Vite left a placeholder where the nonce belongs."""
+    if not (settings.WEB_BUILD / "index.html").is_file():
+        return HttpResponse("The front end is not built. Run: make build", status=503)
+    nonce = str(request.csp_nonce)  # type: ignore[attr-defined]
+    return HttpResponse(_page().replace("NONCE_OF_THIS_ANSWER", nonce))

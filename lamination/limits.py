@@ -1,0 +1,143 @@
+"""What a value may be, declared once where the field is declared, and faults that name the field.
+
+``mass_g: Annotated[float, Range(1, 200_000, "g")]`` is checked when the dataclass is made, shows
+up in the published JSON Schema, and produces one sentence when it is broken.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, fields
+from functools import cache
+from typing import Any, ClassVar, get_args, get_type_hints
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One thing wrong with an input: ``field`` is its path (``turns[1].roll_to_mm``)."""
+
+    field: str
+    message: str
+
+    def under(self, prefix: str) -> Fault:
+        """The same fault seen from the document that holds this one at ``prefix``."""
+        return Fault(join_path(prefix, self.field), self.message)
+
+
+class Faults(ValueError):
+    """Wrong input. ``faults`` says, for every field at fault, what was given and what is allowed."""
+
+    def __init__(self, *faults: Fault) -> None:
+        self.faults = faults
+        super().__init__("; ".join(f"{f.field}: {f.message}" for f in faults))
+
+
+def join_path(prefix: str, field: str) -> str:
+    """Join two field paths: ``join_path("turns[0]", "fold") == "turns[0].fold"``."""
+    if not prefix or not field:
+        return prefix or field
+    return prefix + field if field.startswith("[") else f"{prefix}.{field}"
+
+
+def say(value: float) -> str:
+    """A number as a person writes it: at most one decimal below 100, none above; no trailing zero."""
+    if value != 0 and abs(value) < 0.1:
+        return f"{value:.2g}"
+    text = f"{value:.0f}" if abs(value) >= 100 else f"{value:.1f}"
+    return text.removesuffix(".0")
+
+
+@dataclass(frozen=True, slots=True)
+class Range:
+    """The allowed interval of a number, both ends included, and the unit it is said in."""
+
+    low: float
+    high: float
+    unit: str = ""
+
+    def complaint(self, value: float) -> str | None:
+        """The sentence to show when ``value`` is outside, or None when it is allowed."""
+        unit = f" {self.unit}" if self.unit else ""
+        allowed = f"It must be from {self.low:g} to {self.high:g}{unit}."
+        if not math.isfinite(value):
+            return f"This is not a number. {allowed}"
+        if not self.low <= value <= self.high:
+            return f"{value:g}{unit} is out of reach. {allowed}"
+        return None
+
+    def __get_pydantic_json_schema__(self, core_schema: Any, handler: Any) -> Any:
+        """Carry the interval into a JSON Schema made from the dataclass."""
+        return handler(core_schema) | {"minimum": self.low, "maximum": self.high}
+
+
+@dataclass(frozen=True, slots=True)
+class Length:
+    """How many characters a text, or how many items a list, may have."""
+
+    low: int
+    high: int
+    what: str
+
+    def complaint(self, value: Any) -> str | None:
+        """The sentence to show when ``value`` is too short or too long, or None."""
+        n = len(value.strip()) if isinstance(value, str) else len(value)
+        if n < self.low:
+            return (
+                f"Nothing is entered. At least {self.low} {self.what}."
+                if n == 0
+                else (f"Only {n} {self.what}; at least {self.low}.")
+            )
+        if n > self.high:
+            return f"{n} {self.what} are too many: at most {self.high}."
+        return None
+
+
+Rule = Range | Length
+
+
+@cache
+def _rules(cls: type) -> tuple[tuple[str, tuple[Rule, ...]], ...]:
+    hints = get_type_hints(cls, include_extras=True)
+    found = []
+    for f in fields(cls):
+        hint = hints[f.name]
+        # ``Annotated`` may stand inside an optional: look one level down too.
+        candidates = (*get_args(hint), *(a for arm in get_args(hint) for a in get_args(arm)))
+        rules = tuple(c for c in candidates if isinstance(c, Range | Length))
+        if rules:
+            found.append((f.name, rules))
+    return tuple(found)
+
+
+def _complaints(cls: type, values: dict[str, Any]) -> Iterator[Fault]:
+    for name, rules in _rules(cls):
+        value = values[name]
+        if value is None:
+            continue
+        for rule in rules:
+            message = rule.complaint(value)
+            if message:
+                yield Fault(name, message)
+                break
+
+
+class Checked:
+    """Base of every input dataclass: checks declared rules when the object is made.
+
+    Raises :class:`Faults` with one fault per field that breaks its rule.
+    """
+
+    # Read by the API's validation, if there is one: an unknown field is a typing mistake, say so.
+    __pydantic_config__: ClassVar[dict[str, Any]] = {"extra": "forbid"}
+
+    def __post_init__(self) -> None:
+        values = {f.name: getattr(self, f.name) for f in fields(self)}  # type: ignore[arg-type]
+        raise_if(_complaints(type(self), values))
+
+
+def raise_if(faults: Iterable[Fault]) -> None:
+    """Raise :class:`Faults` when there is at least one fault; otherwise do nothing."""
+    found = tuple(faults)
+    if found:
+        raise Faults(*found)

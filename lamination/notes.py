@@ -1,0 +1,287 @@
+"""Advice on a worked plan: sentences with a reason and a way out. Nothing here forbids."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from lamination.kitchen import Kitchen
+from lamination.limits import say
+from lamination.lockin import Size
+from lamination.plan import Plan
+from lamination.practice import Family
+from lamination.worked import Layers, Note, WorkedCut, WorkedFinal, WorkedLockIn, WorkedTurn
+
+FAMILY_NAMES = {
+    Family.CROISSANT: "croissant",
+    Family.DANISH: "Danish",
+    Family.BRIOCHE: "laminated brioche",
+    Family.KOUIGN: "kouign-amann",
+    Family.PUFF: "puff",
+}
+
+
+def notes_on(
+    plan: Plan,
+    kitchen: Kitchen,
+    first: WorkedLockIn,
+    steps: list[WorkedTurn],
+    final: WorkedFinal,
+    layers: Layers,
+    cut: WorkedCut | None,
+) -> tuple[Note, ...]:
+    """All advice on a plan, in the order of its stops; what needs a look first at each stop.
+
+    Ranges come from the kitchen's table of practice (core-model §10).
+    """
+    order = {"mind": 0, "know": 1, "good": 2}
+    found = [
+        *_on_butter(plan, kitchen),
+        *_on_block(plan, kitchen, first),
+        *_on_turns(plan, kitchen, first, steps),
+        *_on_final(plan, kitchen, final, layers),
+        *_on_cut(plan, final, cut),
+    ]
+    stops = ["dough", "lock_in", *(f"turn-{i + 1}" for i in range(len(steps))), "final", "cut"]
+    return tuple(sorted(found, key=lambda n: (stops.index(n.stop), order[n.tone])))
+
+
+def _outside(plan: Plan, kitchen: Kitchen, name: str, value: float) -> tuple[str, str, str] | None:
+    """(below/above, from, to) when a value leaves its family's usual range."""
+    low = kitchen[f"{plan.family}.{name}.low"]
+    high = kitchen[f"{plan.family}.{name}.high"]
+    if low <= value <= high:
+        return None
+    return ("below" if value < low else "above"), say(low), say(high)
+
+
+def _on_butter(plan: Plan, kitchen: Kitchen) -> Iterator[Note]:
+    share = 100 * plan.butter.mass_g / plan.dough.mass_g
+    out = _outside(plan, kitchen, "butter_share_pct", share)
+    if out:
+        side, low, high = out
+        lean = (
+            "Leaves may stick and the crumb closes."
+            if side == "below"
+            else "Fat may run out in proof and oven."
+        )
+        near = float(low if side == "below" else high) * plan.dough.mass_g / 100
+        yield Note(
+            "dough",
+            "mind",
+            f"Butter {side} the usual",
+            f"{say(share)} % of the dough; {FAMILY_NAMES[plan.family]} is usually {low} to "
+            f"{high} %. {lean} {near:.0f} g would be inside.",
+            "butter.mass_g",
+        )
+
+
+def _on_block(plan: Plan, kitchen: Kitchen, first: WorkedLockIn) -> Iterator[Note]:
+    block, ratio = first.block, first.block_over_dough
+    low, high = kitchen["block_mm.low"], kitchen["block_mm.high"]
+    if not low <= block.thickness_mm <= high:
+        wanted = min(max(block.thickness_mm, low), high)
+        grow = math.sqrt(block.thickness_mm / wanted)
+        word = "thin" if block.thickness_mm < low else "thick"
+        why = (
+            "It cracks and warms before it is in."
+            if word == "thin"
+            else "It stays hard inside while its faces soften."
+        )
+        yield Note(
+            "lock_in",
+            "mind",
+            f"A {word} block",
+            f"{say(block.thickness_mm)} mm. {why} At {block.width_mm * grow:.0f} × "
+            f"{block.length_mm * grow:.0f} mm it is {say(wanted)} mm.",
+            "lock_in.block_width_mm",
+        )
+    if not kitchen["block_over_dough.low"] <= ratio <= kitchen["block_over_dough.high"]:
+        hard = ratio > kitchen["block_over_dough.high"]
+        text = (
+            "The dough over it stretches faster than the butter and may tear."
+            if hard
+            else "So thin a layer breaks into islands at the first roll. A smaller block is thicker."
+        )
+        yield Note(
+            "lock_in",
+            "mind",
+            "Butter and dough far apart",
+            f"The butter is {say(ratio)} times as thick as the dough under it. {text}",
+            "lock_in.block_length_mm",
+        )
+    if not plan.lock_in.margin_mm:
+        yield Note(
+            "lock_in",
+            "good",
+            "Butter to every edge",
+            f"Block and dough sheet share their sides: {say(block.width_mm)} mm across, the "
+            f"dough {say(first.dough_sheet.length_mm)} mm long.",
+        )
+
+
+def _on_turns(
+    plan: Plan, kitchen: Kitchen, first: WorkedLockIn, steps: list[WorkedTurn]
+) -> Iterator[Note]:
+    thick = first.package.thickness_mm
+    in_a_row = 0
+    allowed = int(kitchen["turns_back_to_back"])
+    for i, (chosen, step) in enumerate(zip(plan.turns, steps, strict=True)):
+        key = f"turn-{i + 1}"
+        yield _fit(key, f"turns[{i}].roll_to_mm", step.rolled, thick, kitchen)
+        in_a_row += 1
+        rested = chosen.rest is not None and chosen.rest.minutes > 0
+        if not rested and in_a_row == allowed and i + 1 < len(steps):
+            yield Note(
+                key,
+                "mind",
+                f"{in_a_row} turns without a rest",
+                "The dough will spring back and may tear. Rest it before the next turn; 20 "
+                "to 30 min in the fridge is usual.",
+                f"turns[{i}].rest",
+            )
+        in_a_row = 0 if rested else in_a_row
+        thick = step.folded.thickness_mm
+
+
+def _fit(key: str, field: str, sheet: Size, from_mm: float, kitchen: Kitchen) -> Note:
+    """Whether a rolled sheet lies on the bench, by how much not, and what would help."""
+    long, wide = kitchen["bench.length_mm"], kitchen["bench.width_mm"]
+    size = f"{sheet.length_mm:.0f} × {sheet.width_mm:.0f} mm"
+    fits_along = sheet.length_mm <= long and sheet.width_mm <= wide
+    fits_across = sheet.width_mm <= long and sheet.length_mm <= wide
+    if fits_along or fits_across:
+        spare = long - sheet.length_mm if fits_along else wide - sheet.length_mm
+        return Note(
+            key, "good", "Fits the bench", f"{size}, with {spare:.0f} mm to spare in length."
+        )
+    helps = []
+    if sheet.width_mm <= wide:
+        over = f"{sheet.length_mm - long:.0f} mm too long"
+        thicker = math.ceil(sheet.thickness_mm * sheet.length_mm / long * 10) / 10
+        wider = sheet.width_mm * sheet.length_mm / long
+        if thicker < from_mm:
+            helps.append(f"Rolled to {say(thicker)} mm it fits.")
+        if key == "final" and wider <= wide:
+            helps.append(f"{math.ceil(wider)} mm wide it fits.")
+        helps.append(f"Or divide the dough in {math.ceil(sheet.length_mm / long)}.")
+    else:
+        over = f"{sheet.width_mm - wide:.0f} mm too wide"
+        helps.append(f"Divide the dough in {math.ceil(sheet.width_mm / wide)}.")
+    return Note(
+        key,
+        "mind",
+        f"{over[0].upper()}{over[1:]} for the bench",
+        f"{size} on a bench of {long:.0f} × {wide:.0f} mm. {' '.join(helps)}",
+        field,
+    )
+
+
+def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) -> Iterator[Note]:
+    family = FAMILY_NAMES[plan.family]
+    yield _fit("final", "final.roll_to_mm", final.size, math.inf, kitchen)
+    out = _outside(plan, kitchen, "last_sheet_mm", final.thickness_mm)
+    if out:
+        yield Note(
+            "final",
+            "mind",
+            f"Last sheet {out[0]} the usual",
+            f"{say(final.thickness_mm)} mm; {family} is usually {out[1]} to {out[2]} mm.",
+            "final.roll_to_mm",
+        )
+    out = _outside(plan, kitchen, "butter_layers", layers.butter)
+    if out:
+        side = "Fewer" if out[0] == "below" else "More"
+        help_ = (
+            "Another fold adds leaves." if side == "Fewer" else "One fold less keeps them apart."
+        )
+        yield Note(
+            "final",
+            "mind",
+            f"{side} leaves than usual",
+            f"{layers.butter} butter layers; {family} usually has {out[1]} to {out[2]}. {help_}",
+            "turns",
+        )
+    out = _outside(plan, kitchen, "butter_um", layers.butter_um)
+    if out:
+        text = (
+            "Dough and butter may merge into something like brioche."
+            if out[0] == "below"
+            else "So much butter in one leaf runs out in the oven. More folds make it thinner."
+        )
+        yield Note(
+            "final",
+            "mind",
+            f"Butter leaves {out[0]} the usual",
+            f"{say(layers.butter_um)} µm each; usually {out[1]} to {out[2]} µm. {text}",
+            "final.roll_to_mm",
+        )
+    grain = kitchen["thinnest_leaf_um"]
+    if layers.dough_um < grain:
+        yield Note(
+            "final",
+            "know",
+            "Leaves in name",
+            f"A dough leaf of {say(layers.dough_um)} µm is thinner than a large starch grain "
+            f"(about {say(grain)} µm): the count is nominal.",
+        )
+    if layers.full_pct < 99.5:
+        yield Note(
+            "final",
+            "mind",
+            "Bare edges folded in",
+            f"Only {say(layers.full_pct)} % of the sheet has all {layers.butter} butter "
+            f"layers: {say(plan.lock_in.margin_mm)} mm of bare dough at the lock-in lies in "
+            "the folds. Bring the butter to the edge.",
+            "lock_in.margin_mm",
+        )
+    if not final.turned:
+        yield Note(
+            "final",
+            "know",
+            "Lay it the other way",
+            f"For a sheet {final.width_mm:.0f} mm wide the package is not turned before this "
+            "roll: a pin makes a sheet wider, never narrower.",
+            "final.width_mm",
+        )
+    yield Note(
+        "final",
+        "know",
+        f"{layers.butter} butter layers",
+        f"With the dough that is {layers.total} leaves. Multiplying alone gives "
+        f"{layers.naive}, but where a fold lays dough on dough the two become one leaf.",
+    )
+
+
+def _on_cut(plan: Plan, final: WorkedFinal, cut: WorkedCut | None) -> Iterator[Note]:
+    if plan.cut is None or cut is None:
+        return
+    if cut.pieces == 0:
+        yield Note(
+            "cut",
+            "mind",
+            "No piece fits",
+            f"A piece {say(plan.cut.height_mm)} mm high on a sheet {say(final.width_mm)} mm "
+            f"wide and {say(final.length_mm)} mm long. Roll it wider or cut smaller.",
+            "cut.height_mm",
+        )
+        return
+    spare = final.width_mm - cut.strips * plan.cut.height_mm
+    if spare > plan.cut.height_mm / 4:
+        wide = cut.strips * plan.cut.height_mm
+        yield Note(
+            "cut",
+            "mind",
+            f"{spare:.0f} mm of width left over",
+            f"{cut.strips} strip{'s' if cut.strips > 1 else ''} of "
+            f"{say(plan.cut.height_mm)} mm leave{'' if cut.strips > 1 else 's'} "
+            f"{spare:.0f} mm. A sheet {wide:.0f} mm wide is cut to the edge.",
+            "final.width_mm",
+        )
+    yield Note(
+        "cut",
+        "good" if cut.used_pct >= 90 else "know",
+        f"{cut.pieces} pieces of {say(cut.piece_g)} g",
+        f"{say(cut.used_pct)} % of the sheet; {say(cut.trimmings_g)} g of trimmings carry "
+        "their butter with them. Save them for the next dough.",
+    )

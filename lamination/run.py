@@ -1,0 +1,278 @@
+"""A dough under way: where it stands, from an append-only list of events.
+
+Nothing at the bench is ever rewritten. A wrong press is undone by another event, a time put right
+by another, so the list replays to the same standing on every tablet.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+from typing import Annotated
+
+from lamination.limits import Checked, Fault, Faults, Length, Range, raise_if
+from lamination.practice import StopKind
+from lamination.worked import Stop, WorkedPlan
+
+
+class EventKind(StrEnum):
+    """What can be said at the bench."""
+
+    DONE = "done"  # a stop's work is finished
+    OUT = "out"  # a rest is over
+    MOVE = "move"  # a deed happened earlier or later than it was pressed
+    UNDO = "undo"
+    READING = "reading"
+    NOTE = "note"
+    GIVE_UP = "give_up"
+    VERDICT = "verdict"
+
+
+class Probe(StrEnum):
+    """What a temperature was taken of."""
+
+    ROOM = "room"
+    DOUGH = "dough"
+    BUTTER = "butter"
+
+
+Score = Annotated[int, Range(1, 5)]
+
+
+@dataclass(frozen=True)
+class Verdict(Checked):
+    """How it came out: 1 (poor) to 5 (as it should be); None where it was not judged."""
+
+    lift: Score | None = None
+    honeycomb: Score | None = None
+    leaves: Score | None = None
+    colour: Score | None = None
+    words: Annotated[str, Length(0, 2_000, "characters")] = ""
+
+
+_NEEDS: dict[EventKind, tuple[str, ...]] = {
+    EventKind.DONE: ("stop",),
+    EventKind.OUT: ("stop",),
+    EventKind.MOVE: ("target", "minutes"),
+    EventKind.UNDO: ("target",),
+    EventKind.READING: ("probe", "value_c"),
+    EventKind.NOTE: ("words",),
+    EventKind.VERDICT: ("verdict",),
+    EventKind.GIVE_UP: (),
+}
+
+
+@dataclass(frozen=True)
+class Event(Checked):
+    """Something said at the bench. ``id`` is made by the tablet; sending it twice is harmless.
+
+    ``at`` carries a time zone. Which other fields are needed depends on ``kind``; raises
+    :class:`Faults` naming those that are missing.
+    """
+
+    id: Annotated[str, Length(8, 64, "characters")]
+    at: datetime
+    kind: EventKind
+    stop: str | None = None
+    target: str | None = None
+    minutes: Annotated[float, Range(-1_440, 1_440, "min")] | None = None
+    probe: Probe | None = None
+    value_c: Annotated[float, Range(-40, 60, "°C")] | None = None
+    words: Annotated[str, Length(1, 2_000, "characters")] | None = None
+    verdict: Verdict | None = None
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        missing = [n for n in _NEEDS[self.kind] if getattr(self, n) is None]
+        faults = [Fault(n, f"A {self.kind} event needs this.") for n in missing]
+        if self.at.utcoffset() is None:
+            faults.append(Fault("at", "The time must say its time zone."))
+        raise_if(faults)
+
+
+class Phase(StrEnum):
+    """What a run is doing."""
+
+    WORK = "work"
+    REST = "rest"
+    FINISHED = "finished"
+    GIVEN_UP = "given_up"
+
+
+@dataclass(frozen=True, slots=True)
+class Deed:
+    """A stop's work done, or a rest over: when, and when the plan had it."""
+
+    event_id: str
+    kind: EventKind
+    stop: str
+    at: datetime
+    planned_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A temperature, °C, and the stop it was taken at."""
+
+    event_id: str
+    at: datetime
+    probe: Probe
+    value_c: float
+    stop: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Remark:
+    """A note made at the bench, and the stop it was made at."""
+
+    event_id: str
+    at: datetime
+    words: str
+    stop: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Where a run stands: its phase, the stop it is at, since when and (resting) until when."""
+
+    phase: Phase
+    stop: str | None
+    since: datetime
+    until: datetime | None
+    turns_done: int
+    turns: int
+    deeds: tuple[Deed, ...]
+    readings: tuple[Reading, ...]
+    remarks: tuple[Remark, ...]
+    verdict: Verdict | None
+    undoable: str | None
+
+
+def _deeds_in_order(strip: tuple[Stop, ...]) -> list[tuple[EventKind, Stop, float]]:
+    """Every deed a run consists of: kind, stop, and its planned minute from the start."""
+    order = []
+    for stop in strip:
+        worked = stop.starts_min + stop.bench_min
+        order.append((EventKind.DONE, stop, worked))
+        if stop.rest is not None and stop.rest.minutes > 0:
+            order.append((EventKind.OUT, stop, worked + stop.rest.minutes))
+    return order
+
+
+def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -> Standing:
+    """Where a run stands after ``events``, in the order they were received.
+
+    Events must have been admitted (see :func:`admit`). A deed stamped before the one it follows
+    (two tablets, two clocks) is taken as happening right after it.
+    """
+    undone = {e.target for e in events if e.kind is EventKind.UNDO}
+    kept = [e for e in events if e.id not in undone]
+    shift: dict[str, float] = {}
+    for e in kept:
+        if e.kind is EventKind.MOVE and e.target and e.minutes:
+            shift[e.target] = shift.get(e.target, 0) + e.minutes
+
+    order = _deeds_in_order(worked.strip)
+    deeds: list[Deed] = []
+    readings: list[Reading] = []
+    remarks: list[Remark] = []
+    verdict: Verdict | None = None
+    given_up: datetime | None = None
+    clock = started_at
+    for e in kept:
+        here = order[len(deeds)][1].key if len(deeds) < len(order) else None
+        if e.kind in (EventKind.DONE, EventKind.OUT) and here:
+            planned = started_at + timedelta(minutes=order[len(deeds)][2])
+            clock = max(clock, e.at + timedelta(minutes=shift.get(e.id, 0)))
+            deeds.append(Deed(e.id, e.kind, here, clock, planned))
+        elif e.kind is EventKind.READING and e.probe and e.value_c is not None:
+            readings.append(Reading(e.id, e.at, e.probe, e.value_c, here))
+        elif e.kind is EventKind.NOTE and e.words:
+            remarks.append(Remark(e.id, e.at, e.words, here))
+        elif e.kind is EventKind.GIVE_UP:
+            given_up = e.at
+        elif e.kind is EventKind.VERDICT:
+            verdict = e.verdict
+
+    finished = len(deeds) == len(order)
+    kind, stop, _ = order[min(len(deeds), len(order) - 1)]
+    resting = not finished and kind is EventKind.OUT
+    phase = (
+        Phase.GIVEN_UP
+        if given_up
+        else Phase.FINISHED
+        if finished
+        else Phase.REST
+        if resting
+        else Phase.WORK
+    )
+    until = clock + timedelta(minutes=stop.rest.minutes) if resting and stop.rest else None
+    undoable = [e.id for e in kept if e.kind is not EventKind.UNDO]
+    return Standing(
+        phase=phase,
+        stop=None if finished else stop.key,
+        since=given_up or clock,
+        until=until,
+        turns_done=sum(d.kind is EventKind.DONE and d.stop.startswith("turn-") for d in deeds),
+        turns=sum(s.kind is StopKind.TURN for s in worked.strip),
+        deeds=tuple(deeds),
+        readings=tuple(readings),
+        remarks=tuple(remarks),
+        verdict=verdict,
+        undoable=undoable[-1] if undoable else None,
+    )
+
+
+def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], new: Event) -> None:
+    """Check that ``new`` can happen after ``events``.
+
+    Raises :class:`Faults` with the event's field at fault: a deed out of turn or pressed twice, an
+    undo or a move of something that is not there, a verdict before the end.
+    """
+    now = stand(worked, started_at, events)
+    names = {s.key: s.name for s in worked.strip}
+    over = now.phase in (Phase.FINISHED, Phase.GIVEN_UP)
+    if new.kind in (EventKind.DONE, EventKind.OUT):
+        _admit_deed(now, names, new)
+    elif new.kind is EventKind.GIVE_UP and over:
+        raise Faults(Fault("kind", "This run is over already."))
+    elif new.kind is EventKind.VERDICT and not over:
+        raise Faults(Fault("kind", "A verdict comes after the last stop; this run is under way."))
+    elif new.kind is EventKind.UNDO and new.target != now.undoable:
+        raise Faults(Fault("target", "Only the latest entry can be undone, and only once."))
+    elif new.kind is EventKind.MOVE:
+        _admit_move(worked, started_at, events, now, new)
+
+
+def _admit_deed(now: Standing, names: dict[str, str], new: Event) -> None:
+    if new.stop not in names:
+        raise Faults(Fault("stop", f"This plan has no stop called {new.stop}."))
+    if now.phase is Phase.GIVEN_UP:
+        raise Faults(Fault("stop", "This run was given up. Undo that to go on."))
+    if any(d.kind is new.kind and d.stop == new.stop for d in now.deeds):
+        said = "done" if new.kind is EventKind.DONE else "taken out"
+        raise Faults(Fault("stop", f"{names[new.stop]} is already {said}."))
+    expected = EventKind.OUT if now.phase is Phase.REST else EventKind.DONE
+    if new.stop != now.stop or new.kind is not expected:
+        ahead = names.get(now.stop or "", "nothing: this run is over")
+        if expected is EventKind.OUT:
+            ahead = f"taking it out after {ahead}"
+        raise Faults(Fault("stop", f"Next is {ahead}, not {names[new.stop]}."))
+
+
+def _admit_move(
+    worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], now: Standing, new: Event
+) -> None:
+    ids = [d.event_id for d in now.deeds]
+    if new.target not in ids:
+        raise Faults(
+            Fault("target", "There is nothing done under this name whose time could move.")
+        )
+    i = ids.index(new.target)
+    wanted = now.deeds[i].at + timedelta(minutes=new.minutes or 0)
+    before = now.deeds[i - 1].at if i else started_at
+    if wanted < before:
+        raise Faults(Fault("minutes", "That is before the step it follows was over."))
+    if i + 1 < len(now.deeds) and wanted > now.deeds[i + 1].at:
+        raise Faults(Fault("minutes", "That is after the next step was done."))

@@ -1,0 +1,30 @@
+"""Plans the core tests start from."""
+
+from dataclasses import replace
+
+from lamination.cutting import Shape
+from lamination.laminate import Fold
+from lamination.lockin import Method
+from lamination.plan import Butter, Cut, Dough, Final, LockIn, Place, Plan, Rest, Turn
+from lamination.practice import Family
+
+REST = Rest(Place.FRIDGE, 30)
+
+
+def station(**changes) -> Plan:
+    """The station kiosk's croissant: 2 400 g of dough, half lock-in, three letters."""
+    base = Plan(
+        name="Station croissant",
+        family=Family.CROISSANT,
+        dough=Dough(2400, 1120),
+        butter=Butter(650, 940),
+        lock_in=LockIn(Method.HALF, block_width_mm=300, block_length_mm=230),
+        turns=turns("letter", "letter", "letter"),
+        final=Final(4, width_mm=400),
+        cut=Cut(Shape.TRIANGLE, base_mm=90, height_mm=280),
+    )
+    return replace(base, **changes)
+
+
+def turns(*folds: str, roll_to_mm: float = 8, rest: Rest | None = REST) -> tuple[Turn, ...]:
+    return tuple(Turn(Fold(f), roll_to_mm, rest) for f in folds)
