@@ -149,15 +149,24 @@ class Standing:
     undoable: str | None
 
 
-def _deeds_in_order(strip: tuple[Stop, ...]) -> list[tuple[EventKind, Stop, float]]:
-    """Every deed a run consists of: kind, stop, and its planned minute from the start."""
+@dataclass(frozen=True, slots=True)
+class PlannedDeed:
+    """A deed a run consists of, and the minute from its start at which the plan has it."""
+
+    kind: EventKind
+    stop: Stop
+    minute: float
+
+
+def planned_deeds(strip: tuple[Stop, ...]) -> tuple[PlannedDeed, ...]:
+    """Every deed of a run in order: each stop done and, where a rest follows, taken out of it."""
     order = []
     for stop in strip:
         worked = stop.starts_min + stop.bench_min
-        order.append((EventKind.DONE, stop, worked))
+        order.append(PlannedDeed(EventKind.DONE, stop, worked))
         if stop.rest is not None and stop.rest.minutes > 0:
-            order.append((EventKind.OUT, stop, worked + stop.rest.minutes))
-    return order
+            order.append(PlannedDeed(EventKind.OUT, stop, worked + stop.rest.minutes))
+    return tuple(order)
 
 
 def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -> Standing:
@@ -173,7 +182,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         if e.kind is EventKind.MOVE and e.target and e.minutes:
             shift[e.target] = shift.get(e.target, 0) + e.minutes
 
-    order = _deeds_in_order(worked.strip)
+    order = planned_deeds(worked.strip)
     deeds: list[Deed] = []
     readings: list[Reading] = []
     remarks: list[Remark] = []
@@ -181,9 +190,9 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     given_up: datetime | None = None
     clock = started_at
     for e in kept:
-        here = order[len(deeds)][1].key if len(deeds) < len(order) else None
+        here = order[len(deeds)].stop.key if len(deeds) < len(order) else None
         if e.kind in (EventKind.DONE, EventKind.OUT) and here:
-            planned = started_at + timedelta(minutes=order[len(deeds)][2])
+            planned = started_at + timedelta(minutes=order[len(deeds)].minute)
             clock = max(clock, e.at + timedelta(minutes=shift.get(e.id, 0)))
             deeds.append(Deed(e.id, e.kind, here, clock, planned))
         elif e.kind is EventKind.READING and e.probe and e.value_c is not None:
@@ -196,8 +205,9 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
             verdict = e.verdict
 
     finished = len(deeds) == len(order)
-    kind, stop, _ = order[min(len(deeds), len(order) - 1)]
-    resting = not finished and kind is EventKind.OUT
+    ahead = order[min(len(deeds), len(order) - 1)]
+    stop = ahead.stop
+    resting = not finished and ahead.kind is EventKind.OUT
     phase = (
         Phase.GIVEN_UP
         if given_up
@@ -272,6 +282,8 @@ def _admit_move(
     i = ids.index(new.target)
     wanted = now.deeds[i].at + timedelta(minutes=new.minutes or 0)
     before = now.deeds[i - 1].at if i else started_at
+    if wanted > new.at:
+        raise Faults(Fault("minutes", "That time is still to come."))
     if wanted < before:
         raise Faults(Fault("minutes", "That is before the step it follows was over."))
     if i + 1 < len(now.deeds) and wanted > now.deeds[i + 1].at:

@@ -1,0 +1,78 @@
+"""Fill an empty house with the bakehouse at Teasel Lock; leave one that has anything in it."""
+
+import uuid
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.contrib.auth.models import Group, User
+from django.core.management.base import BaseCommand
+from django.db import transaction
+from django.utils import timezone
+
+from bakehouse.bench.models import EventRecord, Run
+from bakehouse.demo.teasel_lock import ACCOUNTS, PLANS, RUNS, Went
+from bakehouse.documents import dump
+from bakehouse.plans.library import new_record
+from bakehouse.plans.models import PlanRecord
+from lamination.kitchen import Kitchen
+from lamination.run import Event, EventKind, admit, planned_deeds
+from lamination.work import work
+
+
+class Command(BaseCommand):
+    help = "Load the demo once: accounts, plans, two finished runs and one under way."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        if PlanRecord.objects.exists() or Run.objects.exists():
+            self.stdout.write("The house has plans already: nothing loaded, nothing changed.")
+            return
+        with transaction.atomic():
+            users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
+            records = {plan.name: new_record(plan, users[0]) for plan in PLANS}
+            for went in RUNS:
+                _run(went, records[went.plan.name], users[1])
+        self.stdout.write(f"Loaded {len(PLANS)} plans and {len(RUNS)} runs of Teasel Lock.")
+
+
+def _account(name: str, role: str, password: str) -> User:
+    user, new = User.objects.get_or_create(username=name)
+    if new:
+        user.set_password(password)
+        user.is_staff = user.is_superuser = role == "head"
+        user.save()
+    user.groups.add(Group.objects.get(name=role))
+    return user
+
+
+def _run(went: Went, record: PlanRecord, by: User) -> None:
+    worked = work(went.plan)
+    started = timezone.now() - timedelta(hours=went.hours_ago)
+    run = Run.objects.create(
+        id=uuid.uuid4(),
+        plan=record,
+        plan_document=dump(went.plan),
+        kitchen_document=dump(Kitchen()),
+        started_at=started,
+        started_by=by,
+    )
+    events: tuple[Event, ...] = ()
+
+    def say(at: datetime, kind: EventKind, **more: Any) -> None:
+        nonlocal events
+        event = Event(str(uuid.uuid4()), at, kind, **more)
+        admit(worked, started, events, event)
+        EventRecord.objects.create(run=run, event_id=event.id, document=dump(event), by=by)
+        events = (*events, event)
+
+    late, before = 0.0, started
+    for i, (deed, lag) in enumerate(zip(planned_deeds(worked.strip), went.late_min, strict=False)):
+        late += lag - 5  # a bench hand gains five minutes on most deeds and loses them on others
+        at = max(before, started + timedelta(minutes=deed.minute + max(late, 0)))
+        for _, probe, value in (r for r in went.readings if r[0] == i):
+            say(at - timedelta(minutes=2), EventKind.READING, probe=probe, value_c=value)
+        for _, words in (n for n in went.notes if n[0] == i):
+            say(at - timedelta(minutes=1), EventKind.NOTE, words=words)
+        say(at, deed.kind, stop=deed.stop.key)
+        before = at
+    if went.verdict:
+        say(before + timedelta(hours=4), EventKind.VERDICT, verdict=went.verdict)

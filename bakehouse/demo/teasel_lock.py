@@ -1,0 +1,135 @@
+"""The bakehouse at Teasel Lock: its plans, and how some of its doughs went.
+
+A lock-keeper's house on a canal, baking for a Saturday market, two café boats and a station kiosk.
+Everything here is made up for this application.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from lamination.cutting import Shape
+from lamination.laminate import Fold
+from lamination.lockin import Method
+from lamination.plan import Butter, Cut, Dough, Final, LockIn, Place, Plan, Rest, Turn
+from lamination.practice import Family
+from lamination.run import Probe, Verdict
+
+ACCOUNTS = {"wren": ("head", "towpath-head"), "tansy": ("bench", "towpath-bench")}
+
+
+def _fridge(minutes: float) -> Rest:
+    return Rest(Place.FRIDGE, minutes)
+
+
+def _freezer(minutes: float) -> Rest:
+    return Rest(Place.FREEZER, minutes)
+
+
+MARKET = Plan(
+    name="Saturday market croissant",
+    family=Family.CROISSANT,
+    dough=Dough(1980, rest=_fridge(720)),
+    butter=Butter(540),
+    lock_in=LockIn(Method.HALF, block_width_mm=260, block_length_mm=210),
+    turns=(
+        Turn(Fold.LETTER, 8, _fridge(40)),
+        Turn(Fold.LETTER, 8, _fridge(45)),
+        Turn(Fold.LETTER, 8, _fridge(60)),
+    ),
+    final=Final(4, width_mm=290, rest=_fridge(10)),
+    cut=Cut(Shape.TRIANGLE, base_mm=95, height_mm=280),
+    words="By hand on the ash table. Two thirds of the strength of the miller's strong flour.",
+)
+
+STATION = Plan(
+    name="Station kiosk croissant",
+    family=Family.CROISSANT,
+    dough=Dough(7100, rest=_fridge(840)),
+    butter=Butter(1950),
+    lock_in=LockIn(Method.HALF, block_width_mm=440, block_length_mm=380, rest=_freezer(10)),
+    turns=(
+        Turn(Fold.LETTER, 10, _freezer(20)),
+        Turn(Fold.BOOK, 10, _fridge(45)),
+        Turn(Fold.LETTER, 12, _fridge(60)),
+    ),
+    final=Final(4, width_mm=600, rest=_freezer(8)),
+    cut=Cut(Shape.TRIANGLE, base_mm=92, height_mm=295),
+    words="By sheeter. The last sheet is divided in two on the belt.",
+)
+
+BOATS = Plan(
+    name="Café boat puff",
+    family=Family.PUFF,
+    dough=Dough(1500, density_kg_m3=1180, rest=_fridge(120)),
+    butter=Butter(1050),
+    lock_in=LockIn(Method.ENVELOPE, block_width_mm=240, block_length_mm=240, rest=_fridge(20)),
+    turns=(
+        Turn(Fold.LETTER, 8),
+        Turn(Fold.LETTER, 8, _fridge(45)),
+        Turn(Fold.LETTER, 8),
+        Turn(Fold.LETTER, 8, _fridge(60)),
+        Turn(Fold.LETTER, 7, _fridge(60)),
+    ),
+    final=Final(3, width_mm=520, rest=_fridge(20)),
+    cut=Cut(Shape.RECTANGLE, base_mm=120, height_mm=86, kerf_mm=1),
+    words="For the turnovers. Five letters are leaves enough; a sixth gains nothing here.",
+)
+
+DANISH = Plan(
+    name="Lock garden Danish",
+    family=Family.DANISH,
+    dough=Dough(3300, rest=_fridge(600)),
+    butter=Butter(1000),
+    lock_in=LockIn(Method.TWO_THIRDS, block_width_mm=320, block_length_mm=400),
+    turns=(Turn(Fold.BOOK, 9, _freezer(15)), Turn(Fold.LETTER, 9, _fridge(50))),
+    final=Final(4.5, width_mm=405, rest=_fridge(15)),
+    cut=Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
+    words="Squares for pinwheels. Egg in the dough: keep it cold.",
+)
+
+PLANS = (MARKET, STATION, BOATS, DANISH)
+
+
+@dataclass(frozen=True)
+class Went:
+    """How a run went: minutes late (or early) at each deed, and what was said on the way."""
+
+    plan: Plan
+    hours_ago: float
+    late_min: tuple[float, ...]
+    readings: tuple[tuple[int, Probe, float], ...]  # before which deed, of what, °C
+    notes: tuple[tuple[int, str], ...] = ()
+    verdict: Verdict | None = None
+
+
+_ROOM, _DOUGH, _BUTTER = Probe.ROOM, Probe.DOUGH, Probe.BUTTER
+
+RUNS = (
+    Went(
+        MARKET, hours_ago=52,
+        late_min=(2, 15, 6, 3, 12, 4, 1, 16, 5, 2, 6, 9),
+        readings=((0, _ROOM, 19.0), (1, _DOUGH, 4.5), (1, _BUTTER, 12.5), (2, _DOUGH, 8.5),
+                  (4, _DOUGH, 6.0), (5, _DOUGH, 9.0), (5, _BUTTER, 13.0), (7, _DOUGH, 6.5),
+                  (8, _DOUGH, 10.0), (10, _ROOM, 20.5), (10, _DOUGH, 7.0)),
+        notes=((2, "Butter a little firmer than the dough at the corners."),
+               (7, "Sprang back at the ends: gave it ten minutes more.")),
+        verdict=Verdict(4, 4, 4, 5, "Even comb, one tight spot at the tail. Rest turn 2 longer."),
+    ),
+    Went(
+        BOATS, hours_ago=28,
+        late_min=(1, 5, 3, 4, 2, 3, 14, 6, 5, 20, 4, 11, 6, 8, 5),
+        readings=((0, _ROOM, 23.5), (2, _BUTTER, 14.0), (2, _DOUGH, 9.0), (5, _DOUGH, 12.5),
+                  (6, _BUTTER, 15.5), (7, _DOUGH, 7.0), (9, _DOUGH, 13.0), (11, _DOUGH, 7.5),
+                  (13, _ROOM, 25.0), (13, _DOUGH, 11.0)),
+        notes=((5, "Room warming up. Ice pack under the tray."),),
+        verdict=Verdict(5, None, 4, 4, "Tall and dry. Slight lean where the third turn ran warm."),
+    ),
+    Went(
+        STATION, hours_ago=15.6,
+        late_min=(4, 12, 8, 6, 5),
+        readings=((0, _ROOM, 18.5), (1, _DOUGH, 4.0), (2, _BUTTER, 11.5), (2, _DOUGH, 7.5),
+                  (4, _DOUGH, 6.5)),
+        notes=((2, "New butter sheets: bend well at 11 °C."),),
+    ),
+)  # fmt: skip

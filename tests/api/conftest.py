@@ -1,0 +1,55 @@
+"""A house with a head, a bench hand, and one plan."""
+
+import json
+
+import pytest
+from django.contrib.auth.models import Group, User
+from django.test import Client
+
+STATION = {
+    "format": "eight-turn/plan", "version": 1, "name": "Station croissant", "family": "croissant",
+    "dough": {"mass_g": 2400, "density_kg_m3": 1120},
+    "butter": {"mass_g": 650, "density_kg_m3": 940},
+    "lock_in": {"method": "half", "block_width_mm": 300, "block_length_mm": 230, "margin_mm": 0},
+    "turns": [{"fold": "letter", "roll_to_mm": 8, "rest": {"place": "fridge", "minutes": 30}}] * 3,
+    "final": {"roll_to_mm": 4, "width_mm": 400},
+    "cut": {"shape": "triangle", "base_mm": 90, "height_mm": 280},
+}  # fmt: skip
+
+
+class Tablet(Client):
+    """A signed-in browser that talks JSON."""
+
+    def call(self, method, path, body=None, expect=200):
+        answer = self.generic(
+            method, f"/api{path}", json.dumps(body) if body is not None else "", "application/json"
+        )
+        assert answer.status_code == expect, (answer.status_code, answer.content[:500])
+        return answer.json() if answer.content else None
+
+    def faults(self, method, path, body=None, expect=422):
+        found = self.call(method, path, body, expect)["faults"]
+        return {f["field"]: f["message"] for f in found}
+
+
+def _tablet(name, role):
+    user = User.objects.create_user(name, password=f"{name}-at-the-lock")
+    user.groups.add(Group.objects.get(name=role))
+    tablet = Tablet()
+    tablet.force_login(user)
+    return tablet
+
+
+@pytest.fixture
+def head(db):
+    return _tablet("wren", "head")
+
+
+@pytest.fixture
+def hand(db):
+    return _tablet("tansy", "bench")
+
+
+@pytest.fixture
+def plan(head):
+    return head.call("POST", "/plans", STATION)

@@ -1,0 +1,96 @@
+"""Runs over the API: started once, written once, snapshot kept, faults named."""
+
+import uuid
+from datetime import timedelta
+
+import pytest
+from django.utils import timezone
+
+
+def event(kind, minutes_ago=0.0, **more):
+    at = timezone.now() - timedelta(minutes=minutes_ago)
+    return {"id": str(uuid.uuid4()), "at": at.isoformat(), "kind": kind, **more}
+
+
+@pytest.fixture
+def run(hand, plan):
+    return hand.call("POST", "/runs", {"id": str(uuid.uuid4()), "plan_id": plan["id"]})
+
+
+def test_pressing_start_twice_starts_one_run(hand, plan):
+    start = {"id": str(uuid.uuid4()), "plan_id": plan["id"]}
+    first, second = hand.call("POST", "/runs", start), hand.call("POST", "/runs", start)
+    assert first["id"] == second["id"]
+    assert first["started_at"] == second["started_at"]
+    assert len(hand.call("GET", "/runs")) == 1
+
+
+def test_a_run_keeps_the_plan_it_was_started_from(head, hand, plan, run):
+    later = plan["plan"] | {"name": "Renamed", "dough": {"mass_g": 3000}}
+    head.call("PUT", f"/plans/{plan['id']}", {"revision": 1, "plan": later})
+    head.call("PUT", "/kitchen", {"yours": {"minutes.turn": 99}})
+    head.call("DELETE", f"/plans/{plan['id']}", expect=204)
+    kept = hand.call("GET", f"/runs/{run['id']}")
+    assert kept["plan"]["name"] == "Station croissant"
+    assert kept["worked"] == run["worked"]
+
+
+def test_sending_an_event_twice_writes_it_once(hand, run):
+    said = {"events": [event("done", stop="dough")]}
+    hand.call("POST", f"/runs/{run['id']}/events", said)
+    standing = hand.call("POST", f"/runs/{run['id']}/events", said)["standing"]
+    assert (standing["stop"], len(standing["deeds"])) == ("lock_in", 1)
+
+
+def test_a_batch_is_written_whole_or_not_at_all(hand, run):
+    said = {"events": [event("done", stop="dough"), event("done", stop="final")]}
+    faults = hand.faults("POST", f"/runs/{run['id']}/events", said)
+    assert "Next is Lock-in, not Last sheet." in faults["events[1].stop"]
+    assert hand.call("GET", f"/runs/{run['id']}")["standing"]["stop"] == "dough"
+
+
+@pytest.mark.parametrize(
+    ("wrong", "field"),
+    [
+        ({"kind": "reading", "probe": "dough", "value_c": 900}, "events[0].value_c"),
+        ({"kind": "reading", "probe": "moon", "value_c": 4}, "events[0].probe"),
+        ({"kind": "reading"}, "events[0].probe"),
+        ({"kind": "sing"}, "events[0].kind"),
+        ({"kind": "done", "stop": "turn-7"}, "events[0].stop"),
+        ({"kind": "undo", "target": "nothing-like-it"}, "events[0].target"),
+    ],
+)
+def test_a_wrong_event_names_its_field(hand, run, wrong, field):
+    said = {"events": [event(**wrong)]}
+    assert field in hand.faults("POST", f"/runs/{run['id']}/events", said)
+
+
+def test_a_clock_far_ahead_is_told(hand, run):
+    said = {"events": [event("note", minutes_ago=-90, words="from the future")]}
+    assert (
+        "90 minutes ahead" in hand.faults("POST", f"/runs/{run['id']}/events", said)["events[0].at"]
+    )
+
+
+def test_a_whole_run_and_its_verdict_can_be_read_in_the_book(hand, run):
+    where = f"/runs/{run['id']}"
+    said = [event("reading", probe="butter", value_c=13.5)]
+    for stop in run["worked"]["strip"]:
+        said.append(event("done", stop=stop["key"]))
+        if stop["rest"]:
+            said.append(event("out", stop=stop["key"]))
+    hand.call("POST", f"{where}/events", {"events": said})
+    hand.call(
+        "POST",
+        f"{where}/events",
+        {
+            "events": [
+                event("verdict", verdict={"lift": 4, "honeycomb": 5, "words": "Good open crumb"})
+            ]
+        },
+    )
+    (line,) = hand.call("GET", "/runs")
+    assert (line["phase"], line["turns_done"], line["verdict"]["honeycomb"]) == ("finished", 3, 5)
+    standing = hand.call("GET", where)["standing"]
+    assert standing["readings"][0]["value_c"] == 13.5
+    assert [d["stop"] for d in standing["deeds"]][:2] == ["dough", "lock_in"]
