@@ -146,6 +146,7 @@ LANGUAGE_CODE = "en-gb"
 WEB_BUILD = BASE_DIR / "web" / "dist"
 STATIC_URL = "/static/"
 STATIC_ROOT = BASE_DIR / ".stamps" / "static"
+STATIC_ROOT.mkdir(parents=True, exist_ok=True)
 STATICFILES_DIRS = [WEB_BUILD] if WEB_BUILD.is_dir() else []
 
 

@@ -148,12 +148,15 @@ def _fit(key: str, field: str, sheet: Size, from_mm: float, kitchen: Kitchen) ->
     """Whether a rolled sheet lies on the bench, by how much not, and what would help."""
     long, wide = kitchen["bench.length_mm"], kitchen["bench.width_mm"]
     size = f"{sheet.length_mm:.0f} × {sheet.width_mm:.0f} mm"
-    fits_along = sheet.length_mm <= long and sheet.width_mm <= wide
-    fits_across = sheet.width_mm <= long and sheet.length_mm <= wide
+    fits_along = sheet.length_mm < long + 1 and sheet.width_mm < wide + 1
+    fits_across = sheet.width_mm < long + 1 and sheet.length_mm < wide + 1
     if fits_along or fits_across:
         spare = long - sheet.length_mm if fits_along else wide - sheet.length_mm
         return Note(
-            key, "good", "Fits the bench", f"{size}, with {spare:.0f} mm to spare in length."
+            key,
+            "good",
+            "Fits the bench",
+            f"{size}, with {max(spare, 0):.0f} mm to spare in length.",
         )
     helps = []
     if sheet.width_mm <= wide:

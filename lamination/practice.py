@@ -49,6 +49,7 @@ class Default:
 
 def _family(
     family: Family,
+    start_butter_pct: float,
     share: tuple[float, float],
     layers: tuple[float, float],
     butter_um: tuple[float, float],
@@ -60,7 +61,17 @@ def _family(
         ("butter_um", "butter layer in the last sheet", "µm", butter_um, 5_000),
         ("last_sheet_mm", "last sheet", "mm", sheet_mm, 60),
     ]
-    return [
+    start = Default(
+        f"{family}.start_butter_pct",
+        family,
+        "butter share a new plan starts with",
+        start_butter_pct,
+        "%",
+        1,
+        150,
+        "trade practice",
+    )
+    return [start] + [
         Default(
             f"{family}.{name}.{end}",
             family,
@@ -139,11 +150,21 @@ TABLE: tuple[Default, ...] = (
     ),
     Default("block_mm.low", "lock-in", "butter block, from", 5, "mm", 0, 200, "trade practice"),
     Default("block_mm.high", "lock-in", "butter block, up to", 25, "mm", 0, 200, "trade practice"),
-    *_family(Family.CROISSANT, (22, 33), (16, 64), (10, 120), (3.5, 5)),
-    *_family(Family.DANISH, (22, 40), (16, 64), (10, 120), (3.5, 6)),
-    *_family(Family.BRIOCHE, (15, 30), (9, 36), (10, 120), (4, 10)),
-    *_family(Family.KOUIGN, (30, 60), (6, 36), (10, 300), (4, 10)),
-    *_family(Family.PUFF, (50, 100), (96, 1024), (2, 60), (2, 5)),
+    Default(
+        "start_block_mm",
+        "lock-in",
+        "butter block a new plan starts with",
+        10,
+        "mm",
+        3,
+        60,
+        "trade practice",
+    ),
+    *_family(Family.CROISSANT, 27, (22, 33), (16, 64), (10, 120), (3.5, 5)),
+    *_family(Family.DANISH, 30, (22, 40), (16, 64), (10, 120), (3.5, 6)),
+    *_family(Family.BRIOCHE, 22, (15, 30), (9, 36), (10, 120), (4, 10)),
+    *_family(Family.KOUIGN, 45, (30, 60), (6, 36), (10, 300), (4, 10)),
+    *_family(Family.PUFF, 75, (50, 100), (96, 1024), (2, 60), (2, 5)),
 )
 
 DEFAULTS: dict[str, Default] = {d.key: d for d in TABLE}

@@ -154,7 +154,7 @@ class PlannedDeed:
     """A deed a run consists of, and the minute from its start at which the plan has it."""
 
     kind: EventKind
-    stop: Stop
+    stop: str
     minute: float
 
 
@@ -163,9 +163,9 @@ def planned_deeds(strip: tuple[Stop, ...]) -> tuple[PlannedDeed, ...]:
     order = []
     for stop in strip:
         worked = stop.starts_min + stop.bench_min
-        order.append(PlannedDeed(EventKind.DONE, stop, worked))
+        order.append(PlannedDeed(EventKind.DONE, stop.key, worked))
         if stop.rest is not None and stop.rest.minutes > 0:
-            order.append(PlannedDeed(EventKind.OUT, stop, worked + stop.rest.minutes))
+            order.append(PlannedDeed(EventKind.OUT, stop.key, worked + stop.rest.minutes))
     return tuple(order)
 
 
@@ -190,7 +190,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     given_up: datetime | None = None
     clock = started_at
     for e in kept:
-        here = order[len(deeds)].stop.key if len(deeds) < len(order) else None
+        here = order[len(deeds)].stop if len(deeds) < len(order) else None
         if e.kind in (EventKind.DONE, EventKind.OUT) and here:
             planned = started_at + timedelta(minutes=order[len(deeds)].minute)
             clock = max(clock, e.at + timedelta(minutes=shift.get(e.id, 0)))
@@ -206,7 +206,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
 
     finished = len(deeds) == len(order)
     ahead = order[min(len(deeds), len(order) - 1)]
-    stop = ahead.stop
+    stop = next(s for s in worked.strip if s.key == ahead.stop)
     resting = not finished and ahead.kind is EventKind.OUT
     phase = (
         Phase.GIVEN_UP

@@ -261,23 +261,24 @@ def _strip(
     starts: list[float],
 ) -> tuple[Stop, ...]:
     lies = [None, first.package, *(s.folded for s in steps), final.size, final.size]
-    counts = [0, first.layers.butter, *(s.butter_layers for s in steps)]
+    counts = [(0, 1), *((c.butter, c.total) for c in (first.layers, *(s.layers for s in steps)))]
     counts += [counts[-1]] * 2  # the last roll and the cut change no count
     does = doing(plan, first, steps, final, cut)
     return tuple(
         Stop(
-            key,
-            kind,
-            name,
-            at,
-            _bench_min(kind, own, kitchen),
-            rest,
-            size,
-            count,
-            does[key],
-            CAUTIONS[kind],
+            key=key,
+            kind=kind,
+            name=name,
+            starts_min=at,
+            bench_min=_bench_min(kind, own, kitchen),
+            rest=rest,
+            lies=size,
+            butter_layers=butter,
+            leaves=leaves,
+            does=does[key],
+            caution=CAUTIONS[kind],
         )
-        for (key, kind, name, rest, own), at, size, count in zip(
+        for (key, kind, name, rest, own), at, size, (butter, leaves) in zip(
             _works(plan), starts, lies, counts, strict=False
         )
     )

@@ -117,6 +117,7 @@ class Stop:
     rest: Rest | None
     lies: Size | None
     butter_layers: int
+    leaves: int
     does: tuple[str, ...]
     caution: str
 

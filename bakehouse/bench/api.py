@@ -21,7 +21,7 @@ from lamination.kitchen import Kitchen
 from lamination.limits import Fault, Faults
 from lamination.plan import Plan
 from lamination.practice import Family
-from lamination.run import Event, Phase, Standing, Verdict, admit, stand
+from lamination.run import Event, Phase, PlannedDeed, Standing, Verdict, admit, planned_deeds, stand
 from lamination.work import work
 from lamination.worked import WorkedPlan
 
@@ -48,6 +48,7 @@ class RunView:
     started_at: datetime
     started_by: str | None
     standing: Standing
+    order: list[PlannedDeed]
     now: datetime
 
 
@@ -108,6 +109,7 @@ def _view(run: Run) -> RunView:
         run.started_at,
         _name(run.started_by),
         standing,
+        list(planned_deeds(worked.strip)),
         timezone.now(),
     )
 

@@ -11,7 +11,7 @@ from typing import Any
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Body, File, Router
+from ninja import Body, File, Router, Status
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 
@@ -24,6 +24,7 @@ from lamination.laminate import Fold
 from lamination.limits import Fault, Faults
 from lamination.plan import Plan
 from lamination.practice import Family
+from lamination.starts import starting_plan
 from lamination.work import work
 from lamination.worked import WorkedPlan
 
@@ -56,6 +57,15 @@ class SavedPlan:
     revision: int
     updated_at: datetime
     plan: Plan
+
+
+@dataclass
+class Start:
+    """What a new plan starts from."""
+
+    name: str
+    family: Family
+    dough_g: float
 
 
 @dataclass
@@ -112,6 +122,19 @@ def new_plan(request: HttpRequest, plan: Body[Plan]) -> SavedPlan:
     return _saved(new_record(plan, user_of(request)))
 
 
+@router.post("/plans/start", auth=head_only, response=SavedPlan)
+def start_plan(request: HttpRequest, start: Body[Start]) -> SavedPlan:
+    """A new plan from a family and a mass of dough."""
+    try:
+        plan = starting_plan(start.name, start.family, start.dough_g, the_kitchen())
+    except Faults as wrong:
+        # the form asks for the mass of dough under another name than the plan's
+        raise Faults(
+            *(Fault({"mass_g": "dough_g"}.get(f.field, f.field), f.message) for f in wrong.faults)
+        ) from None
+    return _saved(new_record(plan, user_of(request)))
+
+
 @router.post("/plans/file", auth=head_only, response=SavedPlan)
 def upload_plan(request: HttpRequest, file: File[UploadedFile]) -> SavedPlan:
     if (file.size or 0) > LARGEST_FILE:
@@ -147,10 +170,10 @@ def save_plan(request: HttpRequest, plan_id: int, save: Body[Save]) -> SavedPlan
 
 
 @router.delete("/plans/{int:plan_id}", auth=head_only, response={204: None})
-def delete_plan(request: HttpRequest, plan_id: int) -> tuple[int, None]:
+def delete_plan(request: HttpRequest, plan_id: int) -> Status[None]:
     record = record_of(plan_id)
     PlanRecord.objects.filter(pk=record.pk).update(deleted_at=timezone.now())
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/plans/{int:plan_id}/restore", auth=head_only, response=SavedPlan)

@@ -169,3 +169,12 @@ def test_the_kitchen_keeps_what_is_changed_and_says_it_is_yours(head):
         "yours.bench.length_mm",
         "yours.bench.colour",
     }
+
+
+def test_a_new_plan_starts_from_a_family_and_a_mass(head):
+    start = {"name": "My first", "family": "puff", "dough_g": 1500}
+    saved = head.call("POST", "/plans/start", start)
+    assert saved["plan"]["butter"]["mass_g"] == 1125
+    assert len(saved["plan"]["turns"]) == 6
+    assert list(head.faults("POST", "/plans/start", start | {"dough_g": 0})) == ["dough_g"]
+    assert list(head.faults("POST", "/plans/start", start | {"name": ""})) == ["name"]

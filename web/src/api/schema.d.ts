@@ -113,6 +113,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Plan
+         * @description A new plan from a family and a mass of dough.
+         */
+        post: operations["bakehouse_plans_api_start_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/file": {
         parameters: {
             query?: never;
@@ -505,6 +525,8 @@ export interface components {
             lies: components["schemas"]["Size"] | null;
             /** Butter Layers */
             butter_layers: number;
+            /** Leaves */
+            leaves: number;
             /** Does */
             does: string[];
             /** Caution */
@@ -821,6 +843,17 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
+         * Start
+         * @description What a new plan starts from.
+         */
+        Start: {
+            /** Name */
+            name: string;
+            family: components["schemas"]["Family"];
+            /** Dough G */
+            dough_g: number;
+        };
+        /**
          * Save
          * @description A plan to save over ``revision``, the one it was made from.
          */
@@ -920,6 +953,17 @@ export interface components {
          */
         EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict";
         /**
+         * PlannedDeed
+         * @description A deed a run consists of, and the minute from its start at which the plan has it.
+         */
+        PlannedDeed: {
+            kind: components["schemas"]["EventKind"];
+            /** Stop */
+            stop: string;
+            /** Minute */
+            minute: number;
+        };
+        /**
          * Probe
          * @description What a temperature was taken of.
          * @enum {string}
@@ -982,6 +1026,8 @@ export interface components {
             /** Started By */
             started_by: string | null;
             standing: components["schemas"]["Standing"];
+            /** Order */
+            order: components["schemas"]["PlannedDeed"][];
             /**
              * Now
              * Format: date-time
@@ -1284,6 +1330,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedPlan"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_start_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Start"];
             };
         };
         responses: {

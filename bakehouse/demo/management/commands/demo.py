@@ -72,7 +72,7 @@ def _run(went: Went, record: PlanRecord, by: User) -> None:
             say(at - timedelta(minutes=2), EventKind.READING, probe=probe, value_c=value)
         for _, words in (n for n in went.notes if n[0] == i):
             say(at - timedelta(minutes=1), EventKind.NOTE, words=words)
-        say(at, deed.kind, stop=deed.stop.key)
+        say(at, deed.kind, stop=deed.stop)
         before = at
     if went.verdict:
         say(before + timedelta(hours=4), EventKind.VERDICT, verdict=went.verdict)

@@ -1,0 +1,76 @@
+"""Starting points: a whole plan from a family and a mass of dough, for a baker to change."""
+
+from __future__ import annotations
+
+import math
+
+from lamination.cutting import Shape
+from lamination.kitchen import Kitchen
+from lamination.laminate import Fold
+from lamination.lockin import Method
+from lamination.plan import (
+    Butter,
+    Cut,
+    Dough,
+    Final,
+    LockIn,
+    Place,
+    Plan,
+    Rest,
+    Turn,
+)
+from lamination.practice import BUTTER_DENSITY_KG_M3, Family
+
+_FOLDS: dict[Family, tuple[Fold, ...]] = {
+    Family.CROISSANT: (Fold.LETTER,) * 3,
+    Family.DANISH: (Fold.LETTER,) * 3,
+    Family.BRIOCHE: (Fold.BOOK, Fold.LETTER),
+    Family.KOUIGN: (Fold.LETTER, Fold.LETTER),
+    Family.PUFF: (Fold.LETTER,) * 6,
+}
+_CUTS: dict[Family, Cut] = {
+    Family.CROISSANT: Cut(Shape.TRIANGLE, base_mm=90, height_mm=280),
+    Family.DANISH: Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
+    Family.BRIOCHE: Cut(Shape.RECTANGLE, base_mm=90, height_mm=140),
+    Family.KOUIGN: Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
+    Family.PUFF: Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
+}
+_BLOCK_SHAPE = 1.3  # width over length: the first roll then starts from the longer side
+
+
+def starting_plan(name: str, family: Family, dough_g: float, kitchen: Kitchen) -> Plan:
+    """A plan that works for ``dough_g`` of dough: butter, block, turns, last sheet and cut.
+
+    Butter share and block thickness are the kitchen's starting values; every roll is the thinnest
+    of 8 mm and what lies on the bench, in half millimetres. Raises Faults for a mass or a name
+    that no plan can have. Source: trade practice (see ``practice.py``).
+    """
+    dough = Dough(dough_g, rest=Rest(Place.FRIDGE, 720))
+    butter_g = round(dough_g * kitchen[f"{family}.start_butter_pct"] / 100)
+    area = butter_g / BUTTER_DENSITY_KG_M3 * 1e6 / kitchen["start_block_mm"]
+    length = _nice(math.sqrt(area / _BLOCK_SHAPE))
+    width = _nice(area / length)
+    cut = _CUTS[family]
+    whole_mm3 = dough_g / dough.density_kg_m3 * 1e6 + area * kitchen["start_block_mm"]
+    last_mm = (kitchen[f"{family}.last_sheet_mm.low"] + kitchen[f"{family}.last_sheet_mm.high"]) / 2
+    last_mm = math.floor(last_mm * 2) / 2
+    longest = 0.96 * kitchen["bench.length_mm"]  # a hand's breadth free at the end
+    strips = max(1, math.ceil(whole_mm3 / last_mm / longest / cut.height_mm))
+    # A letter at t mm makes the side that lies along the roll grow from 3 t to t.
+    roll = max(8.0, math.ceil(2 * whole_mm3 / longest / length) / 2)
+    folds = _FOLDS[family]
+    return Plan(
+        name=name,
+        family=family,
+        dough=dough,
+        butter=Butter(butter_g),
+        lock_in=LockIn(Method.HALF, block_width_mm=width, block_length_mm=length),
+        turns=tuple(Turn(f, roll, Rest(Place.FRIDGE, 40)) for f in folds),
+        final=Final(last_mm, width_mm=strips * cut.height_mm, rest=Rest(Place.FRIDGE, 10)),
+        cut=cut,
+    )
+
+
+def _nice(side_mm: float) -> float:
+    """A side in whole centimetres, as a baker would fold the paper."""
+    return min(max(10.0 * round(side_mm / 10), 30.0), 4_000.0)

@@ -1,0 +1,32 @@
+"""A new plan for any family and any dough is one that works, with nothing to mind at its heart."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lamination.kitchen import Kitchen
+from lamination.limits import Faults
+from lamination.practice import Family
+from lamination.starts import starting_plan
+from lamination.work import work
+
+
+@given(st.sampled_from(list(Family)), st.floats(300, 12_000))
+def test_a_starting_plan_fits_the_bench_and_its_family(family, dough_g):
+    worked = work(starting_plan("Mine", family, dough_g, Kitchen()))
+    minded = {n.title for n in worked.notes if n.tone == "mind"}
+    assert not {t for t in minded if "too long" in t or "Butter above" in t or "Butter below" in t}
+    assert not {t for t in minded if t.startswith(("Last sheet", "Fewer", "More"))}
+    assert worked.lock_in.block.thickness_mm == pytest.approx(10, rel=0.4)
+
+
+def test_the_kitchen_s_own_starting_share_is_used():
+    plan = starting_plan("Mine", Family.PUFF, 1000, Kitchen({"puff.start_butter_pct": 60}))
+    assert plan.butter.mass_g == 600
+
+
+@pytest.mark.parametrize("dough_g", [0, -4, float("nan"), 1e9])
+def test_no_dough_no_plan(dough_g):
+    with pytest.raises(Faults) as wrong:
+        starting_plan("Mine", Family.PUFF, dough_g, Kitchen())
+    assert wrong.value.faults[0].field == "mass_g"
