@@ -48,17 +48,18 @@ def starting_plan(name: str, family: Family, dough_g: float, kitchen: Kitchen) -
     dough = Dough(dough_g, rest=Rest(Place.FRIDGE, 720))
     butter_g = round(dough_g * kitchen[f"{family}.start_butter_pct"] / 100)
     area = butter_g / BUTTER_DENSITY_KG_M3 * 1e6 / kitchen["start_block_mm"]
-    length = _nice(math.sqrt(area / _BLOCK_SHAPE))
-    width = _nice(area / length)
+    longest = 0.96 * kitchen["bench.length_mm"]  # a hand's breadth free at the end
+    folds = _FOLDS[family]
+    # Every second roll makes the block's length grow as many times as the fold before had panels.
+    most = longest / max(f.multiplies for f in folds)
+    length = min(_nice(math.sqrt(area / _BLOCK_SHAPE)), 10 * math.floor(most / 10))
+    width = min(_nice(area / length), kitchen["bench.width_mm"])
     cut = _CUTS[family]
     whole_mm3 = dough_g / dough.density_kg_m3 * 1e6 + area * kitchen["start_block_mm"]
     last_mm = (kitchen[f"{family}.last_sheet_mm.low"] + kitchen[f"{family}.last_sheet_mm.high"]) / 2
     last_mm = math.floor(last_mm * 2) / 2
-    longest = 0.96 * kitchen["bench.length_mm"]  # a hand's breadth free at the end
     strips = max(1, math.ceil(whole_mm3 / last_mm / longest / cut.height_mm))
-    # A letter at t mm makes the side that lies along the roll grow from 3 t to t.
     roll = max(8.0, math.ceil(2 * whole_mm3 / longest / length) / 2)
-    folds = _FOLDS[family]
     return Plan(
         name=name,
         family=family,

@@ -11,7 +11,7 @@ from lamination.starts import starting_plan
 from lamination.work import work
 
 
-@given(st.sampled_from(list(Family)), st.floats(300, 12_000))
+@given(st.sampled_from(list(Family)), st.floats(300, 8_000))
 def test_a_starting_plan_fits_the_bench_and_its_family(family, dough_g):
     worked = work(starting_plan("Mine", family, dough_g, Kitchen()))
     minded = {n.title for n in worked.notes if n.tone == "mind"}
