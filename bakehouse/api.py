@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -12,13 +11,6 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from bakehouse.documents import faults_of
 from bakehouse.people.roles import signed_in
 from lamination.limits import Fault, Faults
-
-
-@dataclass
-class Problem:
-    """What is wrong: one fault per field; the path is empty where it is no field's fault."""
-
-    faults: list[Fault]
 
 
 class Api(NinjaAPI):

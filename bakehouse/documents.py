@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable
+from dataclasses import dataclass
 from typing import Any, TypeVar
 
 from pydantic import TypeAdapter, ValidationError
@@ -16,6 +17,14 @@ from lamination.limits import Fault, Faults, join_path
 from lamination.plan import FORMAT, VERSION, Plan
 
 T = TypeVar("T")
+
+
+@dataclass
+class Problem:
+    """What the API answers when something is wrong: one fault per field, or one without a field."""
+
+    faults: list[Fault]
+
 
 _SENTENCES = {
     "missing": "This is missing.",

@@ -18,12 +18,20 @@ class Shape(StrEnum):
     RECTANGLE = "rectangle"
 
 
-Outline = tuple[tuple[float, float], ...]
+@dataclass(frozen=True, slots=True)
+class Corner:
+    """A corner of a piece: ``x_mm`` along the sheet, ``y_mm`` across, from one datum."""
+
+    x_mm: float
+    y_mm: float
+
+
+Outline = tuple[Corner, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """Pieces on a sheet. ``outlines``: corners (x along the length, y across) of each, mm."""
+    """Pieces on a sheet. ``outlines``: the corners of each."""
 
     pieces: int
     strips: int
@@ -69,6 +77,8 @@ def layout(
 
 def _outline(shape: Shape, x: float, y: float, base: float, height: float, n: int) -> Outline:
     if shape is Shape.RECTANGLE:
-        return ((x, y), (x + base, y), (x + base, y + height), (x, y + height))
+        return tuple(
+            Corner(x + dx, y + dy) for dx, dy in ((0, 0), (base, 0), (base, height), (0, height))
+        )
     foot, tip = (y + height, y) if n % 2 == 0 else (y, y + height)
-    return ((x, foot), (x + base, foot), (x + base / 2, tip))
+    return (Corner(x, foot), Corner(x + base, foot), Corner(x + base / 2, tip))

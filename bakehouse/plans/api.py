@@ -15,7 +15,7 @@ from ninja import Body, File, Router, Status
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 
-from bakehouse.documents import adapter, dump, read_plan_file
+from bakehouse.documents import Problem, adapter, dump, read_plan_file
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import new_record, plan_in, record_of, worked_plainly
@@ -98,7 +98,7 @@ def _saved(record: PlanRecord) -> SavedPlan:
     return SavedPlan(record.pk, record.revision, record.updated_at, plan_in(record))
 
 
-@router.post("/work", auth=signed_in, response=WorkedPlan)
+@router.post("/work", auth=signed_in, response={200: WorkedPlan, 422: Problem})
 def work_plan(request: HttpRequest, plan: Body[Plan]) -> WorkedPlan:
     return work(plan, the_kitchen())
 

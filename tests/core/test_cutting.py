@@ -37,7 +37,7 @@ def test_no_piece_leaves_the_sheet_and_none_overlap_more_than_area_allows(
     assert len(laid.outlines) == laid.pieces == laid.strips * laid.per_strip
     assert laid.pieces * laid.piece_mm2 <= sheet.length_mm * sheet.width_mm * (1 + 1e-6)
     for outline in laid.outlines:
-        xs, ys = zip(*outline, strict=True)
+        xs, ys = [c.x_mm for c in outline], [c.y_mm for c in outline]
         assert min(xs) >= -1e-6
         assert max(xs) <= sheet.length_mm + 1e-6
         assert min(ys) >= -1e-6
@@ -46,6 +46,6 @@ def test_no_piece_leaves_the_sheet_and_none_overlap_more_than_area_allows(
 
 def test_neighbouring_triangles_keep_the_kerf_between_them():
     laid = layout(Size(900, 280, 4), Shape.TRIANGLE, 90, 280, kerf_mm=3)
-    (_, (right, _), _), ((next_left, _), _, _) = laid.outlines[0], laid.outlines[1]
+    right, next_left = laid.outlines[0][1].x_mm, laid.outlines[1][0].x_mm
     # first triangle's foot runs to `right` on one edge; the next starts half a base and a kerf on
     assert next_left - (right - 90) == pytest.approx(45 + kerf_along_base_mm(3, 90, 280))

@@ -395,6 +395,16 @@ export interface components {
             };
         };
         /**
+         * Corner
+         * @description A corner of a piece: ``x_mm`` along the sheet, ``y_mm`` across, from one datum.
+         */
+        Corner: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * Fold
          * @description The folds, by the names of the trade.
          * @enum {string}
@@ -556,10 +566,7 @@ export interface components {
             /** Trimmings G */
             trimmings_g: number;
             /** Outlines */
-            outlines: [
-                number,
-                number
-            ][][];
+            outlines: components["schemas"]["Corner"][][];
         };
         /**
          * WorkedFinal
@@ -647,6 +654,24 @@ export interface components {
             of: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Fault
+         * @description One thing wrong with an input: ``field`` is its path (``turns[1].roll_to_mm``).
+         */
+        Fault: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
+        };
+        /**
+         * Problem
+         * @description What the API answers when something is wrong: one fault per field, or one without a field.
+         */
+        Problem: {
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
         };
         /**
          * Butter
@@ -1274,6 +1299,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkedPlan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -1,0 +1,96 @@
+# Eight Turn. Two commands matter: `make demo` and `make test`.
+SHELL := /bin/bash
+PORT ?= 8000
+DATA_DIR ?= $(CURDIR)/data
+export DATA_DIR
+PY := .venv/bin/python
+STAMPS := .stamps
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+
+.PHONY: demo build serve test lint types api-types browser-tools bench shots clean
+.DEFAULT_GOAL := demo
+
+demo: build
+	@EIGHT_TURN_DEMO=1 $(PY) manage.py demo
+	@$(MAKE) --no-print-directory serve EIGHT_TURN_DEMO=1
+
+serve: build
+	@echo
+	@echo "  Eight Turn is at http://127.0.0.1:$(PORT)"
+	@if [ -n "$$EIGHT_TURN_DEMO" ]; then echo "  Sign in as wren (head, password towpath-head) or tansy (bench, password towpath-bench)."; fi
+	@echo "  Stop it with Ctrl-C. What you entered is kept in $(DATA_DIR)"
+	@echo
+	@$(PY) -m gunicorn bakehouse.wsgi --bind 127.0.0.1:$(PORT) --threads 8 --log-level warning
+
+build: $(STAMPS)/migrated
+
+$(STAMPS)/tools:
+	@command -v python3 >/dev/null || { echo "python3 is missing: install Python 3.11 or later."; exit 1; }
+	@python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "python3 is too old: Python 3.11 or later is needed."; exit 1; }
+	@command -v node >/dev/null && command -v npm >/dev/null || { echo "node or npm is missing: install Node 20 or later."; exit 1; }
+	@node -e 'process.exit(process.versions.node.split(".")[0] < 20 ? 1 : 0)' || { echo "node is too old: Node 20 or later is needed."; exit 1; }
+	@mkdir -p $(STAMPS) && touch $@
+
+.venv/bin/python: | $(STAMPS)/tools
+	@python3 -m venv .venv || { echo "The virtual environment could not be made: is python3-venv installed?"; exit 1; }
+
+$(STAMPS)/app: requirements/app.txt | .venv/bin/python
+	@echo "Installing the application's packages"
+	@$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r $<
+	@touch $@
+
+$(STAMPS)/dev: requirements/dev.txt | .venv/bin/python
+	@echo "Installing the packages that tests need"
+	@$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r $<
+	@touch $@ $(STAMPS)/app
+
+$(STAMPS)/npm: web/package-lock.json | $(STAMPS)/tools
+	@echo "Installing the front end's packages"
+	@cd web && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+$(STAMPS)/web: $(STAMPS)/npm $(STAMPS)/app $(WEB_SOURCES)
+	@echo "Building the front end"
+	@cd web && npx --no-install vite build --logLevel warn
+	@$(PY) manage.py collectstatic --noinput --clear -v 0
+	@touch $@
+
+# Migrations run each time: they are quick, and DATA_DIR may be new.
+.PHONY: $(STAMPS)/migrated
+$(STAMPS)/migrated: $(STAMPS)/web
+	@$(PY) manage.py migrate -v 0
+
+api-types: $(STAMPS)/dev $(STAMPS)/npm
+	@$(PY) manage.py export_openapi_schema --api bakehouse.api.api --output web/openapi.json
+	@cd web && npm run -s api-types >/dev/null
+
+lint: $(STAMPS)/dev $(STAMPS)/npm
+	$(PY) -m ruff check .
+	$(PY) -m ruff format --check .
+	.venv/bin/lint-imports --no-cache
+	cd web && npx --no-install biome ci --error-on-warnings .
+
+types: api-types
+	@git diff --exit-code --stat -- web/src/api/schema.d.ts || { echo "The front end's types are stale: run 'make api-types' and commit."; exit 1; }
+	$(PY) -m mypy lamination bakehouse
+	cd web && npx --no-install tsc --noEmit
+	$(PY) manage.py makemigrations --check --dry-run
+
+browser-tools:
+	@command -v chromium >/dev/null || { echo "Installing chromium"; \
+	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -q >/dev/null && apt-get install -y -q chromium >/dev/null; \
+	  else echo "chromium is missing: install it with your package manager (Debian: apt-get install chromium)."; exit 1; fi; }
+
+test: lint types browser-tools build
+	cd web && npx --no-install vitest run
+	$(PY) -m pytest -n 2 tests
+
+bench: build $(STAMPS)/dev
+	@$(PY) benchmarks/work.py
+
+# Fresh pictures of every main view, from the demo data, into docs/screenshots.
+shots: build $(STAMPS)/dev browser-tools
+	@$(PY) docs/take_pictures.py
+
+clean:
+	rm -rf .venv .stamps web/node_modules web/dist

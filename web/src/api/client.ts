@@ -1,0 +1,69 @@
+/** Calls to our own API: typed by its OpenAPI document, with faults as one kind of error. */
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Fault = Schemas["Fault"];
+
+/** The server answered that something is wrong; `faults` says what, field by field. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly faults: Fault[],
+  ) {
+    super(faults.map((f) => f.message).join(" "));
+  }
+}
+
+/** The server did not answer at all. */
+export class Offline extends Error {
+  constructor() {
+    super("No connection to the bakehouse.");
+  }
+}
+
+function csrfToken(): string {
+  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
+}
+
+const house: Middleware = {
+  onRequest({ request }) {
+    request.headers.set("X-CSRFToken", csrfToken());
+    return request;
+  },
+  async onResponse({ response }) {
+    if (response.ok) return response;
+    const body = await response.json().catch(() => null);
+    const faults: Fault[] = body?.faults ?? [
+      { field: "", message: `The bakehouse answered with an error (${response.status}).` },
+    ];
+    throw new Problem(response.status, faults);
+  },
+  onError() {
+    return new Offline();
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: "" });
+api.use(house);
+
+/** The data of an answer; `house` has thrown already where there is none. */
+export async function got<T>(answer: Promise<{ data?: T }>): Promise<T> {
+  return (await answer).data as T;
+}
+
+/** Send a plan file as a form; openapi-fetch has no typed form for it. */
+export async function sendPlanFile(file: File): Promise<Schemas["SavedPlan"]> {
+  const form = new FormData();
+  form.append("file", file);
+  const answer = await fetch("/api/plans/file", {
+    method: "POST",
+    body: form,
+    headers: { "X-CSRFToken": csrfToken() },
+  }).catch(() => {
+    throw new Offline();
+  });
+  const body = await answer.json();
+  if (!answer.ok) throw new Problem(answer.status, body.faults);
+  return body;
+}

@@ -1,0 +1,60 @@
+import { MantineProvider } from "@mantine/core";
+import { QueryClientProvider } from "@tanstack/react-query";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { queries, useSession } from "@/api/queries";
+import { BenchList } from "@/bench/BenchList";
+import { BenchRun } from "@/bench/BenchRun";
+import { BookList } from "@/book/BookList";
+import { BookRecord } from "@/book/BookRecord";
+import { KitchenRoom } from "@/kitchen/KitchenRoom";
+import { LikesProvider } from "@/measures/likes";
+import { SignIn } from "@/people/SignIn";
+import { PlanList } from "@/plans/PlanList";
+import { PlanRoom } from "@/plans/PlanRoom";
+import { House } from "./House";
+import { Nothing, Waiting } from "./states";
+import { theme } from "./theme";
+
+const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]")?.nonce ?? "";
+// Read by the library that locks scrolling behind a dialog; without it the policy refuses its style.
+Object.assign(globalThis, { __webpack_nonce__: nonce });
+
+function Rooms() {
+  const session = useSession();
+  if (session.isPending) return <Waiting what="the bakehouse" />;
+  if (session.isError) return <Nothing error={session.error} />;
+  const { me } = session.data;
+  if (!me) return <SignIn session={session.data} />;
+  return (
+    <LikesProvider likes={me.likes}>
+      <Routes>
+        <Route path="/bench/:runId" element={<BenchRun />} />
+        <Route element={<House me={me} />}>
+          <Route
+            index
+            element={<Navigate to={me.role === "head" ? "/plans" : "/bench"} replace />}
+          />
+          <Route path="/plans" element={<PlanList />} />
+          <Route path="/plans/:planId" element={<PlanRoom />} />
+          <Route path="/bench" element={<BenchList />} />
+          <Route path="/book" element={<BookList />} />
+          <Route path="/book/:runId" element={<BookRecord />} />
+          <Route path="/kitchen" element={<KitchenRoom />} />
+          <Route path="*" element={<Nothing />} />
+        </Route>
+      </Routes>
+    </LikesProvider>
+  );
+}
+
+export function App() {
+  return (
+    <MantineProvider theme={theme} getStyleNonce={() => nonce} forceColorScheme="light">
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <Rooms />
+        </BrowserRouter>
+      </QueryClientProvider>
+    </MantineProvider>
+  );
+}

@@ -1,0 +1,38 @@
+import { Link, NavLink, Outlet } from "react-router";
+import type { Schemas } from "@/api/client";
+import { PersonMenu } from "@/people/PersonMenu";
+import { Mark } from "./Mark";
+
+const ROOMS = [
+  ["/plans", "Plans"],
+  ["/bench", "Bench"],
+  ["/book", "Book"],
+  ["/kitchen", "Kitchen"],
+] as const;
+
+/** The rail of rooms, and the room one is in. */
+export function House({ me }: { me: Schemas["Me"] }) {
+  return (
+    <div className="house">
+      <nav className="rail" aria-label="Rooms">
+        <a href="#room" className="skip">
+          To the room
+        </a>
+        <Link to="/" className="markLink" aria-label="Eight Turn">
+          <Mark className="mark" />
+        </Link>
+        {ROOMS.map(([to, name]) => (
+          <NavLink key={to} to={to}>
+            {name}
+          </NavLink>
+        ))}
+        <div className="person">
+          <PersonMenu me={me} />
+        </div>
+      </nav>
+      <main className="room" id="room" tabIndex={-1}>
+        <Outlet context={me} />
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+/** What a room shows when it has nothing else to show yet. */
+import { Button, Loader } from "@mantine/core";
+import { Link } from "react-router";
+import { Problem } from "@/api/client";
+import { sentence } from "@/api/queries";
+
+export function Waiting({ what }: { what: string }) {
+  return (
+    <div className="empty" role="status">
+      <Loader size="sm" color="crust" type="dots" />
+      <p className="quiet">Fetching {what}.</p>
+    </div>
+  );
+}
+
+/** Nothing at this address, or the reason why it could not be fetched. */
+export function Nothing({ error, retry }: { error?: unknown; retry?: () => void }) {
+  const missing = !error || (error instanceof Problem && error.status === 404);
+  return (
+    <div className="empty" role="alert">
+      <h2>{missing ? "Nothing here" : "That did not work"}</h2>
+      <p>{error ? sentence(error) : "There is no room at this address."}</p>
+      {retry && !missing ? (
+        <Button variant="default" onClick={retry}>
+          Try again
+        </Button>
+      ) : (
+        <Link to="/plans">To the plans</Link>
+      )}
+    </div>
+  );
+}

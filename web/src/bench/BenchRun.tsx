@@ -1,0 +1,394 @@
+import { ActionIcon, Button, Modal, Textarea } from "@mantine/core";
+import { useInterval } from "@mantine/hooks";
+import {
+  IconArrowBackUp,
+  IconMinus,
+  IconPencil,
+  IconPlus,
+  IconTemperature,
+  IconX,
+} from "@tabler/icons-react";
+import { useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { useKitchen } from "@/api/queries";
+import { Nothing, Waiting } from "@/app/states";
+import { FromAbove } from "@/drawings/FromAbove";
+import { aboveAt } from "@/drawings/views";
+import { useSaying } from "@/measures/likes";
+import { span } from "@/measures/quantity";
+import classes from "./BenchRun.module.css";
+import { Keypad } from "./Keypad";
+import { minutesBetween, type Now, type RunView, whereNow } from "./now";
+import { RestBar } from "./RestBar";
+import { useClock } from "./useClock";
+import { useRun } from "./useRun";
+
+/** One dough, one step at a time. */
+export function BenchRun() {
+  const { runId = "" } = useParams();
+  const desk = useRun(runId);
+  if (desk.run.data) return <Desk {...desk} view={desk.run.data} />;
+  return (
+    <div className={`night ${classes.page}`}>
+      <main className={classes.middle}>
+        {desk.run.isError ? (
+          <Nothing error={desk.run.error} retry={desk.run.refetch} />
+        ) : (
+          <Waiting what="the dough" />
+        )}
+      </main>
+    </div>
+  );
+}
+
+type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
+
+function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
+  const clock = useClock(view.now);
+  const now = whereNow(view, waiting);
+  const [asking, setAsking] = useState<"temperature" | "note" | "give_up" | null>(null);
+  const { words } = useSaying();
+  const over = now.phase === "finished" || now.phase === "given_up";
+
+  // The first thing a screen reader hears after a press is what to do next.
+  useEffect(() => {
+    document.title = `${view.plan.name} at the bench`;
+    return () => {
+      document.title = "Eight Turn";
+    };
+  }, [view.plan.name]);
+
+  return (
+    <div className={`night ${classes.page}`}>
+      <header className={classes.head}>
+        <Link to="/bench" className={classes.back} aria-label="All doughs at the bench">
+          ‹
+        </Link>
+        <b>{view.plan.name}</b>
+        <span className="quiet">
+          started {time(new Date(view.started_at))}
+          {view.started_by && ` by ${view.started_by}`}
+        </span>
+        <Marks done={now.turnsDone} of={view.standing.turns} />
+      </header>
+      {(offline || refusal) && (
+        <p className={classes.notice} role="alert">
+          {offline
+            ? `No connection. ${waiting.length ? `${waiting.length} ${waiting.length === 1 ? "entry waits" : "entries wait"} here and will be sent.` : "What you enter is kept here and sent later."}`
+            : refusal}
+        </p>
+      )}
+      <main className={classes.main}>
+        <section className={classes.now} aria-live="polite">
+          {over ? (
+            <Over now={now} view={view} />
+          ) : now.phase === "rest" ? (
+            <Resting now={now} clock={clock} />
+          ) : (
+            <Working now={now} clock={clock} />
+          )}
+        </section>
+        {!over && <Ahead now={now} view={view} />}
+      </main>
+      {now.lastDeed && !over && <PutRight now={now} say={say} clock={clock} />}
+      <footer className={classes.foot}>
+        <Tile
+          icon={<IconTemperature />}
+          label="Temperature"
+          onClick={() => setAsking("temperature")}
+        />
+        <Tile icon={<IconPencil />} label="Note" onClick={() => setAsking("note")} />
+        <Tile
+          icon={<IconArrowBackUp />}
+          label="Undo"
+          onClick={undo}
+          disabled={!view.standing.undoable && waiting.length === 0}
+        />
+        {!over && <Tile icon={<IconX />} label="Give up" onClick={() => setAsking("give_up")} />}
+        {over ? (
+          <Link className={classes.go} to={`/book/${view.id}`}>
+            <b>To the record</b>
+            <small>how it came out</small>
+          </Link>
+        ) : (
+          <GoButton now={now} clock={clock} say={say} />
+        )}
+      </footer>
+      {now.stop && !over && (
+        <p className={classes.caution}>{now.next?.caution ?? now.stop.caution}</p>
+      )}
+      <Modal
+        opened={asking === "temperature"}
+        onClose={() => setAsking(null)}
+        title="Temperature"
+        size={420}
+      >
+        <Keypad
+          onEnter={(probe, value_c) => {
+            say({ kind: "reading", probe, value_c });
+            setAsking(null);
+          }}
+        />
+      </Modal>
+      <Modal opened={asking === "note"} onClose={() => setAsking(null)} title="Note">
+        <NoteForm
+          onEnter={(text) => {
+            say({ kind: "note", words: text });
+            setAsking(null);
+          }}
+        />
+      </Modal>
+      <Modal
+        opened={asking === "give_up"}
+        onClose={() => setAsking(null)}
+        title="Give this dough up?"
+      >
+        <p>{words("It stays in the book as far as it came. Undo brings it back.")}</p>
+        <Button
+          size="lg"
+          fullWidth
+          onClick={() => {
+            say({ kind: "give_up" });
+            setAsking(null);
+          }}
+        >
+          Give it up
+        </Button>
+      </Modal>
+    </div>
+  );
+}
+
+const time = (at: Date) => at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+function Marks({ done, of }: { done: number; of: number }) {
+  const all = Array.from({ length: of }, (_, i) => ({ key: `turn ${i + 1}`, on: i < done }));
+  return (
+    <span className={classes.marks} role="img" aria-label={`${done} of ${of} turns done`}>
+      <span className="quiet">turns</span>
+      {all.map(({ key, on }) => (
+        <i key={key} data-on={on || undefined} />
+      ))}
+    </span>
+  );
+}
+
+function Working({ now, clock }: { now: Now; clock: Date }) {
+  const { words } = useSaying();
+  if (!now.stop) return null;
+  const [first, ...rest] = now.stop.does;
+  return (
+    <>
+      <p className={classes.stopName}>{now.stop.name}</p>
+      <h1>{words(first ?? "")}</h1>
+      <ul className={classes.does}>
+        {rest.map((line) => (
+          <li key={line}>{words(line)}</li>
+        ))}
+      </ul>
+      <p className={classes.since}>
+        <b>{span(Math.max(minutesBetween(now.since, clock), 0))}</b> on the bench,{" "}
+        {span(now.stop.bench_min)} planned
+      </p>
+    </>
+  );
+}
+
+function Resting({ now, clock }: { now: Now; clock: Date }) {
+  if (!now.stop?.rest || !now.until) return null;
+  const left = minutesBetween(clock, now.until);
+  const place = now.stop.rest.place;
+  const where = place === "bench" ? "on the bench" : `in the ${place}`;
+  const ready = left <= 0;
+  return (
+    <>
+      <p className={classes.stopName}>after {now.stop.name.toLowerCase()}</p>
+      <h1>{ready ? "Take it out" : `Leave it ${where}`}</h1>
+      <p className={classes.why}>
+        {ready ? "Its planned rest is over." : "It relaxes and firms up."} Then{" "}
+        {now.next?.name.toLowerCase()}.
+      </p>
+      <p className={classes.big} data-ready={ready || undefined}>
+        {big(left)} <small>{ready ? "over" : "more"}</small>
+      </p>
+      <RestBar since={now.since} until={now.until} clock={clock} />
+    </>
+  );
+}
+
+function big(minutes: number) {
+  const whole = ready(minutes);
+  if (whole < 60) {
+    return (
+      <>
+        {whole} <small>{whole === 1 ? "minute" : "minutes"}</small>
+      </>
+    );
+  }
+  return <>{span(whole)}</>;
+}
+/** Minutes as shown: what is left is rounded up, so that 0 means now. */
+const ready = (minutes: number) => (minutes > 0 ? Math.ceil(minutes) : Math.floor(-minutes));
+
+function Over({ now, view }: { now: Now; view: RunView }) {
+  const given = now.phase === "given_up";
+  return (
+    <>
+      <h1>{given ? "Given up" : "Done"}</h1>
+      <p className={classes.why}>
+        {given
+          ? "It is in the book as far as it came."
+          : view.worked.cut
+            ? `${view.worked.cut.pieces} pieces to shape. Say in the book how they come out.`
+            : "The sheet is ready. Say in the book how it comes out."}
+      </p>
+    </>
+  );
+}
+
+function Ahead({ now, view }: { now: Now; view: RunView }) {
+  const { words } = useSaying();
+  const kitchen = useKitchen();
+  const stop = now.next;
+  if (!stop) return null;
+  const table = new Map(kitchen.data?.table.map((d) => [d.key, d.value]));
+  const bench = {
+    length_mm: table.get("bench.length_mm") ?? 0,
+    width_mm: table.get("bench.width_mm") ?? 0,
+  };
+  const above = aboveAt(stop, view.plan, view.worked);
+  return (
+    <aside className={classes.aside}>
+      <p>
+        {now.phase === "rest" ? "Next: " : "This: "}
+        <b>{stop.name}</b>
+      </p>
+      {now.phase === "rest" && <p>{words(stop.does[0] ?? "")}</p>}
+      <FromAbove
+        {...above}
+        bench={above.onBench && bench.length_mm ? bench : undefined}
+        minHeight={230}
+      />
+    </aside>
+  );
+}
+
+function GoButton({ now, clock, say }: { now: Now; clock: Date; say: DeskProps["say"] }) {
+  const { stop } = now;
+  // A press counts once: the button waits a moment for the screen to move on.
+  const [held, setHeld] = useState(false);
+  const release = useInterval(() => setHeld(false), 700);
+  if (!stop) return null;
+  const press = (kind: "done" | "out") => {
+    if (held) return;
+    setHeld(true);
+    release.start();
+    say({ kind, stop: stop.key });
+  };
+  if (now.phase === "rest" && now.until) {
+    const left = minutesBetween(clock, now.until);
+    const early = left > 0 ? `${span(Math.ceil(left))} before its time` : "its rest is over";
+    return (
+      <button
+        type="button"
+        className={classes.go}
+        data-early={left > 0 || undefined}
+        onClick={() => press("out")}
+      >
+        <b>Take it out</b>
+        <small>{early}</small>
+      </button>
+    );
+  }
+  const rest = stop.rest && stop.rest.minutes > 0 ? stop.rest : null;
+  const where = rest
+    ? rest.place === "bench"
+      ? "rest on the bench"
+      : `into the ${rest.place}`
+    : null;
+  return (
+    <button type="button" className={classes.go} onClick={() => press("done")}>
+      <b>{stop.name} done</b>
+      <small>{rest ? `then ${where}, ${span(rest.minutes)}` : "straight on"}</small>
+    </button>
+  );
+}
+
+function PutRight({ now, say, clock }: { now: Now; say: DeskProps["say"]; clock: Date }) {
+  const deed = now.lastDeed;
+  if (!deed) return null;
+  const what = deed.kind === "done" ? `${deed.name} done` : "Taken out";
+  const shift = (minutes: number) => say({ kind: "move", target: deed.id, minutes });
+  return (
+    <div className={classes.right}>
+      <ActionIcon
+        variant="outline"
+        size={56}
+        aria-label="A minute earlier"
+        onClick={() => shift(-1)}
+      >
+        <IconMinus />
+      </ActionIcon>
+      <span>
+        {what} <b>{time(deed.at)}</b>
+      </span>
+      <ActionIcon
+        variant="outline"
+        size={56}
+        aria-label="A minute later"
+        disabled={minutesBetween(deed.at, clock) < 1}
+        onClick={() => shift(1)}
+      >
+        <IconPlus />
+      </ActionIcon>
+    </div>
+  );
+}
+
+interface TileProps {
+  icon: React.ReactNode;
+  label: string;
+  onClick: () => void;
+  disabled?: boolean;
+}
+
+function Tile({ icon, label, onClick, disabled }: TileProps) {
+  return (
+    <button type="button" className={classes.tile} onClick={onClick} disabled={disabled}>
+      {icon}
+      {label}
+    </button>
+  );
+}
+
+function NoteForm({ onEnter }: { onEnter: (text: string) => void }) {
+  const [text, setText] = useState("");
+  const quick = ["Springs back", "Butter shows", "Soft", "Too firm", "Sweating"];
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim()) onEnter(text.trim());
+      }}
+    >
+      <div className={classes.quick}>
+        {quick.map((word) => (
+          <Button key={word} size="lg" variant="default" onClick={() => onEnter(word)}>
+            {word}
+          </Button>
+        ))}
+      </div>
+      <Textarea
+        label="In words"
+        autosize
+        minRows={2}
+        size="lg"
+        value={text}
+        onChange={(e) => setText(e.currentTarget.value)}
+      />
+      <Button type="submit" size="lg" mt={12} fullWidth disabled={!text.trim()}>
+        Keep the note
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,96 @@
+/**
+ * A run and what this tablet has to say about it. Every entry goes into an outbox in the browser
+ * first and leaves it when the server has it, so neither a reload nor a lost connection loses one.
+ */
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, got, Problem } from "@/api/client";
+import { queries } from "@/api/queries";
+import type { Event, RunView } from "./now";
+
+const RETRY_MS = 3000;
+const POLL_MS = 5000;
+
+export type Saying = Omit<Event, "id" | "at">;
+
+const at = (run_id: string) => ({ params: { path: { run_id } } });
+
+function stored(key: string): Event[] {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? "[]");
+  } catch {
+    return [];
+  }
+}
+
+export function useRun(runId: string) {
+  const key = `eight-turn.run.${runId}`;
+  const run = useQuery({
+    queryKey: ["run", runId],
+    queryFn: () => got(api.GET("/api/runs/{run_id}", at(runId))),
+    refetchInterval: POLL_MS,
+    retry: false,
+  });
+  const [waiting, setWaiting] = useState<Event[]>(() => stored(key));
+  const [offline, setOffline] = useState(false);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const box = useRef(waiting);
+  const sending = useRef(false);
+
+  const keep = useCallback(
+    (events: Event[]) => {
+      box.current = events;
+      localStorage.setItem(key, JSON.stringify(events));
+      setWaiting(events);
+    },
+    [key],
+  );
+
+  const send = useCallback(async () => {
+    if (sending.current) return;
+    sending.current = true;
+    try {
+      while (box.current.length > 0) {
+        const [first] = box.current as [Event];
+        try {
+          const view = await got(
+            api.POST("/api/runs/{run_id}/events", { ...at(runId), body: { events: [first] } }),
+          );
+          queries.setQueryData<RunView>(["run", runId], view);
+        } catch (error) {
+          if (!(error instanceof Problem) || error.status >= 500) {
+            setOffline(true);
+            return;
+          }
+          // The server will not have it: say why, and go on with the rest.
+          setRefusal(error.message);
+          queries.invalidateQueries({ queryKey: ["run", runId] });
+        }
+        setOffline(false);
+        keep(box.current.slice(1));
+      }
+    } finally {
+      sending.current = false;
+    }
+  }, [runId, keep]);
+
+  useEffect(() => {
+    send();
+    const again = setInterval(send, RETRY_MS);
+    return () => clearInterval(again);
+  }, [send]);
+
+  const say = (saying: Saying) => {
+    setRefusal(null);
+    keep([...box.current, { id: crypto.randomUUID(), at: new Date().toISOString(), ...saying }]);
+    send();
+  };
+
+  /** Take back the latest entry: one that still waits here is simply not sent. */
+  const undo = () => {
+    if (box.current.length > 0 && !sending.current) keep(box.current.slice(0, -1));
+    else if (run.data?.standing.undoable) say({ kind: "undo", target: run.data.standing.undoable });
+  };
+
+  return { run, waiting, offline: offline || run.isRefetchError, refusal, say, undo };
+}

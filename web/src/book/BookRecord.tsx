@@ -1,0 +1,222 @@
+import { Button, Textarea } from "@mantine/core";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, got, type Schemas } from "@/api/client";
+import { queries, sentence } from "@/api/queries";
+import { Nothing, Waiting } from "@/app/states";
+import { Strip } from "@/drawings/Strip";
+import { useSaying } from "@/measures/likes";
+import { span } from "@/measures/quantity";
+import classes from "./Book.module.css";
+import { TemperatureChart } from "./TemperatureChart";
+import { clock, day, SCALES } from "./words";
+
+type RunView = Schemas["RunView"];
+
+export function BookRecord() {
+  const { runId = "" } = useParams();
+  const run = useQuery({
+    queryKey: ["run", runId],
+    queryFn: () => got(api.GET("/api/runs/{run_id}", { params: { path: { run_id: runId } } })),
+  });
+  if (run.isPending) return <Waiting what="the record" />;
+  if (run.isError) return <Nothing error={run.error} retry={run.refetch} />;
+  return <Record run={run.data} />;
+}
+
+function Record({ run }: { run: RunView }) {
+  const [selected, setSelected] = useState<string | null>(null);
+  const { count, countWord } = useSaying();
+  const { standing, worked } = run;
+  const over = standing.phase === "finished" || standing.phase === "given_up";
+  const doneAt = new Map(
+    standing.deeds.filter((d) => d.kind === "done").map((d) => [d.stop, d.at]),
+  );
+  return (
+    <>
+      <div className="roomHead">
+        <h1>{run.plan.name}</h1>
+        <span className="quiet">
+          {day(run.started_at)}
+          {run.started_by && ` by ${run.started_by}`} ·{" "}
+          {count(worked.layers.butter, worked.layers.total)} {countWord}
+        </span>
+        <div className="actions">
+          {!over && (
+            <Button component={Link} to={`/bench/${run.id}`}>
+              Back to the bench
+            </Button>
+          )}
+          <Button variant="default" onClick={() => window.print()}>
+            Print
+          </Button>
+        </div>
+      </div>
+      <Strip
+        plan={run.plan}
+        worked={worked}
+        selected={selected}
+        onSelect={(key) => setSelected(key === selected ? null : key)}
+        under={(stop) => {
+          const at = doneAt.get(stop.key);
+          return at ? `done ${clock(at)}` : "";
+        }}
+      />
+      <div className={classes.page}>
+        <section>
+          <h2>Planned and actual</h2>
+          <Deeds run={run} only={selected} />
+        </section>
+        <div className={classes.right}>
+          <section>
+            <h2>Temperatures</h2>
+            <TemperatureChart run={run} />
+          </section>
+          {over && <VerdictForm run={run} />}
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Deeds({ run, only }: { run: RunView; only: string | null }) {
+  const { words, say } = useSaying();
+  const { standing, worked, order } = run;
+  const stops = new Map(worked.strip.map((s) => [s.key, s]));
+  const start = new Date(run.started_at).getTime();
+  const rows = order
+    .map((planned, i) => ({ planned, actual: standing.deeds[i], stop: stops.get(planned.stop) }))
+    .filter((row) => !only || row.planned.stop === only);
+  const saidAt = (key: string) => [
+    ...standing.readings
+      .filter((r) => r.stop === key)
+      .map((r) => ({
+        id: r.event_id,
+        at: r.at,
+        text: `${r.probe} ${say("temperature", r.value_c)}`,
+      })),
+    ...standing.remarks
+      .filter((r) => r.stop === key)
+      .map((r) => ({ id: r.event_id, at: r.at, text: `“${r.words}”` })),
+  ];
+  return (
+    <table className={classes.deeds}>
+      <thead>
+        <tr>
+          <th scope="col">Step</th>
+          <th scope="col">Planned</th>
+          <th scope="col">Actual</th>
+          <th scope="col">Off by</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ planned, actual, stop }) => {
+          const plannedAt = new Date(start + planned.minute * 60_000);
+          const off = actual
+            ? (new Date(actual.at).getTime() - plannedAt.getTime()) / 60_000
+            : null;
+          const out = planned.kind === "out";
+          return (
+            <tr key={`${planned.kind}${planned.stop}`}>
+              <td>
+                {out ? `Out of the ${stop?.rest?.place}` : <b>{stop?.name}</b>}
+                {!out && <span className="quiet"> {words(stop?.does[0] ?? "").toLowerCase()}</span>}
+                {out && <span className="quiet"> after {span(stop?.rest?.minutes ?? 0)}</span>}
+                {!out &&
+                  saidAt(planned.stop).map((s) => (
+                    <span key={s.id} className={classes.said}>
+                      {clock(s.at)} {s.text}
+                    </span>
+                  ))}
+              </td>
+              <td>{clock(plannedAt.toISOString())}</td>
+              <td>{actual ? clock(actual.at) : "not yet"}</td>
+              <td>
+                {off !== null && (
+                  <span className={off >= 10 ? classes.late : undefined}>
+                    {Math.round(off) === 0
+                      ? "on time"
+                      : off > 0
+                        ? `${span(off)} late`
+                        : `${span(-off)} early`}
+                  </span>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function VerdictForm({ run }: { run: RunView }) {
+  const kept = run.standing.verdict;
+  const [verdict, setVerdict] = useState<Schemas["Verdict"]>(kept ?? { words: "" });
+  const keep = useMutation({
+    mutationFn: () =>
+      got(
+        api.POST("/api/runs/{run_id}/events", {
+          params: { path: { run_id: run.id } },
+          body: {
+            events: [
+              { id: crypto.randomUUID(), at: new Date().toISOString(), kind: "verdict", verdict },
+            ],
+          },
+        }),
+      ),
+    onSuccess: (view) => {
+      queries.setQueryData(["run", run.id], view);
+      queries.invalidateQueries({ queryKey: ["runs"] });
+    },
+  });
+  const changed = JSON.stringify(verdict) !== JSON.stringify(kept ?? { words: "" });
+  return (
+    <form
+      className={classes.verdict}
+      aria-label="How it came out"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep.mutate();
+      }}
+    >
+      <h2>How it came out</h2>
+      {SCALES.map(([key, word, poor, best]) => (
+        <fieldset key={key} className={classes.scale}>
+          <legend>{word}</legend>
+          <div className={classes.marks}>
+            {[1, 2, 3, 4, 5].map((n) => (
+              <label key={n}>
+                <input
+                  type="radio"
+                  name={key}
+                  aria-label={`${word} ${n}`}
+                  checked={verdict[key] === n}
+                  onChange={() => setVerdict({ ...verdict, [key]: n })}
+                />
+                <span>{n}</span>
+              </label>
+            ))}
+          </div>
+          <span className={classes.ends}>
+            <span>{poor}</span>
+            <span>{best}</span>
+          </span>
+        </fieldset>
+      ))}
+      <Textarea
+        label="In words: what was different?"
+        autosize
+        minRows={2}
+        value={verdict.words}
+        onChange={(e) => setVerdict({ ...verdict, words: e.currentTarget.value })}
+      />
+      <Button type="submit" mt={10} disabled={!changed} loading={keep.isPending}>
+        {kept ? "Keep the change" : "Keep the verdict"}
+      </Button>
+      {keep.isSuccess && !changed && <span role="status"> Kept.</span>}
+      {keep.isError && <p role="alert">{sentence(keep.error)}</p>}
+    </form>
+  );
+}

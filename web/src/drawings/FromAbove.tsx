@@ -1,0 +1,258 @@
+/** The sheet from above, to scale, on the bench it must fit. */
+import { useElementSize } from "@mantine/hooks";
+import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
+import { Dimension } from "./Dimension";
+
+type Size = Schemas["Size"];
+
+export interface Above {
+  sheet: Size;
+  /** Creases along the length; `fold` says which way the flaps go. */
+  creases?: number[];
+  fold?: Schemas["Fold"];
+  /** A butter block lying on the sheet. */
+  block?: Size & { method: Schemas["Method"]; margin_mm: number };
+  outlines?: Schemas["WorkedCut"]["outlines"];
+  /** Marks pressed for turns done. */
+  marks?: number;
+  describe: string;
+}
+
+interface Props extends Above {
+  bench?: { length_mm: number; width_mm: number };
+  minHeight?: number;
+}
+
+/** Which flap goes where: pairs of places along the length, as shares, in the order of folding. */
+const FLAPS: Record<Schemas["Fold"], [number, number][]> = {
+  half: [[0.97, 0.05]],
+  letter: [
+    [0.97, 0.38],
+    [0.03, 0.62],
+  ],
+  book: [
+    [0.98, 0.54],
+    [0.02, 0.46],
+  ],
+};
+
+export function FromAbove({
+  sheet,
+  creases = [],
+  fold,
+  block,
+  outlines,
+  marks,
+  describe,
+  bench,
+  minHeight = 220,
+}: Props) {
+  const { ref, width: boxWidth, height: boxHeight } = useElementSize();
+  const { say, figure } = useSaying();
+  const [left, top, right, bottom] = [56, 44, 18, 40];
+  const wide = Math.max(boxWidth, 200);
+  const high = Math.max(boxHeight, minHeight);
+  const reach = {
+    length: Math.max(sheet.length_mm, bench?.length_mm ?? 0),
+    width: Math.max(sheet.width_mm, bench?.width_mm ?? 0),
+  };
+  const scale = Math.min((wide - left - right) / reach.length, (high - top - bottom) / reach.width);
+  const px = (mm: number) => mm * scale;
+  const x0 =
+    left + (wide - left - right - px(reach.length)) / 2 + px(reach.length - sheet.length_mm) / 2;
+  const benchX = x0 - px(reach.length - sheet.length_mm) / 2;
+  const y0 = top + Math.max((high - top - bottom - px(reach.width)) / 2, 0);
+  // The sheet lies in the middle of the bench, as it would; the bench is drawn round it.
+  const sheetY = y0 + px(reach.width - sheet.width_mm) / 2;
+  const end = { x: x0 + px(sheet.length_mm), y: sheetY + px(sheet.width_mm) };
+  const panels = [0, ...creases, sheet.length_mm];
+  const over =
+    bench && (sheet.length_mm > bench.length_mm + 1 || sheet.width_mm > bench.width_mm + 1);
+  return (
+    <div ref={ref} className="drawing" style={{ minHeight }}>
+      <svg
+        width="100%"
+        height={high}
+        viewBox={`0 0 ${wide} ${high}`}
+        role="img"
+        aria-label={describe}
+      >
+        <defs>
+          <marker
+            id="flap"
+            viewBox="0 0 8 8"
+            refX="6"
+            refY="4"
+            markerWidth="9"
+            markerHeight="9"
+            orient="auto"
+          >
+            <path d="M0,0 L8,4 L0,8" fill="none" stroke="#2b2420" />
+          </marker>
+        </defs>
+        {bench && (
+          <g>
+            <rect
+              x={benchX + px(reach.length - bench.length_mm) / 2}
+              y={y0 + px(reach.width - bench.width_mm) / 2}
+              width={px(bench.length_mm)}
+              height={px(bench.width_mm)}
+              fill="none"
+              stroke={over ? "var(--mind)" : "var(--line)"}
+              strokeWidth={1.5}
+              strokeDasharray="6 5"
+            />
+            <text
+              x={benchX + px(reach.length - bench.length_mm) / 2}
+              y={y0 + px(reach.width + bench.width_mm) / 2 + 18}
+              fontSize={12.5}
+              fill={over ? "var(--mind)" : "var(--quiet)"}
+            >
+              {over ? "does not fit the bench, " : "bench "}
+              {figure("length", bench.length_mm)} × {say("length", bench.width_mm)}
+            </text>
+          </g>
+        )}
+        <rect
+          x={x0}
+          y={sheetY}
+          width={px(sheet.length_mm)}
+          height={px(sheet.width_mm)}
+          fill="var(--dough)"
+          stroke="var(--dough-edge)"
+          strokeWidth={1.5}
+          rx={block || outlines || creases.length ? 0 : 6}
+        />
+        {block && <BlockAbove block={block} sheet={sheet} x0={x0} y0={sheetY} px={px} />}
+        {outlines?.map((points) => (
+          <path
+            key={`${points[0]?.x_mm} ${points[0]?.y_mm} ${points[2]?.y_mm}`}
+            d={`M${points.map((c) => `${(x0 + px(c.x_mm)).toFixed(1)},${(sheetY + px(c.y_mm)).toFixed(1)}`).join("L")}Z`}
+            fill="var(--surface)"
+            fillOpacity={0.45}
+            stroke="#2b2420"
+            strokeWidth={0.8}
+          />
+        ))}
+        {creases.map((at) => (
+          <path
+            key={at}
+            d={`M${x0 + px(at)},${sheetY - 8} V${end.y + 8}`}
+            stroke="var(--ink)"
+            strokeDasharray={fold === "book" && at === creases[1] ? "9 4" : "2 4"}
+          />
+        ))}
+        {fold &&
+          FLAPS[fold].map(([from, to]) => {
+            const [a, b] = [x0 + px(from * sheet.length_mm), x0 + px(to * sheet.length_mm)];
+            const y = sheetY + px(sheet.width_mm) * 0.55;
+            const lift = Math.min(px(sheet.width_mm) * 0.45, 54);
+            return (
+              <path
+                key={from}
+                d={`M${a},${y} C${a},${y - lift} ${b},${y - lift} ${b},${y}`}
+                fill="none"
+                stroke="#2b2420"
+                strokeWidth={1.3}
+                markerEnd="url(#flap)"
+              />
+            );
+          })}
+        {Array.from({ length: marks ?? 0 }, (_, i) => `mark ${i}`).map((key, i) => (
+          <ellipse
+            key={key}
+            cx={x0 + 16 + i * 15}
+            cy={end.y - 14}
+            rx={4.6}
+            ry={5.6}
+            fill="none"
+            stroke="#8a6f3c"
+            strokeWidth={2}
+          />
+        ))}
+        <Dimension
+          from={x0}
+          to={end.x}
+          at={sheetY - 24}
+          text={say("length", Math.round(sheet.length_mm))}
+        />
+        <Dimension
+          from={sheetY}
+          to={end.y}
+          at={x0 - 24}
+          text={say("length", Math.round(sheet.width_mm))}
+          upright
+        />
+        {creases.length > 0 &&
+          panels.slice(1).map((at, i) => {
+            const from = panels[i] as number;
+            if (px(at - from) < 34) return null;
+            return (
+              <text
+                key={at}
+                x={x0 + px((at + from) / 2)}
+                y={end.y + 20}
+                fontSize={12.5}
+                fill="var(--quiet)"
+                textAnchor="middle"
+              >
+                {figure("length", Math.round(at - from))}
+              </text>
+            );
+          })}
+      </svg>
+    </div>
+  );
+}
+
+function BlockAbove({
+  block,
+  sheet,
+  x0,
+  y0,
+  px,
+}: {
+  block: NonNullable<Above["block"]>;
+  sheet: Size;
+  x0: number;
+  y0: number;
+  px: (mm: number) => number;
+}) {
+  const { figure, say } = useSaying();
+  const turned = block.method === "envelope";
+  const size = { w: px(block.length_mm), h: px(block.width_mm) };
+  const middle = { x: x0 + px(sheet.length_mm / 2), y: y0 + px(sheet.width_mm / 2) };
+  const x = turned ? middle.x - size.w / 2 : x0 + px(block.margin_mm);
+  const y = turned ? middle.y - size.h / 2 : y0 + px(block.margin_mm);
+  const text = `${figure("length", block.width_mm)} × ${figure("length", block.length_mm)}`;
+  const roomy = size.w > 90;
+  return (
+    <g>
+      <rect
+        x={x}
+        y={y}
+        width={size.w}
+        height={size.h}
+        fill="var(--butter)"
+        stroke="var(--butter-edge)"
+        transform={turned ? `rotate(45 ${middle.x} ${middle.y})` : undefined}
+      />
+      {roomy && (
+        <text
+          x={x + size.w / 2}
+          y={y + size.h / 2}
+          textAnchor="middle"
+          fontSize={13.5}
+          fontWeight={650}
+          fill="#2b2420"
+        >
+          {text}
+          <tspan x={x + size.w / 2} dy={18} fontWeight={500}>
+            {say("length", block.thickness_mm)} thick
+          </tspan>
+        </text>
+      )}
+    </g>
+  );
+}

@@ -1,0 +1,201 @@
+/** The package or sheet from the side: true leaves, and a loupe where they are thin. */
+import { useElementSize } from "@mantine/hooks";
+import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
+import { leaf } from "@/measures/quantity";
+import { Dimension } from "./Dimension";
+
+interface Props {
+  section: Schemas["Section"];
+  layers: Schemas["Layers"];
+  size: Schemas["Size"];
+  /** What is drawn: "folded", "as it lies" … */
+  state: string;
+}
+
+interface Band {
+  from: number;
+  to: number;
+  butter: boolean;
+}
+
+/** Leaves from the bottom up, as heights in µm from the bottom. */
+function bands(section: Schemas["Section"]): Band[] {
+  let at = 0;
+  return section.thickness_um.map((um, i) => {
+    const from = at;
+    at += um;
+    return { from, to: at, butter: (section.bottom === "butter") === (i % 2 === 0) };
+  });
+}
+
+const FINE = 3; // px; a butter leaf drawn thinner than this wants the loupe
+
+export function FromSide({ section, layers, size, state }: Props) {
+  const { ref, width: boxWidth, height: boxHeight } = useElementSize();
+  const { say, count, countWord } = useSaying();
+  const wide = Math.max(boxWidth, 200);
+  const high = Math.max(boxHeight, 220);
+  const leaves = bands(section);
+  const total = size.thickness_mm * 1000;
+  const loupe = !section.whole || (layers.butter_um / total) * 110 < FINE;
+  const body = { x: 48, y: 44, w: wide - 48 - 16, h: loupe ? 104 : Math.min(high - 110, 190) };
+  const y = (um: number) => body.y + body.h - (um / total) * body.h;
+  const label = `${count(layers.butter, layers.total)} ${countWord} in ${say("length", size.thickness_mm)}, ${state}: butter leaves ${leaf(layers.butter_um)}, dough leaves ${leaf(layers.dough_um)}.`;
+  return (
+    <div ref={ref} className="drawing">
+      <svg width="100%" height={high} viewBox={`0 0 ${wide} ${high}`} role="img" aria-label={label}>
+        <rect
+          x={body.x}
+          y={body.y}
+          width={body.w}
+          height={body.h}
+          fill="var(--dough)"
+          stroke="var(--dough-edge)"
+          strokeWidth={1.2}
+        />
+        {section.whole ? (
+          leaves
+            .filter((b) => b.butter)
+            .map((b) => (
+              <rect
+                key={b.from}
+                x={body.x}
+                y={y(b.to)}
+                width={body.w}
+                height={Math.max(y(b.from) - y(b.to), 0.4)}
+                fill="var(--butter)"
+              />
+            ))
+        ) : (
+          <>
+            <rect
+              x={body.x}
+              y={body.y}
+              width={body.w}
+              height={body.h}
+              fill="var(--butter)"
+              opacity={0.35}
+            />
+            <text
+              x={body.x + body.w / 2}
+              y={body.y + body.h / 2 + 4}
+              textAnchor="middle"
+              fontSize={13}
+              fill="#2b2420"
+            >
+              {layers.total} leaves, too fine to draw
+            </text>
+          </>
+        )}
+        <Dimension
+          from={body.y}
+          to={body.y + body.h}
+          at={body.x - 18}
+          text={say("length", size.thickness_mm)}
+          upright
+        />
+        <text x={body.x} y={body.y + body.h + 20} fontSize={13} fill="var(--quiet)">
+          {state}
+        </text>
+        {loupe ? (
+          <Loupe
+            leaves={leaves}
+            layers={layers}
+            wide={wide}
+            top={body.y + body.h + 36}
+            from={{ x: body.x + body.w * 0.3, y: body.y + body.h * 0.45 }}
+            room={high - body.y - body.h - 44}
+          />
+        ) : (
+          <LeafLabels layers={layers} x={body.x} y={body.y + body.h + 48} />
+        )}
+      </svg>
+    </div>
+  );
+}
+
+function LeafLabels({ layers, x, y }: { layers: Schemas["Layers"]; x: number; y: number }) {
+  return (
+    <g fontSize={13.5} fill="var(--ink)" fontWeight={650}>
+      <rect
+        x={x}
+        y={y - 11}
+        width={14}
+        height={12}
+        fill="var(--butter)"
+        stroke="var(--butter-edge)"
+        strokeWidth={0.8}
+      />
+      <text x={x + 22} y={y}>
+        butter {leaf(layers.butter_um)}
+      </text>
+      <rect
+        x={x}
+        y={y + 13}
+        width={14}
+        height={12}
+        fill="var(--dough)"
+        stroke="var(--dough-edge)"
+        strokeWidth={0.8}
+      />
+      <text x={x + 22} y={y + 24}>
+        dough {leaf(layers.dough_um)}
+      </text>
+    </g>
+  );
+}
+
+interface LoupeProps {
+  leaves: Band[];
+  layers: Schemas["Layers"];
+  wide: number;
+  top: number;
+  room: number;
+  from: { x: number; y: number };
+}
+
+function Loupe({ leaves, layers, wide, top, room, from }: LoupeProps) {
+  const r = Math.max(Math.min(room / 2 - 6, 78, wide / 4), 34);
+  const c = { x: 22 + r, y: top + r };
+  const inner = leaves.slice(1, -1);
+  const butters = inner.filter((b) => b.butter);
+  const centre = butters[Math.floor(butters.length / 2)] ?? leaves.find((b) => b.butter);
+  if (!centre) return null;
+  // Three butter leaves and the dough between them fill the glass.
+  const reach = (layers.butter_um + layers.dough_um) * 3;
+  const scale = (2 * r) / reach;
+  const middle = (centre.from + centre.to) / 2;
+  const y = (um: number) => c.y - (um - middle) * scale;
+  const seen = leaves.filter((b) => b.to > middle - reach && b.from < middle + reach);
+  return (
+    <g>
+      <path
+        d={`M${from.x - 9},${from.y + 4} L${c.x - r * 0.86},${c.y - r * 0.5} M${from.x + 9},${from.y + 4} L${c.x + r * 0.86},${c.y - r * 0.5}`}
+        stroke="var(--quiet)"
+        strokeWidth={0.8}
+      />
+      <circle cx={from.x} cy={from.y} r={9} fill="none" stroke="#2b2420" strokeWidth={1.3} />
+      <clipPath id="glass">
+        <circle cx={c.x} cy={c.y} r={r} />
+      </clipPath>
+      <g clipPath="url(#glass)">
+        <rect x={c.x - r} y={c.y - r} width={2 * r} height={2 * r} fill="var(--dough)" />
+        {seen
+          .filter((b) => b.butter)
+          .map((b) => (
+            <rect
+              key={b.from}
+              x={c.x - r}
+              y={y(b.to)}
+              width={2 * r}
+              height={Math.max(y(b.from) - y(b.to), 0.8)}
+              fill="var(--butter)"
+            />
+          ))}
+      </g>
+      <circle cx={c.x} cy={c.y} r={r} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
+      <LeafLabels layers={layers} x={c.x + r + 16} y={c.y - 6} />
+    </g>
+  );
+}

@@ -1,0 +1,141 @@
+/** Folds and stops as folded ribbon seen from the side, butter as its core. */
+import type { Schemas } from "@/api/client";
+
+const LEFT = 10;
+const RIGHT = 62;
+const PITCH = 8.6;
+
+/** Height of layer n (0 at the bottom) in a stack of `of` layers centred on the glyph. */
+const level = (n: number, of: number) => 22 + ((of - 1) / 2 - n) * PITCH;
+
+/** The way the dough lies: each fold as the path of one ribbon, true to how it is folded. */
+function foldPath(fold: Schemas["Fold"]): string {
+  const bend = (layers: number, sweep: 0 | 1, toY: number, x: number) => {
+    const r = (layers * PITCH) / 2;
+    return `A${r},${r} 0 0 ${sweep} ${x},${toY}`;
+  };
+  if (fold === "half") {
+    const [low, high] = [level(0, 2), level(1, 2)];
+    return `M${LEFT},${low} H${RIGHT} ${bend(1, 0, high, RIGHT)} H${LEFT}`;
+  }
+  if (fold === "letter") {
+    // The far third lies tucked in the middle; the near third comes round it on top.
+    const [low, mid, high] = [level(0, 3), level(1, 3), level(2, 3)];
+    return `M${LEFT + 3},${mid} H${RIGHT} ${bend(1, 1, low, RIGHT)} H${LEFT} ${bend(2, 1, high, LEFT)} H${RIGHT}`;
+  }
+  const [a, b, c, d] = [level(0, 4), level(1, 4), level(2, 4), level(3, 4)];
+  return `M${RIGHT - 3},${b} H${LEFT} ${bend(1, 0, a as number, LEFT)} H${RIGHT} ${bend(3, 0, d as number, RIGHT)} H${LEFT} ${bend(1, 0, c as number, LEFT)} H${RIGHT - 3}`;
+}
+
+function Ribbon({ d, thick = 7.6 }: { d: string; thick?: number }) {
+  return (
+    <>
+      <path d={d} fill="none" stroke="var(--dough-edge)" strokeWidth={thick} />
+      <path d={d} fill="none" stroke="var(--dough)" strokeWidth={thick - 1.6} />
+      <path d={d} fill="none" stroke="var(--butter)" strokeWidth={1.9} />
+    </>
+  );
+}
+
+function Dough({ d }: { d: string }) {
+  return (
+    <>
+      <path d={d} fill="none" stroke="var(--dough-edge)" strokeWidth={7.6} />
+      <path d={d} fill="none" stroke="var(--dough)" strokeWidth={6} />
+    </>
+  );
+}
+
+const Block = ({ x, y, width }: { x: number; y: number; width: number }) => (
+  <rect
+    x={x}
+    y={y}
+    width={width}
+    height={7}
+    fill="var(--butter)"
+    stroke="var(--butter-edge)"
+    strokeWidth={0.8}
+  />
+);
+
+const LOCK_INS: Record<Schemas["Method"], React.ReactNode> = {
+  half: (
+    <>
+      <Dough d={`M${LEFT},30 H${RIGHT - 4} A8,8 0 0 0 ${RIGHT - 4},14 H${LEFT}`} />
+      <Block x={LEFT} y={18.5} width={46} />
+    </>
+  ),
+  two_thirds: (
+    <>
+      <Dough
+        d={`M${LEFT + 3},22 H${RIGHT - 2} A6.5,6.5 0 0 1 ${RIGHT - 2},35 H${LEFT} A13,13 0 0 1 ${LEFT},9 H${RIGHT}`}
+      />
+      <Block x={LEFT} y={26} width={48} />
+      <Block x={LEFT} y={11.5} width={48} />
+    </>
+  ),
+  envelope: (
+    <>
+      <Dough d={`M34,14 H18 A8,8 0 0 0 18,30 H54 A8,8 0 0 0 54,14 H38`} />
+      <Block x={16} y={18.5} width={40} />
+    </>
+  ),
+};
+
+const CUTS: Record<Schemas["Shape"], React.ReactNode> = {
+  triangle: [0, 1, 2, 3].map((i) => (
+    <path
+      key={i}
+      d={`M${12 + 12 * i},34 h12 l-6,-24 z`}
+      fill="var(--dough)"
+      stroke="var(--dough-edge)"
+    />
+  )),
+  rectangle: [0, 1, 2].map((i) => (
+    <rect
+      key={i}
+      x={12 + 17 * i}
+      y={13}
+      width={14}
+      height={19}
+      fill="var(--dough)"
+      stroke="var(--dough-edge)"
+    />
+  )),
+};
+
+/** The glyph of a fold alone. */
+export function FoldGlyph({ fold, width = 72 }: { fold: Schemas["Fold"]; width?: number }) {
+  return (
+    <svg viewBox="-8 0 88 44" width={width} aria-hidden="true">
+      <Ribbon d={foldPath(fold)} />
+    </svg>
+  );
+}
+
+/** The glyph of a stop on the strip. */
+export function StopGlyph({ stop, plan }: { stop: Schemas["Stop"]; plan: Schemas["Plan"] }) {
+  const turn = plan.turns[Number(stop.key.slice(5)) - 1];
+  const glyphs: Record<Schemas["StopKind"], React.ReactNode> = {
+    dough: (
+      <rect
+        x={10}
+        y={12}
+        width={54}
+        height={20}
+        rx={7}
+        fill="var(--dough)"
+        stroke="var(--dough-edge)"
+      />
+    ),
+    lock_in: LOCK_INS[plan.lock_in.method],
+    turn: turn && <Ribbon d={foldPath(turn.fold)} />,
+    final: <Ribbon d="M0,24 H72" thick={6} />,
+    cut: plan.cut ? CUTS[plan.cut.shape] : null,
+  };
+  return (
+    <svg viewBox="-8 0 88 44" width={84} height={42} aria-hidden="true">
+      {glyphs[stop.kind]}
+    </svg>
+  );
+}

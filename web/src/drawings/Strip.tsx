@@ -1,0 +1,133 @@
+/**
+ * The strip of stops: its line runs along the bench and dips into the cold for each rest, deeper
+ * for colder. Plan, bench and book share it.
+ */
+import { useElementSize } from "@mantine/hooks";
+import { type ReactNode, useEffect, useRef } from "react";
+import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
+import { span } from "@/measures/quantity";
+import { StopGlyph } from "./Ribbon";
+import classes from "./Strip.module.css";
+
+const DEPTH: Record<Schemas["Place"], number> = { bench: 16, fridge: 38, freezer: 54 };
+const NARROWEST = 104;
+
+interface Props {
+  plan: Schemas["Plan"];
+  worked: Schemas["WorkedPlan"];
+  selected: string | null;
+  onSelect: (key: string) => void;
+  /** Under a stop's count, such as when it was done. */
+  under?: (stop: Schemas["Stop"]) => ReactNode;
+  after?: ReactNode;
+}
+
+const rests = (stop: Schemas["Stop"]) => stop.rest && stop.rest.minutes > 0;
+
+function linePath(stops: Schemas["Stop"][], step: number): string {
+  const dips = stops.map((stop, i) => {
+    if (!rests(stop) || !stop.rest) return "";
+    const [x, d] = [(i + 1) * step, DEPTH[stop.rest.place]];
+    const half = Math.min(step * 0.34, 38);
+    return `H${x - half} c9,0 5,${d} 14,${d} H${x + half - 14} c9,0 5,${-d} 14,${-d}`;
+  });
+  return `M0,3 ${dips.join(" ")} H${stops.length * step}`;
+}
+
+export function Strip({ plan, worked, selected, onSelect, under, after }: Props) {
+  const { ref, width } = useElementSize();
+  const { figure, say, count, countWord } = useSaying();
+  const list = useRef<HTMLDivElement>(null);
+  const stops = worked.strip;
+  const step = Math.max(NARROWEST, Math.floor(width / stops.length) || 0);
+  const facts: Record<Schemas["StopKind"], (s: Schemas["Stop"]) => ReactNode> = {
+    dough: () => say("mass", plan.dough.mass_g),
+    lock_in: (s) => sizeAndCount(s),
+    turn: (s) => sizeAndCount(s),
+    final: (s) =>
+      s.lies &&
+      `${figure("length", Math.round(s.lies.length_mm))} × ${figure("length", Math.round(s.lies.width_mm))}`,
+    cut: () => worked.cut && `${worked.cut.pieces} pieces · ${say("mass", worked.cut.piece_g)}`,
+  };
+  const sizeAndCount = (s: Schemas["Stop"]) =>
+    s.lies && (
+      <>
+        {figure("length", Math.round(s.lies.length_mm))} ×{" "}
+        {figure("length", Math.round(s.lies.width_mm))} ·{" "}
+        <b title={countWord}>{count(s.butter_layers, s.leaves)}</b>
+      </>
+    );
+
+  useEffect(() => {
+    const here = list.current?.querySelector<HTMLElement>('[aria-selected="true"]');
+    if (selected && here) here.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [selected]);
+
+  const move = (event: React.KeyboardEvent) => {
+    const at = stops.findIndex((s) => s.key === selected);
+    const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: stops.length - 1 }[event.key];
+    const stop = to === undefined ? undefined : stops[to];
+    if (!stop) return;
+    event.preventDefault();
+    onSelect(stop.key);
+    list.current?.querySelector<HTMLElement>(`[data-stop="${stop.key}"]`)?.focus();
+  };
+
+  return (
+    <div className={classes.strip} ref={ref}>
+      <div className={classes.long} style={{ width: step * stops.length }}>
+        <div
+          className={classes.stops}
+          role="tablist"
+          aria-label="Steps"
+          ref={list}
+          onKeyDown={move}
+        >
+          {stops.map((stop) => (
+            <button
+              type="button"
+              role="tab"
+              key={stop.key}
+              data-stop={stop.key}
+              aria-selected={stop.key === selected}
+              tabIndex={stop.key === selected || (!selected && stop === stops[0]) ? 0 : -1}
+              style={{ width: step }}
+              className={classes.stop}
+              onClick={() => onSelect(stop.key)}
+            >
+              <span className={classes.name}>{stop.name}</span>
+              <StopGlyph stop={stop} plan={plan} />
+              <span className={classes.facts}>{facts[stop.kind](stop)}</span>
+              {under && <span className={classes.under}>{under(stop)}</span>}
+            </button>
+          ))}
+        </div>
+        <svg className={classes.line} width={step * stops.length} height={80} aria-hidden="true">
+          <path d={linePath(stops, step)} fill="none" stroke="var(--cold)" strokeWidth={2} />
+          {stops.map((stop, i) => {
+            if (!rests(stop) || !stop.rest) return null;
+            const depth = DEPTH[stop.rest.place];
+            const shallow = depth < 30;
+            return (
+              <g key={stop.key} textAnchor="middle" fill="var(--cold)">
+                <text
+                  x={(i + 1) * step}
+                  y={shallow ? depth + 20 : depth - 6}
+                  fontSize={13.5}
+                  fontWeight={700}
+                >
+                  {span(stop.rest.minutes)}
+                </text>
+                <text x={(i + 1) * step} y={depth + (shallow ? 36 : 18)} fontSize={12.5}>
+                  {stop.rest.place}
+                </text>
+              </g>
+            );
+          })}
+        </svg>
+      </div>
+      {after}
+    </div>
+  );
+}

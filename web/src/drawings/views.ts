@@ -1,0 +1,83 @@
+/** Which sheet to draw at a stop: the same in plan, bench and book. */
+import type { Schemas } from "@/api/client";
+import type { Above } from "./FromAbove";
+
+type Stop = Schemas["Stop"];
+type Plan = Schemas["Plan"];
+type Worked = Schemas["WorkedPlan"];
+
+export const turnIndex = (stop: Stop): number => Number(stop.key.slice(5)) - 1;
+
+const round = (mm: number) => Math.round(mm);
+const said = (s: Schemas["Size"]) =>
+  `${round(s.length_mm)} by ${round(s.width_mm)} mm, ${s.thickness_mm.toFixed(1)} mm thick`;
+
+/** The sheet from above as it is worked at a stop. `onBench`: whether it is rolled on the bench. */
+export function aboveAt(
+  stop: Stop,
+  plan: Plan,
+  worked: Worked,
+): Above & { caption: string; onBench: boolean } {
+  const { dough_sheet, block, creases_mm } = worked.lock_in;
+  if (stop.kind === "dough") {
+    return {
+      sheet: dough_sheet,
+      describe: `Dough slab, near ${said(dough_sheet)}.`,
+      caption: "the slab, near the size it is wanted",
+      onBench: false,
+    };
+  }
+  if (stop.kind === "lock_in") {
+    return {
+      sheet: dough_sheet,
+      creases: creases_mm,
+      block: { ...block, method: plan.lock_in.method, margin_mm: plan.lock_in.margin_mm },
+      describe: `Dough sheet ${said(dough_sheet)}, with the butter block on it, ${said(block)}.`,
+      caption: "block on the dough sheet",
+      onBench: false,
+    };
+  }
+  if (stop.kind === "turn") {
+    const step = worked.steps[turnIndex(stop)] as Schemas["WorkedTurn"];
+    return {
+      sheet: step.rolled,
+      creases: step.creases_mm,
+      fold: step.fold,
+      marks: turnIndex(stop) + 1,
+      describe: `${stop.name}: sheet rolled to ${said(step.rolled)}; ${step.fold} fold.`,
+      caption: "rolled, before the fold",
+      onBench: true,
+    };
+  }
+  const { length_mm, width_mm, thickness_mm } = worked.final;
+  const sheet = { length_mm, width_mm, thickness_mm };
+  const cutting = stop.kind === "cut" && worked.cut;
+  return {
+    sheet,
+    outlines: cutting ? cutting.outlines : undefined,
+    describe: cutting
+      ? `Last sheet ${said(sheet)}, cut into ${cutting.pieces} pieces.`
+      : `Last sheet, ${said(sheet)}.`,
+    caption: cutting ? "marked and cut" : "the last sheet",
+    onBench: true,
+  };
+}
+
+/** The stack from the side at a stop. */
+export function sideAt(stop: Stop, worked: Worked) {
+  if (stop.kind === "turn") {
+    const step = worked.steps[turnIndex(stop)] as Schemas["WorkedTurn"];
+    return { section: step.section, layers: step.layers, size: step.folded, state: "folded" };
+  }
+  if (stop.kind === "final" || stop.kind === "cut") {
+    const { length_mm, width_mm, thickness_mm } = worked.final;
+    return {
+      section: worked.final.section,
+      layers: worked.layers,
+      size: { length_mm, width_mm, thickness_mm },
+      state: "rolled",
+    };
+  }
+  const { section, layers, package: size } = worked.lock_in;
+  return { section, layers, size, state: "butter locked in" };
+}

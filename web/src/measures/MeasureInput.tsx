@@ -1,0 +1,91 @@
+/**
+ * The one input for measures: knows its quantity and the person's units, takes `1/2 in`, `8mm` or
+ * `0,8 cm`, says what it understood, keeps what cannot be read and says why.
+ */
+import { TextInput } from "@mantine/core";
+import { type ReactNode, useContext, useEffect, useId, useState } from "react";
+import { FaultsContext } from "./faults";
+import { useSaying } from "./likes";
+import { parse, QUANTITIES, type QuantityName } from "./quantity";
+
+interface Props {
+  label: string;
+  quantity: QuantityName;
+  value: number | null | undefined;
+  /** Where the value lies in its document: faults from the server are shown by this path. */
+  path: string;
+  onChange: (value: number | null) => void;
+  /** What an empty input means, if it may be empty. */
+  emptyMeans?: string;
+  help?: ReactNode;
+  disabled?: boolean;
+}
+
+export function MeasureInput(props: Props) {
+  const { label, quantity, value, path, onChange, emptyMeans, help, disabled } = props;
+  const { likes, figure, say } = useSaying();
+  const faults = useContext(FaultsContext);
+  const id = useId();
+  const shown = value === null || value === undefined ? "" : figure(quantity, value);
+  const [text, setText] = useState(shown);
+  const [editing, setEditing] = useState(false);
+  const [complaint, setComplaint] = useState<string | null>(null);
+  const [understood, setUnderstood] = useState<string | null>(null);
+
+  // A value that changes from outside (undo, another field) replaces what stands here.
+  useEffect(() => {
+    if (!editing) {
+      setText(shown);
+      setComplaint(null);
+      setUnderstood(null);
+    }
+  }, [shown, editing]);
+
+  const take = (typed: string) => {
+    setText(typed);
+    if (!typed.trim() && emptyMeans) {
+      setComplaint(null);
+      setUnderstood(emptyMeans);
+      onChange(null);
+      return;
+    }
+    const read = parse(quantity, typed, likes.units);
+    if ("complaint" in read) {
+      setComplaint(read.complaint);
+      setUnderstood(null);
+      return;
+    }
+    setComplaint(null);
+    setUnderstood(read.plain ? null : `understood as ${say(quantity, read.value)}`);
+    if (read.value !== value) onChange(read.value);
+  };
+
+  const unit = QUANTITIES[quantity].shown[likes.units];
+  return (
+    <TextInput
+      id={id}
+      label={label}
+      className="measure"
+      inputMode={likes.units === "metric" ? "decimal" : "text"}
+      autoComplete="off"
+      value={text}
+      disabled={disabled}
+      placeholder={emptyMeans}
+      description={complaint ? undefined : (understood ?? help)}
+      inputWrapperOrder={["label", "input", "description", "error"]}
+      error={complaint ?? faults[path]}
+      rightSection={<span aria-hidden="true">{unit}</span>}
+      rightSectionWidth={unit.length > 2 ? 58 : 36}
+      rightSectionPointerEvents="none"
+      onFocus={(event) => {
+        setEditing(true);
+        event.currentTarget.select();
+      }}
+      onBlur={() => {
+        // What could not be read stays where it is, with its sentence.
+        if (!complaint) setEditing(false);
+      }}
+      onChange={(event) => take(event.currentTarget.value)}
+    />
+  );
+}

@@ -1,0 +1,192 @@
+/**
+ * Quantities at the screen's edge: inside everything is mm, g, °C, min and %; a person may type and
+ * read other units. Parsing says what it understood or why it did not.
+ */
+
+export type System = "metric" | "imperial";
+
+interface Unit {
+  /** How many base units one of this is. */
+  per: number;
+  /** Added after scaling (for degrees). */
+  plus?: number;
+  names: string[];
+}
+
+interface Quantity {
+  noun: string;
+  base: string;
+  units: Record<string, Unit>;
+  shown: Record<System, string>;
+  decimals: Record<System, number>;
+}
+
+const inches: Unit = { per: 25.4, names: ["in", "inch", "inches", '"', "″"] };
+
+export const QUANTITIES = {
+  length: {
+    noun: "a length",
+    base: "mm",
+    units: {
+      mm: { per: 1, names: ["mm"] },
+      cm: { per: 10, names: ["cm"] },
+      m: { per: 1000, names: ["m"] },
+      in: inches,
+    },
+    shown: { metric: "mm", imperial: "in" },
+    decimals: { metric: 1, imperial: 2 },
+  },
+  mass: {
+    noun: "a mass",
+    base: "g",
+    units: {
+      g: { per: 1, names: ["g", "gr"] },
+      kg: { per: 1000, names: ["kg"] },
+      oz: { per: 28.349523125, names: ["oz"] },
+      lb: { per: 453.59237, names: ["lb", "lbs"] },
+    },
+    shown: { metric: "g", imperial: "oz" },
+    decimals: { metric: 1, imperial: 2 },
+  },
+  temperature: {
+    noun: "a temperature",
+    base: "°C",
+    units: {
+      "°C": { per: 1, names: ["°c", "c"] },
+      "°F": { per: 5 / 9, plus: -160 / 9, names: ["°f", "f"] },
+    },
+    shown: { metric: "°C", imperial: "°F" },
+    decimals: { metric: 1, imperial: 1 },
+  },
+  time: {
+    noun: "a time",
+    base: "min",
+    units: {
+      min: { per: 1, names: ["min", "mins", "minutes", "'", "′"] },
+      h: { per: 60, names: ["h", "hr", "hours", "hour"] },
+    },
+    shown: { metric: "min", imperial: "min" },
+    decimals: { metric: 0, imperial: 0 },
+  },
+  share: {
+    noun: "a share",
+    base: "%",
+    units: { "%": { per: 1, names: ["%"] } },
+    shown: { metric: "%", imperial: "%" },
+    decimals: { metric: 1, imperial: 1 },
+  },
+  density: {
+    noun: "a density",
+    base: "kg/m³",
+    units: { "kg/m³": { per: 1, names: ["kg/m³", "kg/m3"] } },
+    shown: { metric: "kg/m³", imperial: "kg/m³" },
+    decimals: { metric: 0, imperial: 0 },
+  },
+  number: {
+    noun: "a number",
+    base: "",
+    units: { "": { per: 1, names: [""] } },
+    shown: { metric: "", imperial: "" },
+    decimals: { metric: 2, imperial: 2 },
+  },
+} satisfies Record<string, Quantity>;
+
+export type QuantityName = keyof typeof QUANTITIES;
+
+export type Understood = { value: number; plain: boolean } | { complaint: string };
+
+const NUMBER = String.raw`[-+]?(?:\d+[.,]\d*|[.,]\d+|\d+)`;
+const FRACTION = /^(-?)(?:(\d+)[ -])?(\d+)\s*\/\s*(\d+)\s*(.*)$/;
+const DECIMAL = new RegExp(`^(${NUMBER})\\s*(.*)$`);
+const CLOCK = /^(\d+)\s*(?::|h)\s*(\d{1,2})\s*(?:min|m|')?$/i;
+const GLYPHS: Record<string, string> = {
+  "½": "1/2",
+  "¼": "1/4",
+  "¾": "3/4",
+  "⅓": "1/3",
+  "⅔": "2/3",
+  "⅛": "1/8",
+  "⅜": "3/8",
+  "⅝": "5/8",
+  "⅞": "7/8",
+};
+
+function tidy(text: string): string {
+  return text
+    .trim()
+    .replace(/[½¼¾⅓⅔⅛⅜⅝⅞]/g, (glyph) => ` ${GLYPHS[glyph]}`)
+    .trim();
+}
+
+function split(text: string): { number: number; unit: string } | null {
+  const fraction = FRACTION.exec(text);
+  if (fraction) {
+    const [, sign, whole, above, below, unit] = fraction;
+    if (Number(below) === 0) return null;
+    const size = Number(whole ?? 0) + Number(above) / Number(below);
+    return { number: sign ? -size : size, unit: unit ?? "" };
+  }
+  const decimal = DECIMAL.exec(text);
+  if (!decimal) return null;
+  return { number: Number(decimal[1]?.replace(",", ".")), unit: decimal[2] ?? "" };
+}
+
+/** Reads what a person typed. `plain`: it was a bare number in the unit that is shown anyway. */
+export function parse(name: QuantityName, text: string, system: System): Understood {
+  const quantity: Quantity = QUANTITIES[name];
+  const shown = quantity.shown[system];
+  const example = format(
+    name,
+    { length: 8, mass: 2400, temperature: 12, time: 30, share: 27, density: 1120, number: 3 }[name],
+    system,
+  );
+  const clean = tidy(text);
+  if (!clean) return { complaint: `Enter ${quantity.noun}, such as ${example}.` };
+  const clock = name === "time" ? CLOCK.exec(clean) : null;
+  if (clock) return { value: Number(clock[1]) * 60 + Number(clock[2]), plain: false };
+  const parts = split(clean);
+  if (!parts || !Number.isFinite(parts.number)) {
+    return { complaint: `“${text.trim()}” is not ${quantity.noun}. Try ${example}.` };
+  }
+  const spelled = parts.unit.trim().toLowerCase();
+  const unit = spelled
+    ? Object.values(quantity.units).find((u) => u.names.includes(spelled))
+    : quantity.units[shown];
+  if (!unit) {
+    const known = Object.keys(quantity.units).join(", ");
+    return { complaint: `“${parts.unit.trim()}” is not a unit of this. It knows ${known}.` };
+  }
+  const value = parts.number * unit.per + (unit.plus ?? 0);
+  return { value, plain: (!spelled || quantity.units[shown] === unit) && !clean.includes("/") };
+}
+
+/** The number alone, in the unit the person reads; no trailing zeros. */
+export function figure(name: QuantityName, value: number, system: System): string {
+  const quantity: Quantity = QUANTITIES[name];
+  const unit = quantity.units[quantity.shown[system]] as Unit;
+  const number = (value - (unit.plus ?? 0)) / unit.per;
+  const places = name === "number" && Math.abs(number) >= 1000 ? 0 : quantity.decimals[system];
+  const text = number.toFixed(places);
+  return text.includes(".") ? text.replace(/\.?0+$/, "") : text;
+}
+
+/** Number and unit, as the person reads it. */
+export function format(name: QuantityName, value: number, system: System): string {
+  const unit = QUANTITIES[name].shown[system];
+  return [figure(name, value, system), unit].filter(Boolean).join(" ");
+}
+
+/** Minutes as hours and minutes: `45 min`, `2 h`, `14 h 05`. */
+export function span(minutes: number): string {
+  const whole = Math.round(Math.abs(minutes));
+  const sign = minutes < 0 && whole ? "−" : "";
+  if (whole < 60) return `${sign}${whole} min`;
+  const rest = whole % 60;
+  return `${sign}${Math.floor(whole / 60)} h${rest ? ` ${String(rest).padStart(2, "0")}` : ""}`;
+}
+
+/** A leaf's thickness: µm when thin, mm when thick. */
+export function leaf(um: number): string {
+  if (um >= 950) return `${(um / 1000).toFixed(um >= 9500 ? 0 : 1)} mm`;
+  return um >= 9.5 ? `${um.toFixed(0)} µm` : `${um.toPrecision(2)} µm`;
+}

@@ -1,0 +1,73 @@
+import { Button, PasswordInput, TextInput } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { api, got, Problem, type Schemas } from "@/api/client";
+import { queries, sentence } from "@/api/queries";
+import { Mark } from "@/app/Mark";
+import classes from "./SignIn.module.css";
+
+const ROLES = { head: "head baker, changes everything", bench: "bench, runs and records" };
+
+export function SignIn({ session }: { session: Schemas["Session"] }) {
+  const [username, setUsername] = useState("");
+  const [password, setPassword] = useState("");
+  const enter = useMutation({
+    mutationFn: (who: Schemas["Credentials"]) => got(api.POST("/api/session", { body: who })),
+    onSuccess: (found) => queries.setQueryData(["session"], found),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    enter.mutate({ username, password });
+  };
+  const fault =
+    enter.error instanceof Problem ? enter.error.message : enter.error && sentence(enter.error);
+  return (
+    <main className={classes.page}>
+      <section className={classes.words}>
+        <Mark className={classes.mark} />
+        <h1>Eight Turn</h1>
+        <p>Block, folds, rests and cuts of a laminated dough: planned, run and remembered.</p>
+      </section>
+      <form className={classes.form} onSubmit={submit}>
+        <h2>Sign in</h2>
+        <TextInput
+          label="Name"
+          size="md"
+          autoComplete="username"
+          value={username}
+          onChange={(e) => setUsername(e.currentTarget.value)}
+          required
+        />
+        <PasswordInput
+          label="Password"
+          size="md"
+          autoComplete="current-password"
+          value={password}
+          error={fault}
+          onChange={(e) => setPassword(e.currentTarget.value)}
+          required
+        />
+        <Button type="submit" size="md" loading={enter.isPending}>
+          Sign in
+        </Button>
+        {session.demo_accounts.length > 0 && (
+          <div className={classes.demo}>
+            <p className="quiet">This is the demo: the bakehouse at Teasel Lock. Come in as</p>
+            {session.demo_accounts.map((account) => (
+              <Button
+                key={account.username}
+                variant="default"
+                fullWidth
+                size="md"
+                justify="flex-start"
+                onClick={() => enter.mutate(account)}
+              >
+                <b>{account.username}</b>,&nbsp;{ROLES[account.role]}
+              </Button>
+            ))}
+          </div>
+        )}
+      </form>
+    </main>
+  );
+}

@@ -1,0 +1,62 @@
+import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
+import classes from "./Advice.module.css";
+
+const WORDS: Record<Schemas["Note"]["tone"], string> = {
+  mind: "Mind",
+  know: "Know",
+  good: "Good",
+};
+const MOST = 4;
+
+/** Advice at a stop, in sentences: what needs a look first. */
+export function Advice({
+  worked,
+  stop,
+  stale,
+}: {
+  worked: Schemas["WorkedPlan"];
+  stop: string;
+  stale: boolean;
+}) {
+  const { words } = useSaying();
+  const here = worked.notes.filter((n) => n.stop === stop).slice(0, MOST);
+  const elsewhere = worked.notes.filter((n) => n.stop !== stop && n.tone === "mind");
+  const caution = worked.strip.find((s) => s.key === stop)?.caution;
+  const names = new Map(worked.strip.map((s) => [s.key, s.name]));
+  return (
+    <section className={classes.advice} aria-label="Advice">
+      {stale && (
+        <p className={classes.mind}>
+          <b>
+            <span className={classes.tone}>Mind</span> These are the sheets before the last change
+          </b>
+          A field wants another look; its sentence stands under it.
+        </p>
+      )}
+      {here.map((note) => (
+        <p key={note.title} className={classes[note.tone]}>
+          <b>
+            <span className={classes.tone}>{WORDS[note.tone]}</span> {words(note.title)}
+          </b>
+          {words(note.text)}
+        </p>
+      ))}
+      {elsewhere.length > 0 && (
+        <p className={classes.mind}>
+          <b>
+            <span className={classes.tone}>Mind</span> Elsewhere on the strip
+          </b>
+          {elsewhere.map((n) => `${names.get(n.stop)}: ${words(n.title).toLowerCase()}`).join("; ")}
+          .
+        </p>
+      )}
+      {caution && (
+        <p className={classes.caution}>
+          <b>Take care</b>
+          {caution}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,45 @@
+import { Popover, UnstyledButton } from "@mantine/core";
+import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
+import classes from "./Readout.module.css";
+
+interface Props {
+  label: string;
+  value: string;
+  worked: Schemas["WorkedPlan"];
+  /** Path of the number in the worked plan; if its working is known, it is shown on a press. */
+  of?: string;
+  /** Shown as length × width instead of `value`. */
+  size?: Schemas["Size"];
+}
+
+/** A worked number that can say how it was got. */
+export function Readout({ label, value, worked, of, size }: Props) {
+  const { words, figure, say } = useSaying();
+  const working = worked.workings.find((w) => w.of === of);
+  const shown = size
+    ? `${figure("length", Math.round(size.length_mm))} × ${say("length", Math.round(size.width_mm))}`
+    : value;
+  return (
+    <div className={classes.row}>
+      <dt>{label}</dt>
+      <dd>
+        {working ? (
+          <Popover width={280} position="left">
+            <Popover.Target>
+              <UnstyledButton
+                className={classes.how}
+                aria-label={`${label}, ${shown}: how it was got`}
+              >
+                {shown}
+              </UnstyledButton>
+            </Popover.Target>
+            <Popover.Dropdown>{words(working.text)}</Popover.Dropdown>
+          </Popover>
+        ) : (
+          <b>{shown}</b>
+        )}
+      </dd>
+    </div>
+  );
+}
