@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from lamination.cutting import Shape
+from lamination.kitchen import Kitchen
 from lamination.laminate import Fold
 from lamination.lockin import Method
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Place, Plan, Rest, Turn
@@ -51,11 +52,11 @@ STATION = Plan(
     turns=(
         Turn(Fold.LETTER, 10, _freezer(20)),
         Turn(Fold.BOOK, 10, _fridge(45)),
-        Turn(Fold.LETTER, 12, _fridge(60)),
+        Turn(Fold.LETTER, 12.5, _fridge(60)),
     ),
-    final=Final(4, width_mm=600, rest=_freezer(8)),
+    final=Final(4, width_mm=885, rest=_freezer(8)),
     cut=Cut(Shape.TRIANGLE, base_mm=92, height_mm=295),
-    words="By sheeter. The last sheet is divided in two on the belt.",
+    words="By sheeter, on the long belt. Three strips across the last sheet.",
 )
 
 BOATS = Plan(
@@ -63,7 +64,7 @@ BOATS = Plan(
     family=Family.PUFF,
     dough=Dough(1500, density_kg_m3=1180, rest=_fridge(120)),
     butter=Butter(1050),
-    lock_in=LockIn(Method.ENVELOPE, block_width_mm=240, block_length_mm=240, rest=_fridge(20)),
+    lock_in=LockIn(Method.ENVELOPE, block_width_mm=290, block_length_mm=290, rest=_fridge(20)),
     turns=(
         Turn(Fold.LETTER, 8),
         Turn(Fold.LETTER, 8, _fridge(45)),
@@ -71,7 +72,7 @@ BOATS = Plan(
         Turn(Fold.LETTER, 8, _fridge(60)),
         Turn(Fold.LETTER, 7, _fridge(60)),
     ),
-    final=Final(3, width_mm=520, rest=_fridge(20)),
+    final=Final(3, width_mm=437, rest=_fridge(20)),
     cut=Cut(Shape.RECTANGLE, base_mm=120, height_mm=86, kerf_mm=1),
     words="For the turnovers. Five letters are leaves enough; a sixth gains nothing here.",
 )
@@ -88,6 +89,9 @@ DANISH = Plan(
     words="Squares for pinwheels. Egg in the dough: keep it cold.",
 )
 
+# The bench at Teasel Lock is the sheeter's belt with the ash table at its end.
+KITCHEN = Kitchen({"bench.length_mm": 2400, "bench.width_mm": 900})
+
 PLANS = (MARKET, STATION, BOATS, DANISH)
 
 
@@ -96,7 +100,7 @@ class Went:
     """How a run went: minutes late (or early) at each deed, and what was said on the way."""
 
     plan: Plan
-    hours_ago: float
+    started: tuple[int, str] | int  # days ago and the time of day; or, under way, minutes ago
     late_min: tuple[float, ...]
     readings: tuple[tuple[int, Probe, float], ...]  # before which deed, of what, °C
     notes: tuple[tuple[int, str], ...] = ()
@@ -107,7 +111,7 @@ _ROOM, _DOUGH, _BUTTER = Probe.ROOM, Probe.DOUGH, Probe.BUTTER
 
 RUNS = (
     Went(
-        MARKET, hours_ago=52,
+        MARKET, started=(2, "16:10"),
         late_min=(2, 15, 6, 3, 12, 4, 1, 16, 5, 2, 6, 9),
         readings=((0, _ROOM, 19.0), (1, _DOUGH, 4.5), (1, _BUTTER, 12.5), (2, _DOUGH, 8.5),
                   (4, _DOUGH, 6.0), (5, _DOUGH, 9.0), (5, _BUTTER, 13.0), (7, _DOUGH, 6.5),
@@ -117,7 +121,7 @@ RUNS = (
         verdict=Verdict(4, 4, 4, 5, "Even comb, one tight spot at the tail. Rest turn 2 longer."),
     ),
     Went(
-        BOATS, hours_ago=28,
+        BOATS, started=(1, "11:30"),
         late_min=(1, 5, 3, 4, 2, 3, 14, 6, 5, 20, 4, 11, 6, 8, 5),
         readings=((0, _ROOM, 23.5), (2, _BUTTER, 14.0), (2, _DOUGH, 9.0), (5, _DOUGH, 12.5),
                   (6, _BUTTER, 15.5), (7, _DOUGH, 7.0), (9, _DOUGH, 13.0), (11, _DOUGH, 7.5),
@@ -126,7 +130,7 @@ RUNS = (
         verdict=Verdict(5, None, 4, 4, "Tall and dry. Slight lean where the third turn ran warm."),
     ),
     Went(
-        STATION, hours_ago=15.6,
+        STATION, started=901,
         late_min=(4, 12, 8, 6, 5),
         readings=((0, _ROOM, 18.5), (1, _DOUGH, 4.0), (2, _BUTTER, 11.5), (2, _DOUGH, 7.5),
                   (4, _DOUGH, 6.5)),

@@ -1,5 +1,6 @@
 /** What the screens read, by name. */
-import { keepPreviousData, QueryClient, useQuery } from "@tanstack/react-query";
+import { QueryClient, useQuery } from "@tanstack/react-query";
+import { useRef } from "react";
 import { api, got, Offline, Problem, type Schemas } from "./client";
 
 export const queries = new QueryClient({
@@ -31,16 +32,21 @@ export const useRuns = () =>
     refetchInterval: 15_000,
   });
 
-/** A plan worked; while the next answer is on its way, the last one stays on the screen. */
-export const useWorked = (plan: Schemas["Plan"] | undefined) =>
-  useQuery({
+/**
+ * A plan worked. While the next answer is on its way, and while a field is at fault, the last sheets
+ * that could be worked stay on the screen.
+ */
+export function useWorked(plan: Schemas["Plan"]) {
+  const work = useQuery({
     queryKey: ["work", plan],
-    queryFn: () => got(api.POST("/api/work", { body: plan as Schemas["Plan"] })),
-    enabled: plan !== undefined,
-    placeholderData: keepPreviousData,
+    queryFn: () => got(api.POST("/api/work", { body: plan })),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
   });
+  const last = useRef(work.data);
+  if (work.data) last.current = work.data;
+  return { ...work, data: last.current };
+}
 
 /** What a failed query has to say, in a sentence. */
 export function sentence(error: unknown): string {

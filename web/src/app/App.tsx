@@ -12,8 +12,8 @@ import { SignIn } from "@/people/SignIn";
 import { PlanList } from "@/plans/PlanList";
 import { PlanRoom } from "@/plans/PlanRoom";
 import { House } from "./House";
-import { Nothing, Waiting } from "./states";
-import { theme } from "./theme";
+import { Kept, Nothing, Waiting } from "./states";
+import { inOurColours, theme } from "./theme";
 
 const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]")?.nonce ?? "";
 // Read by the library that locks scrolling behind a dialog; without it the policy refuses its style.
@@ -49,10 +49,17 @@ function Rooms() {
 
 export function App() {
   return (
-    <MantineProvider theme={theme} getStyleNonce={() => nonce} forceColorScheme="light">
+    <MantineProvider
+      theme={theme}
+      cssVariablesResolver={inOurColours}
+      getStyleNonce={() => nonce}
+      forceColorScheme="light"
+    >
       <QueryClientProvider client={queries}>
         <BrowserRouter>
-          <Rooms />
+          <Kept>
+            <Rooms />
+          </Kept>
         </BrowserRouter>
       </QueryClientProvider>
     </MantineProvider>

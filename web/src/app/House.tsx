@@ -1,7 +1,8 @@
-import { Link, NavLink, Outlet } from "react-router";
+import { Link, NavLink, Outlet, useLocation } from "react-router";
 import type { Schemas } from "@/api/client";
 import { PersonMenu } from "@/people/PersonMenu";
 import { Mark } from "./Mark";
+import { Kept } from "./states";
 
 const ROOMS = [
   ["/plans", "Plans"],
@@ -31,7 +32,9 @@ export function House({ me }: { me: Schemas["Me"] }) {
         </div>
       </nav>
       <main className="room" id="room" tabIndex={-1}>
-        <Outlet context={me} />
+        <Kept key={useLocation().pathname}>
+          <Outlet context={me} />
+        </Kept>
       </main>
     </div>
   );

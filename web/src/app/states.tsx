@@ -1,5 +1,6 @@
 /** What a room shows when it has nothing else to show yet. */
 import { Button, Loader } from "@mantine/core";
+import { Component, type ReactNode } from "react";
 import { Link } from "react-router";
 import { Problem } from "@/api/client";
 import { sentence } from "@/api/queries";
@@ -11,6 +12,26 @@ export function Waiting({ what }: { what: string }) {
       <p className="quiet">Fetching {what}.</p>
     </div>
   );
+}
+
+/** Keeps a fault in one room from taking the house with it. */
+export class Kept extends Component<{ children: ReactNode }, { failed: boolean }> {
+  override state = { failed: false };
+
+  static getDerivedStateFromError() {
+    return { failed: true };
+  }
+
+  override render() {
+    if (!this.state.failed) return this.props.children;
+    return (
+      <div className="empty" role="alert">
+        <h2>This screen broke</h2>
+        <p>What you entered is kept. Reload to go on; if it breaks again, tell whoever keeps it.</p>
+        <Button onClick={() => window.location.reload()}>Reload</Button>
+      </div>
+    );
+  }
 }
 
 /** Nothing at this address, or the reason why it could not be fetched. */

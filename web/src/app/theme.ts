@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple } from "@mantine/core";
+import { type CSSVariablesResolver, createTheme, type MantineColorsTuple } from "@mantine/core";
 
 // Crust brown: the main action and nothing else. Butter and dough colours stay with the materials.
 const crust: MantineColorsTuple = [
@@ -31,4 +31,21 @@ export const theme = createTheme({
     Modal: { defaultProps: { transitionProps: { duration: 0 }, centered: true } },
     Menu: { defaultProps: { transitionProps: { duration: 0 } } },
   },
+});
+
+/** Mantine's own greys, in our paper and ink. */
+export const inOurColours: CSSVariablesResolver = () => ({
+  variables: {},
+  light: {
+    "--mantine-color-body": "#fffcf6",
+    "--mantine-color-default-border": "#8d7f70",
+    "--mantine-color-default-hover": "#f5efe4",
+    "--mantine-color-dimmed": "#6b5f55",
+    "--mantine-color-placeholder": "#7a6d61",
+    "--mantine-color-error": "#a93f27",
+    "--mantine-color-disabled": "#ede4d3",
+    "--mantine-color-disabled-color": "#8d7f70",
+    "--mantine-color-disabled-border": "#dcd0be",
+  },
+  dark: {},
 });

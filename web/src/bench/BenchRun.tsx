@@ -10,7 +10,6 @@ import {
 } from "@tabler/icons-react";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { useKitchen } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
 import { FromAbove } from "@/drawings/FromAbove";
 import { aboveAt } from "@/drawings/views";
@@ -248,14 +247,8 @@ function Over({ now, view }: { now: Now; view: RunView }) {
 
 function Ahead({ now, view }: { now: Now; view: RunView }) {
   const { words } = useSaying();
-  const kitchen = useKitchen();
   const stop = now.next;
   if (!stop) return null;
-  const table = new Map(kitchen.data?.table.map((d) => [d.key, d.value]));
-  const bench = {
-    length_mm: table.get("bench.length_mm") ?? 0,
-    width_mm: table.get("bench.width_mm") ?? 0,
-  };
   const above = aboveAt(stop, view.plan, view.worked);
   return (
     <aside className={classes.aside}>
@@ -264,11 +257,7 @@ function Ahead({ now, view }: { now: Now; view: RunView }) {
         <b>{stop.name}</b>
       </p>
       {now.phase === "rest" && <p>{words(stop.does[0] ?? "")}</p>}
-      <FromAbove
-        {...above}
-        bench={above.onBench && bench.length_mm ? bench : undefined}
-        minHeight={230}
-      />
+      <FromAbove {...above} minHeight={260} />
     </aside>
   );
 }

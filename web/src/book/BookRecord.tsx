@@ -88,18 +88,19 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
   const rows = order
     .map((planned, i) => ({ planned, actual: standing.deeds[i], stop: stops.get(planned.stop) }))
     .filter((row) => !only || row.planned.stop === only);
-  const saidAt = (key: string) => [
-    ...standing.readings
-      .filter((r) => r.stop === key)
-      .map((r) => ({
-        id: r.event_id,
-        at: r.at,
-        text: `${r.probe} ${say("temperature", r.value_c)}`,
-      })),
-    ...standing.remarks
-      .filter((r) => r.stop === key)
-      .map((r) => ({ id: r.event_id, at: r.at, text: `“${r.words}”` })),
-  ];
+  const said = [
+    ...standing.readings.map((r) => ({
+      ...r,
+      text: `${r.probe} ${say("temperature", r.value_c)}`,
+    })),
+    ...standing.remarks.map((r) => ({ ...r, text: `“${r.words}”` })),
+  ].sort((a, b) => a.at.localeCompare(b.at));
+  const doneAt = new Map(
+    standing.deeds.filter((d) => d.kind === "done").map((d) => [d.stop, d.at]),
+  );
+  // What was said at a stop belongs to its work until that was done, and then to its rest.
+  const saidAt = (key: string, resting: boolean) =>
+    said.filter((s) => s.stop === key && s.at > (doneAt.get(key) ?? "9") === resting);
   return (
     <table className={classes.deeds}>
       <thead>
@@ -123,12 +124,11 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
                 {out ? `Out of the ${stop?.rest?.place}` : <b>{stop?.name}</b>}
                 {!out && <span className="quiet"> {words(stop?.does[0] ?? "").toLowerCase()}</span>}
                 {out && <span className="quiet"> after {span(stop?.rest?.minutes ?? 0)}</span>}
-                {!out &&
-                  saidAt(planned.stop).map((s) => (
-                    <span key={s.id} className={classes.said}>
-                      {clock(s.at)} {s.text}
-                    </span>
-                  ))}
+                {saidAt(planned.stop, out).map((s) => (
+                  <span key={s.event_id} className={classes.said}>
+                    {clock(s.at)} {s.text}
+                  </span>
+                ))}
               </td>
               <td>{clock(plannedAt.toISOString())}</td>
               <td>{actual ? clock(actual.at) : "not yet"}</td>

@@ -46,9 +46,9 @@ export function TemperatureChart({ run }: { run: Schemas["RunView"] }) {
           type: "number",
           scale: "time",
           domain: ["dataMin", "dataMax"],
-          tickFormatter: (at: number) => clock(new Date(at).toISOString()),
+          tickFormatter: (at: number) => clock(at),
         }}
-        tooltipProps={{ labelFormatter: (at) => clock(new Date(Number(at)).toISOString()) }}
+        tooltipProps={{ labelFormatter: (at) => clock(Number(at)) }}
       />
     </figure>
   );

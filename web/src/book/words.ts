@@ -19,5 +19,10 @@ export const day = (iso: string) =>
     minute: "2-digit",
   });
 
-export const clock = (iso: string) =>
-  new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+/** The time of day; nothing for what is no time (an axis that has no ticks yet). */
+export const clock = (at: string | number) => {
+  const time = new Date(at);
+  return Number.isNaN(time.getTime())
+    ? ""
+    : time.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+};

@@ -50,7 +50,7 @@ export function FromAbove({
 }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
   const { say, figure } = useSaying();
-  const [left, top, right, bottom] = [56, 44, 18, 40];
+  const [left, top, right, bottom] = [56, 40, 18, 46];
   const wide = Math.max(boxWidth, 200);
   const high = Math.max(boxHeight, minHeight);
   const reach = {
@@ -105,7 +105,12 @@ export function FromAbove({
             />
             <text
               x={benchX + px(reach.length - bench.length_mm) / 2}
-              y={y0 + px(reach.width + bench.width_mm) / 2 + 18}
+              y={
+                Math.max(
+                  y0 + px(reach.width + bench.width_mm) / 2,
+                  creases.length ? end.y + 24 : 0,
+                ) + 17
+              }
               fontSize={12.5}
               fill={over ? "var(--mind)" : "var(--quiet)"}
             >
@@ -136,12 +141,13 @@ export function FromAbove({
           />
         ))}
         {creases.map((at) => (
-          <path
-            key={at}
-            d={`M${x0 + px(at)},${sheetY - 8} V${end.y + 8}`}
-            stroke="var(--ink)"
-            strokeDasharray={fold === "book" && at === creases[1] ? "9 4" : "2 4"}
-          />
+          <g key={at} strokeDasharray={fold === "book" && at === creases[1] ? "9 4" : "2 4"}>
+            <path d={`M${x0 + px(at)},${sheetY} V${end.y}`} stroke="#2b2420" />
+            <path
+              d={`M${x0 + px(at)},${sheetY - 8} v8 M${x0 + px(at)},${end.y} v8`}
+              stroke="var(--ink)"
+            />
+          </g>
         ))}
         {fold &&
           FLAPS[fold].map(([from, to]) => {

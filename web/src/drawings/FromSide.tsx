@@ -39,7 +39,7 @@ export function FromSide({ section, layers, size, state }: Props) {
   const leaves = bands(section);
   const total = size.thickness_mm * 1000;
   const loupe = !section.whole || (layers.butter_um / total) * 110 < FINE;
-  const body = { x: 48, y: 44, w: wide - 48 - 16, h: loupe ? 104 : Math.min(high - 110, 190) };
+  const body = { x: 48, y: 14, w: wide - 48 - 16, h: loupe ? 104 : Math.min(high - 110, 190) };
   const y = (um: number) => body.y + body.h - (um / total) * body.h;
   const label = `${count(layers.butter, layers.total)} ${countWord} in ${say("length", size.thickness_mm)}, ${state}: butter leaves ${leaf(layers.butter_um)}, dough leaves ${leaf(layers.dough_um)}.`;
   return (
@@ -95,17 +95,14 @@ export function FromSide({ section, layers, size, state }: Props) {
           text={say("length", size.thickness_mm)}
           upright
         />
-        <text x={body.x} y={body.y + body.h + 20} fontSize={13} fill="var(--quiet)">
-          {state}
-        </text>
         {loupe ? (
           <Loupe
             leaves={leaves}
             layers={layers}
             wide={wide}
-            top={body.y + body.h + 36}
+            top={body.y + body.h + 24}
             from={{ x: body.x + body.w * 0.3, y: body.y + body.h * 0.45 }}
-            room={high - body.y - body.h - 44}
+            room={high - body.y - body.h - 30}
           />
         ) : (
           <LeafLabels layers={layers} x={body.x} y={body.y + body.h + 48} />

@@ -57,12 +57,17 @@ export function KitchenRoom() {
           <fieldset key={group} className={classes.group} disabled={me.role !== "head"}>
             <legend>{capital(FAMILIES[group as Schemas["Family"]] ?? group)}</legend>
             {rows.map((row) => (
-              <div key={row.key} className={classes.row}>
+              <div
+                key={row.key}
+                className={classes.row}
+                data-half={/\.(low|high)$/.test(row.key) || undefined}
+              >
                 <MeasureInput
                   label={capital(row.label)}
                   quantity={QUANTITY[row.unit] ?? "number"}
                   path={`yours.${row.key}`}
                   value={row.value}
+                  onLeaving
                   help={row.unit && !QUANTITY[row.unit] ? `${row.unit}, ${row.origin}` : row.origin}
                   onChange={(v) => v !== null && set(row.key, v)}
                 />

@@ -3,7 +3,7 @@
  * `0,8 cm`, says what it understood, keeps what cannot be read and says why.
  */
 import { TextInput } from "@mantine/core";
-import { type ReactNode, useContext, useEffect, useId, useState } from "react";
+import { type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { FaultsContext } from "./faults";
 import { useSaying } from "./likes";
 import { parse, QUANTITIES, type QuantityName } from "./quantity";
@@ -19,10 +19,17 @@ interface Props {
   emptyMeans?: string;
   help?: ReactNode;
   disabled?: boolean;
+  /** Take the value when the field is left, not at every key. */
+  onLeaving?: boolean;
 }
 
 export function MeasureInput(props: Props) {
-  const { label, quantity, value, path, onChange, emptyMeans, help, disabled } = props;
+  const { label, quantity, value, path, onChange, emptyMeans, help, disabled, onLeaving } = props;
+  const held = useRef<number | null | undefined>(undefined);
+  const give = (next: number | null) => {
+    if (onLeaving) held.current = next;
+    else onChange(next);
+  };
   const { likes, figure, say } = useSaying();
   const faults = useContext(FaultsContext);
   const id = useId();
@@ -46,7 +53,7 @@ export function MeasureInput(props: Props) {
     if (!typed.trim() && emptyMeans) {
       setComplaint(null);
       setUnderstood(emptyMeans);
-      onChange(null);
+      give(null);
       return;
     }
     const read = parse(quantity, typed, likes.units);
@@ -57,7 +64,7 @@ export function MeasureInput(props: Props) {
     }
     setComplaint(null);
     setUnderstood(read.plain ? null : `understood as ${say(quantity, read.value)}`);
-    if (read.value !== value) onChange(read.value);
+    if (onLeaving || read.value !== value) give(read.value);
   };
 
   const unit = QUANTITIES[quantity].shown[likes.units];
@@ -84,6 +91,9 @@ export function MeasureInput(props: Props) {
       onBlur={() => {
         // What could not be read stays where it is, with its sentence.
         if (!complaint) setEditing(false);
+        if (!complaint && held.current !== undefined && held.current !== value)
+          onChange(held.current);
+        held.current = undefined;
       }}
       onChange={(event) => take(event.currentTarget.value)}
     />

@@ -170,8 +170,12 @@ export function figure(name: QuantityName, value: number, system: System): strin
   return text.includes(".") ? text.replace(/\.?0+$/, "") : text;
 }
 
-/** Number and unit, as the person reads it. */
+/** Number and unit, as the person reads it; many ounces as pounds and ounces. */
 export function format(name: QuantityName, value: number, system: System): string {
+  if (name === "mass" && system === "imperial" && value >= 907) {
+    const tenths = Math.round((value / QUANTITIES.mass.units.oz.per) * 10);
+    return `${Math.floor(tenths / 160)} lb ${(tenths % 160) / 10} oz`;
+  }
   const unit = QUANTITIES[name].shown[system];
   return [figure(name, value, system), unit].filter(Boolean).join(" ");
 }
@@ -187,6 +191,6 @@ export function span(minutes: number): string {
 
 /** A leaf's thickness: µm when thin, mm when thick. */
 export function leaf(um: number): string {
-  if (um >= 950) return `${(um / 1000).toFixed(um >= 9500 ? 0 : 1)} mm`;
+  if (um >= 950) return `${(um / 1000).toFixed(1).replace(/\.0$/, "")} mm`;
   return um >= 9.5 ? `${um.toFixed(0)} µm` : `${um.toPrecision(2)} µm`;
 }

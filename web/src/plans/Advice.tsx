@@ -53,8 +53,7 @@ export function Advice({
       )}
       {caution && (
         <p className={classes.caution}>
-          <b>Take care</b>
-          {caution}
+          <b>Take care.</b> {caution}
         </p>
       )}
     </section>

@@ -87,17 +87,21 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   return (
     <FaultsContext.Provider value={faults}>
       <div className={classes.head}>
-        <TextInput
-          aria-label="Name of the plan"
-          variant="unstyled"
-          className={classes.name}
-          value={plan.name}
-          readOnly={readOnly}
-          error={plan.name.trim() ? faults.name : "A plan wants a name."}
-          onChange={(e) => draft.change({ ...plan, name: e.currentTarget.value }, "name")}
-        />
-        <Summary plan={plan} worked={worked} />
-        <SavedWord saving={draft.saving} readOnly={readOnly} />
+        <div className={classes.title}>
+          <TextInput
+            aria-label="Name of the plan"
+            variant="unstyled"
+            className={classes.name}
+            value={plan.name}
+            readOnly={readOnly}
+            error={plan.name.trim() ? faults.name : "A plan wants a name."}
+            onChange={(e) => draft.change({ ...plan, name: e.currentTarget.value }, "name")}
+          />
+          <p>
+            <Summary plan={plan} worked={worked} />{" "}
+            <SavedWord saving={draft.saving} readOnly={readOnly} />
+          </p>
+        </div>
         <div className={classes.actions}>
           {!readOnly && (
             <>
@@ -176,7 +180,11 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
           </Tooltip>
         )}
       </div>
-      <div className={classes.board} role="tabpanel" aria-label={selected.name}>
+      <div
+        className={classes.board}
+        role="tabpanel"
+        aria-label={`${selected.name}: sheets and inputs`}
+      >
         <section className={classes.above}>
           <h2>
             From above <small>{above.caption}</small>
@@ -189,6 +197,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
           </h2>
           <FromSide {...side} />
         </section>
+        <Advice worked={worked} stop={selected.key} stale={Object.keys(faults).length > 0} />
         <StopPanel
           stop={selected}
           plan={plan}
@@ -198,7 +207,6 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
           select={select}
         />
       </div>
-      <Advice worked={worked} stop={selected.key} stale={Object.keys(faults).length > 0} />
     </FaultsContext.Provider>
   );
 }

@@ -33,7 +33,7 @@ export function RestInput({ label, path, rest, onChange }: Props) {
       />
       {rest && (
         <MeasureInput
-          label={`${label}: minutes`}
+          label="Minutes of rest"
           quantity="time"
           path={`${path}.minutes`}
           value={rest.minutes}

@@ -1,5 +1,5 @@
 /** The few inputs of the chosen stop. */
-import { Button, SegmentedControl } from "@mantine/core";
+import { Button } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import { turnIndex } from "@/drawings/views";
@@ -143,13 +143,7 @@ function LockInPanel({ plan, worked, change }: PanelProps) {
   const { block, dough_sheet } = worked.lock_in;
   return (
     <>
-      <SegmentedControl
-        fullWidth
-        aria-label="School of lock-in"
-        data={METHODS}
-        value={chosen.method}
-        onChange={(v) => choose(v as Schemas["Method"])}
-      />
+      <Choice label="School" tight options={METHODS} value={chosen.method} onChange={choose} />
       <div className={classes.pair}>
         <MeasureInput
           label={envelope ? "Block side" : "Block width"}
@@ -397,15 +391,14 @@ function CutPanel({ plan, worked, change, select }: PanelProps) {
     change({ ...plan, cut: { ...cut, ...part } }, path);
   return (
     <>
-      <SegmentedControl
-        fullWidth
-        aria-label="Shape"
+      <Choice
+        label="Shape"
         value={cut.shape}
-        data={[
+        options={[
           { value: "triangle", label: "Triangles" },
           { value: "rectangle", label: "Rectangles" },
         ]}
-        onChange={(shape) => set({ shape: shape as Schemas["Shape"] }, "cut.shape")}
+        onChange={(shape) => set({ shape }, "cut.shape")}
       />
       <div className={classes.pair}>
         <MeasureInput

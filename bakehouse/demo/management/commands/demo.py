@@ -10,11 +10,11 @@ from django.db import transaction
 from django.utils import timezone
 
 from bakehouse.bench.models import EventRecord, Run
-from bakehouse.demo.teasel_lock import ACCOUNTS, PLANS, RUNS, Went
+from bakehouse.demo.teasel_lock import ACCOUNTS, KITCHEN, PLANS, RUNS, Went
 from bakehouse.documents import dump
+from bakehouse.kitchen.shelf import keep_kitchen
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
-from lamination.kitchen import Kitchen
 from lamination.run import Event, EventKind, admit, planned_deeds
 from lamination.work import work
 
@@ -27,6 +27,7 @@ class Command(BaseCommand):
             self.stdout.write("The house has plans already: nothing loaded, nothing changed.")
             return
         with transaction.atomic():
+            keep_kitchen(KITCHEN)
             users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
             records = {plan.name: new_record(plan, users[0]) for plan in PLANS}
             for went in RUNS:
@@ -44,14 +45,23 @@ def _account(name: str, role: str, password: str) -> User:
     return user
 
 
+def _started(went: Went) -> datetime:
+    if isinstance(went.started, int):
+        return timezone.now() - timedelta(minutes=went.started)
+    days, at = went.started
+    hour, minute = at.split(":")
+    day = timezone.localtime() - timedelta(days=days)
+    return day.replace(hour=int(hour), minute=int(minute), second=0, microsecond=0)
+
+
 def _run(went: Went, record: PlanRecord, by: User) -> None:
-    worked = work(went.plan)
-    started = timezone.now() - timedelta(hours=went.hours_ago)
+    worked = work(went.plan, KITCHEN)
+    started = _started(went)
     run = Run.objects.create(
         id=uuid.uuid4(),
         plan=record,
         plan_document=dump(went.plan),
-        kitchen_document=dump(Kitchen()),
+        kitchen_document=dump(KITCHEN),
         started_at=started,
         started_by=by,
     )
@@ -75,4 +85,4 @@ def _run(went: Went, record: PlanRecord, by: User) -> None:
         say(at, deed.kind, stop=deed.stop)
         before = at
     if went.verdict:
-        say(before + timedelta(hours=4), EventKind.VERDICT, verdict=went.verdict)
+        say(before + timedelta(hours=3), EventKind.VERDICT, verdict=went.verdict)
