@@ -28,7 +28,13 @@ export const theme = createTheme({
   components: {
     Popover: { defaultProps: { shadow: "md", withArrow: true } },
     Tooltip: { defaultProps: { withArrow: true, openDelay: 300, color: "#2B2420" } },
-    Modal: { defaultProps: { transitionProps: { duration: 0 }, centered: true } },
+    Modal: {
+      defaultProps: {
+        closeButtonProps: { "aria-label": "Close", size: 44 },
+        transitionProps: { duration: 0 },
+        centered: true,
+      },
+    },
     Menu: { defaultProps: { transitionProps: { duration: 0 } } },
   },
 });

@@ -171,7 +171,9 @@ function VerdictForm({ run }: { run: RunView }) {
       queries.invalidateQueries({ queryKey: ["runs"] });
     },
   });
-  const changed = JSON.stringify(verdict) !== JSON.stringify(kept ?? { words: "" });
+  const changed =
+    verdict.words !== (kept?.words ?? "") ||
+    SCALES.some(([key]) => (verdict[key] ?? null) !== (kept?.[key] ?? null));
   return (
     <form
       className={classes.verdict}

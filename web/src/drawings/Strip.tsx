@@ -65,7 +65,9 @@ export function Strip({ plan, worked, selected, onSelect, under, after }: Props)
   }, [selected]);
 
   const move = (event: React.KeyboardEvent) => {
-    const at = stops.findIndex((s) => s.key === selected);
+    // Where the focus is, not what is selected: keys may come faster than the screen follows.
+    const focused = (event.target as HTMLElement).dataset.stop;
+    const at = stops.findIndex((s) => s.key === focused);
     const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: stops.length - 1 }[event.key];
     const stop = to === undefined ? undefined : stops[to];
     if (!stop) return;

@@ -37,6 +37,7 @@ export function SignIn({ session }: { session: Schemas["Session"] }) {
           value={username}
           onChange={(e) => setUsername(e.currentTarget.value)}
           required
+          withAsterisk={false}
         />
         <PasswordInput
           label="Password"
@@ -46,6 +47,7 @@ export function SignIn({ session }: { session: Schemas["Session"] }) {
           error={fault}
           onChange={(e) => setPassword(e.currentTarget.value)}
           required
+          withAsterisk={false}
         />
         <Button type="submit" size="md" loading={enter.isPending}>
           Sign in

@@ -2,7 +2,7 @@ import { ActionIcon, Button, Menu, TextInput, Tooltip } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { IconArrowBackUp, IconArrowForwardUp, IconDots, IconPlus } from "@tabler/icons-react";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { useNavigate, useOutletContext, useParams, useSearchParams } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, useKitchen, useWorked } from "@/api/queries";
@@ -17,6 +17,7 @@ import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { Advice } from "./Advice";
 import { FAMILIES } from "./families";
+import { Keys } from "./Keys";
 import classes from "./PlanRoom.module.css";
 import { StopPanel } from "./StopPanel";
 import { addTurn } from "./turns";
@@ -43,10 +44,13 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   const draft = usePlanDraft(saved, readOnly);
   const { plan } = draft;
   const work = useWorked(plan);
+  // An edit that cannot be worked may be the first thing a reload finds: show the sheets as saved.
+  const asSaved = useWorked(saved.plan);
   const kitchen = useKitchen();
   const [query, setQuery] = useSearchParams();
   const go = useNavigate();
   const start = useStartRun();
+  const [keys, setKeys] = useState(false);
   const copy = useMutation({
     mutationFn: () =>
       got(api.POST("/api/plans/{plan_id}/copy", { params: { path: { plan_id: saved.id } } })),
@@ -59,13 +63,14 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
     ["mod+Z", draft.undo],
     ["mod+shift+Z", draft.redo],
     ["mod+Y", draft.redo],
+    ["shift+?", () => setKeys(true)],
   ]);
   const faults = useMemo(() => {
     const found = work.error instanceof Problem ? work.error.faults : [];
     return Object.fromEntries(found.map((f) => [f.field, f.message]));
   }, [work.error]);
 
-  const worked = work.data;
+  const worked = work.data ?? asSaved.data;
   const stops = worked?.strip ?? [];
   const selected = stops.find((s) => s.key === query.get("step")) ?? stops[1] ?? stops[0];
   const select = (key: string) => setQuery({ step: key }, { replace: true });
@@ -76,8 +81,8 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   };
 
   if (!worked || !selected) {
-    return work.isError ? (
-      <Nothing error={work.error} retry={work.refetch} />
+    return asSaved.isError ? (
+      <Nothing error={asSaved.error} retry={asSaved.refetch} />
     ) : (
       <Waiting what="the sheets" />
     );
@@ -86,6 +91,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   const side = sideAt(selected, worked);
   return (
     <FaultsContext.Provider value={faults}>
+      <Keys opened={keys} onClose={() => setKeys(false)} />
       <div className={classes.head}>
         <div className={classes.title}>
           <TextInput
@@ -141,6 +147,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
               </Menu.Item>
               {!readOnly && <Menu.Item onClick={() => copy.mutate()}>Make a copy</Menu.Item>}
               <Menu.Item onClick={() => window.print()}>Print</Menu.Item>
+              <Menu.Item onClick={() => setKeys(true)}>Keys (?)</Menu.Item>
             </Menu.Dropdown>
           </Menu>
           <Button size="md" h={40} loading={start.isPending} onClick={() => start.mutate(saved.id)}>

@@ -1,0 +1,77 @@
+"""Every screen, looked at by axe-core, at the sizes people have."""
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+AXE = (Path(__file__).resolve().parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
+
+
+def grave(page):
+    page.wait_for_load_state("networkidle")
+    page.evaluate(AXE)
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+    return [
+        (v["id"], v["nodes"][0]["html"][:200], v["nodes"][0]["failureSummary"])
+        for v in found
+        if v["impact"] in ("serious", "critical")
+    ]
+
+
+def no_sideways_scroll(page):
+    assert page.evaluate("document.documentElement.scrollWidth <= window.innerWidth + 1")
+
+
+SIZES = [(1280, 800), (1024, 768), (390, 844)]
+
+
+@pytest.mark.parametrize(("width", "height"), SIZES)
+def test_no_room_has_a_serious_fault(person, width, height):
+    page = person(width=width, height=height)
+    for path in ("/plans", "/bench", "/book", "/kitchen"):
+        page.goto(path)
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+        assert grave(page) == [], path
+        no_sideways_scroll(page)
+
+
+@pytest.mark.parametrize(("width", "height"), SIZES)
+def test_no_step_of_a_plan_has_a_serious_fault(person, width, height):
+    page = person(path="/plans", width=width, height=height)
+    page.get_by_role("link", name=re.compile("Station kiosk")).click()
+    for step in ("dough", "lock_in", "turn-2", "final", "cut"):
+        page.goto(f"{page.url.split('?')[0]}?step={step}")
+        expect(page.get_by_role("heading", name="From above")).to_be_visible()
+        assert grave(page) == [], step
+        no_sideways_scroll(page)
+
+
+@pytest.mark.parametrize(("width", "height"), SIZES)
+def test_the_bench_and_the_book_have_none(person, width, height):
+    page = person(path="/bench", width=width, height=height)
+    page.get_by_role("link", name=re.compile("Station kiosk")).first.click()
+    expect(page.get_by_role("button", name=re.compile("^Take it out|done"))).to_be_visible()
+    assert grave(page) == []
+    no_sideways_scroll(page)
+    page.get_by_role("button", name="Temperature").click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+    assert grave(page) == []
+    page.goto("/book")
+    page.get_by_role("link", name=re.compile("Café boat.*finished", re.S)).click()
+    expect(page.get_by_role("heading", name="Planned and actual")).to_be_visible()
+    assert grave(page) == []
+    no_sideways_scroll(page)
+
+
+def test_the_door_has_none_and_says_when_a_password_is_wrong(house, chromium):
+    page = chromium.new_context(base_url=house.address).new_page()
+    page.goto("/")
+    expect(page.get_by_role("heading", name="Sign in")).to_be_visible()
+    assert grave(page) == []
+    page.get_by_role("textbox", name="Name").fill("wren")
+    page.get_by_label("Password", exact=True).fill("not this")
+    page.get_by_role("button", name="Sign in").click()
+    expect(page.get_by_text("This name and password do not belong together.")).to_be_visible()
+    page.context.close()

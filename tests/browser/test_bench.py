@@ -1,0 +1,145 @@
+"""At the bench: by touch, across reloads, restarts, lost connections and two tablets."""
+
+import re
+
+from playwright.sync_api import expect
+
+
+def tap(page, name):
+    page.get_by_role("button", name=name).tap()
+
+
+def go(page, name):
+    """The main button: wait for the screen to show it, press it."""
+    button = page.get_by_role("button", name=re.compile(f"^{name}"))
+    expect(button).to_be_enabled()
+    page.wait_for_timeout(750)  # a press counts once: the button holds still for a moment
+    button.tap()
+
+
+def start(page, plan):
+    page.goto("/bench")
+    tap(page, f"Start {plan}")
+    expect(page).to_have_url(re.compile("/bench/.+"))
+
+
+def temperature(page, of, keys):
+    tap(page, "Temperature")
+    page.get_by_role("radio", name=of).check(force=True)
+    for key in keys:
+        page.get_by_role("button", name={".": "point"}.get(key, key), exact=True).tap()
+    tap(page, "Keep it")
+    expect(page.get_by_role("dialog")).to_be_hidden()
+
+
+def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Lock garden Danish")
+    expect(page.get_by_role("heading", name="Flatten 3300 g of dough")).to_be_visible()
+    temperature(page, "Room", "21")
+    go(page, "Dough done")
+    expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+
+    page.reload()
+    expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+    go(page, "Take it out")
+    temperature(page, "Butter", "12.5")
+    go(page, "Lock-in done")
+    expect(page.get_by_role("heading", name="Roll to 9 mm")).to_be_visible()
+    go(page, "Turn 1 done")
+    expect(page.get_by_label("1 of 2 turns done")).to_be_visible()
+
+    house.stop()
+    tap(page, "Note")
+    tap(page, "Springs back")
+    expect(page.get_by_role("alert")).to_contain_text("1 entry waits here and will be sent")
+    go(page, "Take it out")
+    expect(page.get_by_role("alert")).to_contain_text("2 entries wait here")
+    expect(page.get_by_role("heading", name="Roll to 9 mm")).to_be_visible()
+    house.start()
+    expect(page.get_by_role("alert")).to_be_hidden(timeout=15_000)
+
+    go(page, "Turn 2 done")
+    go(page, "Take it out")
+    go(page, "Last sheet done")
+    go(page, "Take it out")
+    go(page, "Cut done")
+    expect(page.get_by_role("heading", name="Done")).to_be_visible()
+
+    page.get_by_role("link", name="To the record").tap()
+    record = page.get_by_role("table")
+    expect(record).to_contain_text("“Springs back”")
+    expect(record).to_contain_text("butter 12.5 °C")
+    expect(page.get_by_role("img", name=re.compile("Temperatures: .*room 21 °C"))).to_be_visible()
+    page.get_by_label("lift 4").check(force=True)
+    page.get_by_label("In words: what was different?").fill("Rested turn 1 longer")
+    tap(page, "Keep the verdict")
+    expect(page.get_by_text("Kept.")).to_be_visible()
+    page.goto("/book")
+    expect(page.get_by_role("link", name=re.compile("Lock garden Danish.*lift 4"))).to_be_visible()
+
+
+def test_undo_takes_back_a_wrong_press_and_a_time_can_be_put_right(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Saturday market croissant")
+    go(page, "Dough done")
+    tap(page, "Undo")
+    expect(page.get_by_role("heading", name=re.compile("^Flatten"))).to_be_visible()
+    go(page, "Dough done")
+    expect(page.get_by_text("Dough done").last).to_be_visible()
+    tap(page, "A minute earlier")
+    expect(page.get_by_role("alert")).to_contain_text("before the step it follows was over")
+
+
+def test_a_double_press_counts_once(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Café boat puff")
+    page.wait_for_timeout(750)
+    page.get_by_role("button", name=re.compile("^Dough done")).dblclick()
+    expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+    page.wait_for_timeout(500)
+    expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+    page.goto("/bench")
+    expect(page.get_by_role("link", name=re.compile("Café boat puff"))).to_have_count(1)
+
+
+def test_another_tablet_comes_to_the_same_step(person):
+    here = person("tansy", width=1024, height=768, touch=True)
+    start(here, "Saturday market croissant")
+    go(here, "Dough done")
+    expect(here.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+    there = person("wren", path=here.url, width=390, height=844, touch=True)
+    expect(there.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+    go(there, "Take it out")
+    expect(here.get_by_role("heading", name=re.compile("^Lock in"))).to_be_visible(timeout=12_000)
+
+
+def test_the_keypad_asks_for_figures_and_refuses_what_no_bakehouse_has(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Café boat puff")
+    tap(page, "Temperature")
+    tap(page, "Keep it")
+    expect(page.get_by_role("alert")).to_contain_text("Press the figures first")
+    for _ in range(3):
+        page.get_by_role("button", name="9", exact=True).tap()
+    tap(page, "Keep it")
+    expect(page.get_by_role("alert")).to_contain_text("no temperature of a bakehouse")
+
+
+def test_a_dough_given_up_can_be_taken_up_again(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Saturday market croissant")
+    tap(page, "Give up")
+    tap(page, "Give it up")
+    expect(page.get_by_role("heading", name="Given up")).to_be_visible()
+    tap(page, "Undo")
+    expect(page.get_by_role("heading", name=re.compile("^Flatten"))).to_be_visible()
+
+
+def test_every_target_at_the_bench_is_large_enough_for_a_floury_finger(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Saturday market croissant")
+    go(page, "Dough done")
+    for target in page.get_by_role("button").all() + page.get_by_role("link").all():
+        box = target.bounding_box()
+        assert min(box["width"], box["height"]) >= 56, (target.inner_text(), box)

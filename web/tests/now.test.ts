@@ -1,0 +1,65 @@
+import { expect, it } from "vitest";
+import { type Event, type RunView, whereNow } from "@/bench/now";
+
+const stop = (key: string, name: string, minutes?: number) => ({
+  key,
+  name,
+  rest: minutes ? { place: "fridge", minutes } : null,
+});
+
+/** A run of lock-in, one turn with a rest, and the last sheet; `deeds` are known to the server. */
+const run = (...deeds: string[]): RunView =>
+  ({
+    worked: {
+      strip: [
+        stop("lock_in", "Lock-in"),
+        stop("turn-1", "Turn 1", 30),
+        stop("final", "Last sheet"),
+      ],
+    },
+    order: [
+      { kind: "done", stop: "lock_in" },
+      { kind: "done", stop: "turn-1" },
+      { kind: "out", stop: "turn-1" },
+      { kind: "done", stop: "final" },
+    ],
+    standing: {
+      phase: "work",
+      since: "2026-03-07T05:00:00Z",
+      turns_done: 0,
+      deeds: deeds.map((stop) => ({
+        event_id: stop,
+        kind: "done",
+        stop,
+        at: "2026-03-07T05:00:00Z",
+      })),
+    },
+  }) as unknown as RunView;
+
+const event = (kind: string, key: string, at: string) => ({ id: at, kind, stop: key, at }) as Event;
+
+it("stands where the server says", () => {
+  expect(whereNow(run(), []).stop?.key).toBe("lock_in");
+  expect(whereNow(run("lock_in"), []).stop?.key).toBe("turn-1");
+});
+
+it("goes on without a connection, by what waits here", () => {
+  const now = whereNow(run("lock_in"), [event("done", "turn-1", "2026-03-07T06:00:00Z")]);
+  expect(now.phase).toBe("rest");
+  expect(now.until?.toISOString()).toBe("2026-03-07T06:30:00.000Z");
+  expect(now.next?.key).toBe("final");
+  expect(now.turnsDone).toBe(1);
+  expect(now.lastDeed?.name).toBe("Turn 1");
+});
+
+it("ends after the last deed, or when it is given up", () => {
+  const deeds = [
+    event("done", "turn-1", "2026-03-07T06:00:00Z"),
+    event("out", "turn-1", "2026-03-07T06:30:00Z"),
+    event("done", "final", "2026-03-07T06:40:00Z"),
+  ];
+  expect(whereNow(run("lock_in"), deeds).phase).toBe("finished");
+  expect(whereNow(run("lock_in"), [event("give_up", "", "2026-03-07T06:00:00Z")]).phase).toBe(
+    "given_up",
+  );
+});

@@ -1,0 +1,98 @@
+import { describe, expect, it } from "vitest";
+import { figure, format, leaf, parse, span } from "@/measures/quantity";
+
+const value = (...args: Parameters<typeof parse>) => {
+  const read = parse(...args);
+  return "value" in read ? Number(read.value.toFixed(4)) : read.complaint;
+};
+
+describe("what a baker types", () => {
+  it.each([
+    ["8", 8],
+    ["8mm", 8],
+    ["0,8 cm", 8],
+    [" 12.5 ", 12.5],
+    ["1/2 in", 12.7],
+    ["1 1/2 in", 38.1],
+    ["½ in", 12.7],
+    ["1½in", 38.1],
+    ['2"', 50.8],
+    ["0.3 m", 300],
+  ])("reads the length %s as %d mm", (typed, mm) => {
+    expect(value("length", typed, "metric")).toBe(mm);
+  });
+
+  it("takes a bare number in the person's own unit", () => {
+    expect(value("length", "1/2", "imperial")).toBe(12.7);
+    expect(value("mass", "16", "imperial")).toBe(453.5924);
+    expect(value("temperature", "50", "imperial")).toBe(10);
+  });
+
+  it.each([
+    ["2.4 kg", 2400],
+    ["1 lb", 453.5924],
+    ["650", 650],
+  ])("reads the mass %s", (typed, g) => {
+    expect(value("mass", typed, "metric")).toBe(g);
+  });
+
+  it.each([
+    ["45", 45],
+    ["1:30", 90],
+    ["1 h 30", 90],
+    ["14h", 840],
+  ])("reads the time %s", (typed, min) => {
+    expect(value("time", typed, "metric")).toBe(min);
+  });
+
+  it.each([
+    ["", "Enter a length"],
+    ["a good deal", "is not a length"],
+    ["1/0 in", "is not a length"],
+    ["8 kg", "is not a unit of this"],
+    ["NaN", "is not a length"],
+    ["Infinity", "is not a length"],
+    ["1e9", "is not a unit of this"],
+  ])("says why it cannot read “%s”", (typed, says) => {
+    expect(value("length", typed, "metric")).toContain(says);
+  });
+
+  it("knows when there is something to say about what it understood", () => {
+    expect(parse("length", "8", "metric")).toMatchObject({ plain: true });
+    expect(parse("length", "0,8 cm", "metric")).toMatchObject({ plain: false });
+  });
+});
+
+describe("what a baker reads", () => {
+  it("comes back as it went in", () => {
+    for (const mm of [8, 12.7, 300.5]) {
+      expect(value("length", figure("length", mm, "metric"), "metric")).toBe(mm);
+    }
+  });
+
+  it("drops what says nothing", () => {
+    expect(format("length", 300, "metric")).toBe("300 mm");
+    expect(format("length", 15.53, "metric")).toBe("15.5 mm");
+    expect(format("temperature", 4, "imperial")).toBe("39.2 °F");
+  });
+
+  it("says many ounces as pounds", () => {
+    expect(format("mass", 500, "imperial")).toBe("17.64 oz");
+    expect(format("mass", 2268, "imperial")).toBe("5 lb 0 oz");
+  });
+
+  it("says minutes, hours and leaves in their own way", () => {
+    expect([span(12), span(120), span(845), span(-5)]).toEqual([
+      "12 min",
+      "2 h",
+      "14 h 05",
+      "−5 min",
+    ]);
+    expect([leaf(36.14), leaf(1.34), leaf(1080), leaf(19400)]).toEqual([
+      "36 µm",
+      "1.3 µm",
+      "1.1 mm",
+      "19.4 mm",
+    ]);
+  });
+});
