@@ -63,5 +63,17 @@ def _on_missing(request: HttpRequest, wrong: Http404) -> HttpResponse:
     return problem(request, 404, Fault("", str(wrong) or "There is nothing here."))
 
 
+def not_understood(request: HttpRequest, exception: Exception) -> HttpResponse:
+    return problem(request, 400, Fault("", "The request cannot be understood."))
+
+
+def nothing_here(request: HttpRequest, exception: Exception) -> HttpResponse:
+    return problem(request, 404, Fault("", "There is nothing at this address."))
+
+
+def our_fault(request: HttpRequest) -> HttpResponse:
+    return problem(request, 500, Fault("", "The bakehouse made a mistake. Nothing was changed."))
+
+
 for room in ("people", "kitchen", "plans", "bench"):
     api.add_router("", f"bakehouse.{room}.api.router")

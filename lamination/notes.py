@@ -96,18 +96,19 @@ def _on_block(plan: Plan, kitchen: Kitchen, first: WorkedLockIn) -> Iterator[Not
             f"{block.length_mm * grow:.0f} mm it is {say(wanted)} mm.",
             "lock_in.block_width_mm",
         )
-    if not kitchen["block_over_dough.low"] <= ratio <= kitchen["block_over_dough.high"]:
-        hard = ratio > kitchen["block_over_dough.high"]
+    out = _outside(plan, kitchen, "block_over_dough", ratio)
+    if out:
         text = (
             "The dough over it stretches faster than the butter and may tear."
-            if hard
-            else "So thin a layer breaks into islands at the first roll. A smaller block is thicker."
+            if out[0] == "above"
+            else "So thin a layer breaks into islands at the first roll."
         )
         yield Note(
             "lock_in",
             "mind",
             "Butter and dough far apart",
-            f"The butter is {say(ratio)} times as thick as the dough under it. {text}",
+            f"The butter is {say(ratio)} times as thick as the dough under it; {out[1]} to {out[2]} "
+            f"is usual here. {text}",
             "lock_in.block_length_mm",
         )
     if not plan.lock_in.margin_mm:

@@ -54,12 +54,14 @@ def _family(
     layers: tuple[float, float],
     butter_um: tuple[float, float],
     sheet_mm: tuple[float, float],
+    over_dough: tuple[float, float],
 ) -> list[Default]:
     rows: list[tuple[str, str, str, tuple[float, float], float]] = [
         ("butter_share_pct", "butter share of dough", "%", share, 150),
         ("butter_layers", "butter layers in the last sheet", "", layers, 20_000_000),
         ("butter_um", "butter layer in the last sheet", "µm", butter_um, 5_000),
         ("last_sheet_mm", "last sheet", "mm", sheet_mm, 60),
+        ("block_over_dough", "butter thickness over dough thickness", "", over_dough, 10),
     ]
     start = Default(
         f"{family}.start_butter_pct",
@@ -128,26 +130,6 @@ TABLE: tuple[Default, ...] = (
         500,
         "published",
     ),
-    Default(
-        "block_over_dough.low",
-        "lock-in",
-        "butter thickness over dough thickness, from",
-        0.4,
-        "",
-        0,
-        10,
-        "trade practice",
-    ),
-    Default(
-        "block_over_dough.high",
-        "lock-in",
-        "butter thickness over dough thickness, up to",
-        1.2,
-        "",
-        0,
-        10,
-        "trade practice",
-    ),
     Default("block_mm.low", "lock-in", "butter block, from", 5, "mm", 0, 200, "trade practice"),
     Default("block_mm.high", "lock-in", "butter block, up to", 25, "mm", 0, 200, "trade practice"),
     Default(
@@ -160,11 +142,11 @@ TABLE: tuple[Default, ...] = (
         60,
         "trade practice",
     ),
-    *_family(Family.CROISSANT, 27, (22, 33), (16, 64), (10, 120), (3.5, 5)),
-    *_family(Family.DANISH, 30, (22, 40), (16, 64), (10, 120), (3.5, 6)),
-    *_family(Family.BRIOCHE, 22, (15, 30), (9, 36), (10, 120), (4, 10)),
-    *_family(Family.KOUIGN, 45, (30, 60), (6, 36), (10, 300), (4, 10)),
-    *_family(Family.PUFF, 75, (50, 100), (96, 1024), (2, 60), (2, 5)),
+    *_family(Family.CROISSANT, 27, (22, 33), (16, 64), (10, 120), (3.5, 5), (0.3, 1.0)),
+    *_family(Family.DANISH, 30, (22, 40), (16, 64), (10, 120), (3.5, 6), (0.3, 1.2)),
+    *_family(Family.BRIOCHE, 22, (15, 30), (9, 36), (10, 120), (4, 10), (0.2, 1.0)),
+    *_family(Family.KOUIGN, 45, (30, 60), (6, 36), (10, 300), (4, 10), (0.4, 1.6)),
+    *_family(Family.PUFF, 75, (50, 100), (96, 1024), (2, 60), (2, 5), (0.8, 2.4)),
 )
 
 DEFAULTS: dict[str, Default] = {d.key: d for d in TABLE}

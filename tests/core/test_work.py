@@ -121,13 +121,14 @@ def titles(plan, tone="mind"):
         ({"lock_in": LockIn(Method.HALF, 300, 230, margin_mm=10)}, "Bare edges folded in"),
         ({"turns": turns("letter", "letter", "letter", rest=None)}, "2 turns without a rest"),
         ({"final": Final(4, 250)}, "No piece fits"),
-        ({"dough": Dough(9000), "butter": Butter(2400)}, "2000 mm too long for the bench"),
+        ({"butter": Butter(1100)}, "Butter and dough far apart"),
+        ({"dough": Dough(9000), "butter": Butter(2400)}, "too long for the bench"),
     ],
 )
 def test_what_is_out_of_range_is_said_with_a_way_out(change, title):
     found = titles(station(**change))
-    assert title in found or any(title.split(" mm ")[-1] in t for t in found)
-    assert title not in titles(station())
+    assert any(title in t for t in found)
+    assert not any(title in t for t in titles(station()))
 
 
 def test_ranges_belong_to_the_family():

@@ -14,6 +14,7 @@ import { PlanRoom } from "@/plans/PlanRoom";
 import { House } from "./House";
 import { Kept, Nothing, Waiting } from "./states";
 import { inOurColours, theme } from "./theme";
+import { inZone } from "./time";
 
 const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]")?.nonce ?? "";
 // Read by the library that locks scrolling behind a dialog; without it the policy refuses its style.
@@ -24,6 +25,7 @@ function Rooms() {
   if (session.isPending) return <Waiting what="the bakehouse" />;
   if (session.isError) return <Nothing error={session.error} />;
   const { me } = session.data;
+  inZone(session.data.time_zone);
   if (!me) return <SignIn session={session.data} />;
   return (
     <LikesProvider likes={me.likes}>

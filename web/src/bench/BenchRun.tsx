@@ -11,6 +11,7 @@ import {
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Nothing, Waiting } from "@/app/states";
+import { clock as timeOfDay } from "@/app/time";
 import { FromAbove } from "@/drawings/FromAbove";
 import { aboveAt } from "@/drawings/views";
 import { useSaying } from "@/measures/likes";
@@ -65,7 +66,7 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
         </Link>
         <b>{view.plan.name}</b>
         <span className="quiet">
-          started {time(new Date(view.started_at))}
+          started {timeOfDay(view.started_at)}
           {view.started_by && ` by ${view.started_by}`}
         </span>
         <Marks done={now.turnsDone} of={view.standing.turns} />
@@ -158,8 +159,6 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
   );
 }
 
-const time = (at: Date) => at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-
 function Marks({ done, of }: { done: number; of: number }) {
   const all = Array.from({ length: of }, (_, i) => ({ key: `turn ${i + 1}`, on: i < done }));
   return (
@@ -210,7 +209,7 @@ function Resting({ now, clock }: { now: Now; clock: Date }) {
       <p className={classes.big} data-ready={ready || undefined}>
         {big(left)} <small>{ready ? "over" : "more"}</small>
       </p>
-      <RestBar since={now.since} until={now.until} clock={clock} />
+      <RestBar since={now.since} until={now.until} now={clock} />
     </>
   );
 }
@@ -319,7 +318,7 @@ function PutRight({ now, say, clock }: { now: Now; say: DeskProps["say"]; clock:
         <IconMinus />
       </ActionIcon>
       <span>
-        {what} <b>{time(deed.at)}</b>
+        {what} <b>{timeOfDay(deed.at)}</b>
       </span>
       <ActionIcon
         variant="outline"

@@ -2,9 +2,10 @@ import { Link } from "react-router";
 import type { Schemas } from "@/api/client";
 import { useRuns } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
+import { day } from "@/app/time";
 import { FAMILIES } from "@/plans/families";
 import classes from "./Book.module.css";
-import { day, SCALES } from "./words";
+import { SCALES } from "./words";
 
 const PHASES: Record<Schemas["Phase"], string> = {
   work: "under way",

@@ -5,12 +5,13 @@ import { Link, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { queries, sentence } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
+import { clock, day } from "@/app/time";
 import { Strip } from "@/drawings/Strip";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import classes from "./Book.module.css";
 import { TemperatureChart } from "./TemperatureChart";
-import { clock, day, SCALES } from "./words";
+import { SCALES } from "./words";
 
 type RunView = Schemas["RunView"];
 
@@ -130,7 +131,7 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
                   </span>
                 ))}
               </td>
-              <td>{clock(plannedAt.toISOString())}</td>
+              <td>{clock(plannedAt)}</td>
               <td>{actual ? clock(actual.at) : "not yet"}</td>
               <td>
                 {off !== null && (

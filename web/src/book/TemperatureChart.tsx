@@ -1,8 +1,8 @@
 import { LineChart } from "@mantine/charts";
 import type { Schemas } from "@/api/client";
+import { clock } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import { figure, QUANTITIES } from "@/measures/quantity";
-import { clock } from "./words";
 
 const SERIES: { name: Schemas["Probe"]; label: string; color: string; strokeDasharray?: string }[] =
   [

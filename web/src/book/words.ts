@@ -9,20 +9,3 @@ export const SCALES: [Scale, string, string, string][] = [
   ["leaves", "leaves", "merged", "you can count them"],
   ["colour", "colour", "pale", "three browns"],
 ];
-
-export const day = (iso: string) =>
-  new Date(iso).toLocaleString("en-GB", {
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-  });
-
-/** The time of day; nothing for what is no time (an axis that has no ticks yet). */
-export const clock = (at: string | number) => {
-  const time = new Date(at);
-  return Number.isNaN(time.getTime())
-    ? ""
-    : time.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-};

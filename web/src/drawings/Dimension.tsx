@@ -16,8 +16,10 @@ export function Dimension({ from, to, at, text, upright, small }: Props) {
   const fits = Math.abs(to - from) > text.length * size * 0.62 + 24;
   const line = (a: number, b: number) => (upright ? `M${at},${a} V${b}` : `M${a},${at} H${b}`);
   const tick = (v: number) => (upright ? `M${at - 5},${v} h10` : `M${v},${at - 5} v10`);
-  const x = upright ? at : middle;
-  const y = upright ? middle : at;
+  // Where the measure does not fit its line it stands beside it, upright lines to their left.
+  const beside = upright && !fits;
+  const x = upright ? (beside ? at - 9 : at) : middle;
+  const y = upright ? middle : fits ? at : at - 11;
   return (
     <g className="dimension">
       <path
@@ -28,14 +30,14 @@ export function Dimension({ from, to, at, text, upright, small }: Props) {
       />
       <text
         x={x}
-        y={fits ? y : upright ? y : y - 10}
-        dx={!fits && upright ? -12 : 0}
+        y={y}
         fontSize={size}
         fontWeight={650}
         fill="var(--ink)"
-        textAnchor="middle"
+        className="onPaper"
+        textAnchor={beside ? "end" : "middle"}
         dominantBaseline="central"
-        transform={upright ? `rotate(-90 ${x} ${y})` : undefined}
+        transform={upright && fits ? `rotate(-90 ${x} ${y})` : undefined}
       >
         {text}
       </text>

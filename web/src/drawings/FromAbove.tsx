@@ -50,7 +50,7 @@ export function FromAbove({
 }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
   const { say, figure } = useSaying();
-  const [left, top, right, bottom] = [56, 40, 18, 46];
+  const [left, top, right, bottom] = [62, 40, 18, 46];
   const wide = Math.max(boxWidth, 200);
   const high = Math.max(boxHeight, minHeight);
   const reach = {
@@ -201,6 +201,7 @@ export function FromAbove({
                 y={end.y + 20}
                 fontSize={12.5}
                 fill="var(--quiet)"
+                className="onPaper"
                 textAnchor="middle"
               >
                 {figure("length", Math.round(at - from))}

@@ -7,6 +7,7 @@ import { useNavigate, useOutletContext, useParams, useSearchParams } from "react
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, useKitchen, useWorked } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
+import { clock } from "@/app/time";
 import { useStartRun } from "@/bench/useStartRun";
 import { FromAbove } from "@/drawings/FromAbove";
 import { FromSide } from "@/drawings/FromSide";
@@ -104,7 +105,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
             onChange={(e) => draft.change({ ...plan, name: e.currentTarget.value }, "name")}
           />
           <p>
-            <Summary plan={plan} worked={worked} />{" "}
+            <Summary plan={plan} worked={worked} /> ·
             <SavedWord saving={draft.saving} readOnly={readOnly} />
           </p>
         </div>
@@ -232,9 +233,8 @@ function Summary({ plan, worked }: { plan: Schemas["Plan"]; worked: Schemas["Wor
 
 function SavedWord({ saving, readOnly }: { saving: Saving; readOnly: boolean }) {
   if (readOnly) return <span className="quiet">to read: a head baker changes it</span>;
-  const time = (at: Date) => at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
   const word = {
-    saved: () => (saving.state === "saved" ? `saved ${time(saving.at)}` : ""),
+    saved: () => (saving.state === "saved" ? `saved ${clock(saving.at)}` : ""),
     saving: () => "saving",
     waiting: () => (saving.state === "waiting" ? saving.why : ""),
     refused: () => (saving.state === "refused" ? saving.why : ""),

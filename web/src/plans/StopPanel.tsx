@@ -6,7 +6,7 @@ import { turnIndex } from "@/drawings/views";
 import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
-import { leaf } from "@/measures/quantity";
+import { leaf, span } from "@/measures/quantity";
 import { otherFoldName } from "@/measures/words";
 import { Assumptions } from "./Assumptions";
 import { Readout } from "./Readout";
@@ -42,6 +42,12 @@ export function StopPanel(props: PanelProps) {
       onSubmit={(e) => e.preventDefault()}
     >
       <h2>{props.stop.name}</h2>
+      <p className={classes.when}>
+        {props.stop.starts_min > 0
+          ? `${span(props.stop.starts_min)} after the start, `
+          : "at the start, "}
+        {span(props.stop.bench_min)} at the bench
+      </p>
       <fieldset disabled={props.readOnly} className={classes.fields} key={props.stop.key}>
         <Panel {...props} />
       </fieldset>
