@@ -123,7 +123,7 @@ SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = HTTPS
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
 X_FRAME_OPTIONS = "DENY"
 CSRF_FAILURE_VIEW = "bakehouse.people.lockout.out_of_date"
-CSRF_TRUSTED_ORIGINS = [f"https://{h}" for h in ALLOWED_HOSTS] if HTTPS else []
+CSRF_TRUSTED_ORIGINS = ["://".join(("https", host)) for host in ALLOWED_HOSTS] if HTTPS else []
 
 # Everything comes from our own origin; styles that Mantine makes at run time carry the nonce.
 CONTENT_SECURITY_POLICY = {

@@ -14,6 +14,7 @@ from django.utils import timezone
 from ninja import Body, File, Router, Status
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
+from pydantic.json_schema import GenerateJsonSchema
 
 from bakehouse.documents import Problem, adapter, dump, read_plan_file
 from bakehouse.kitchen.shelf import the_kitchen
@@ -108,7 +109,7 @@ def plan_schema(request: HttpRequest) -> dict[str, Any]:
     """The JSON Schema of a plan file, made from the core's own types."""
     schema = adapter(Plan).json_schema()
     schema["required"] = [*schema["required"], "format", "version"]
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}
+    return {"$schema": GenerateJsonSchema.schema_dialect, **schema}
 
 
 @router.get("/plans", auth=signed_in, response=list[PlanLine])

@@ -1,0 +1,84 @@
+import { Button } from "@mantine/core";
+import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
+import { MeasureInput } from "@/measures/MeasureInput";
+import { leaf } from "@/measures/quantity";
+import { Assumptions } from "../Assumptions";
+import { Readout } from "../Readout";
+import { RestInput } from "../RestInput";
+import { OwnMinutes } from "./OwnMinutes";
+import classes from "./panels.module.css";
+import type { PanelProps } from "./props";
+
+/** The last sheet. */
+export function FinalPanel({ plan, worked, change }: PanelProps) {
+  const { say } = useSaying();
+  const { final } = plan;
+  const set = (part: Partial<Schemas["Plan"]["final"]>, path: string) =>
+    change({ ...plan, final: { ...final, ...part } }, path);
+  return (
+    <>
+      <MeasureInput
+        label="Roll to"
+        quantity="length"
+        path="final.roll_to_mm"
+        value={final.roll_to_mm}
+        onChange={(v) => v !== null && set({ roll_to_mm: v }, "final.roll_to_mm")}
+      />
+      <MeasureInput
+        label="Width"
+        quantity="length"
+        path="final.width_mm"
+        value={final.width_mm}
+        emptyMeans="as it comes"
+        onChange={(width_mm) => set({ width_mm }, "final.width_mm")}
+      />
+      <RestInput
+        label="Then let it shrink"
+        path="final.rest"
+        rest={final.rest}
+        onChange={(rest) => set({ rest }, "final.rest")}
+      />
+      <dl className={classes.readouts}>
+        <Readout
+          worked={worked}
+          of="final.length_mm"
+          label="Sheet length"
+          value={say("length", Math.round(worked.final.length_mm))}
+        />
+        <Readout
+          worked={worked}
+          of="layers.butter_um"
+          label="Butter leaf"
+          value={leaf(worked.layers.butter_um)}
+        />
+        <Readout
+          worked={worked}
+          of="layers.butter_um"
+          label="Dough leaf"
+          value={leaf(worked.layers.dough_um)}
+        />
+      </dl>
+      {!plan.cut && (
+        <Button
+          variant="default"
+          onClick={() =>
+            change(
+              { ...plan, cut: { shape: "triangle", base_mm: 90, height_mm: 280, kerf_mm: 0 } },
+              "cut",
+            )
+          }
+        >
+          Plan the cut
+        </Button>
+      )}
+      <Assumptions minutesKey="minutes.final">
+        <OwnMinutes
+          path="final.bench_min"
+          value={final.bench_min}
+          onChange={(bench_min) => set({ bench_min }, "final.bench_min")}
+        />
+      </Assumptions>
+    </>
+  );
+}
