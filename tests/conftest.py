@@ -1,7 +1,14 @@
 """Settings for every test."""
 
-from hypothesis import settings
+import pytest
+from hypothesis import settings as hypothesis_settings
 
 # Time is measured by `make bench`, never asserted: a busy machine must not fail a true property.
-settings.register_profile("ours", deadline=None, max_examples=60, derandomize=True)
-settings.load_profile("ours")
+hypothesis_settings.register_profile("ours", deadline=None, max_examples=60, derandomize=True)
+hypothesis_settings.load_profile("ours")
+
+
+@pytest.fixture(autouse=True)
+def quick_passwords(settings):
+    """Hash passwords in a moment: what is tested is who may come in, not how long a guess takes."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]

@@ -10,7 +10,7 @@ import urllib.request
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import expect, sync_playwright
 
 ROOT = Path(__file__).resolve().parents[2]
 CHROMIUM = "/usr/bin/chromium"
@@ -22,6 +22,10 @@ FLAGS = [
     "--disable-sync",
     "--no-first-run",
 ]
+
+
+# Machines differ; what is tested is what appears, not how soon.
+expect.set_options(timeout=15_000)
 
 
 class House:

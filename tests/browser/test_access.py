@@ -10,7 +10,6 @@ AXE = (Path(__file__).resolve().parents[2] / "web/node_modules/axe-core/axe.min.
 
 
 def grave(page):
-    page.wait_for_load_state("networkidle")
     page.evaluate(AXE)
     found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
     return [

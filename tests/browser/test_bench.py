@@ -143,3 +143,16 @@ def test_every_target_at_the_bench_is_large_enough_for_a_floury_finger(person):
     for target in page.get_by_role("button").all() + page.get_by_role("link").all():
         box = target.bounding_box()
         assert min(box["width"], box["height"]) >= 56, (target.inner_text(), box)
+
+
+def test_who_is_signed_out_meanwhile_signs_in_and_loses_nothing(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Saturday market croissant")
+    page.context.clear_cookies(name="sessionid")
+    go(page, "Dough done")
+    expect(page.get_by_role("heading", name="Sign in")).to_be_visible(timeout=15_000)
+    page.get_by_role("button", name=re.compile("^tansy")).tap()
+    expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+    expect(page.get_by_role("alert")).to_be_hidden(timeout=15_000)
+    page.reload()
+    expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()

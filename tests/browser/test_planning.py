@@ -3,7 +3,6 @@
 import json
 import re
 
-import pytest
 from playwright.sync_api import expect
 
 
@@ -67,29 +66,29 @@ def test_from_her_own_dough_to_sheets_that_follow_and_survive_a_restart(person, 
     expect(field(page, "Butter")).to_have_value("900")
 
 
-@pytest.mark.parametrize(
-    ("typed", "says"),
-    [
-        ("0", "0 g is out of reach. It must be from 1 to 200000 g."),
-        ("-5", "-5 g is out of reach"),
-        ("", "Enter a mass, such as 2400 g."),
-        ("plenty", "“plenty” is not a mass"),
-        ("NaN", "“NaN” is not a mass"),
-        ("1000000000", "1e+09 g is out of reach"),
-        ("3 mm", "“mm” is not a unit of this"),
-    ],
-)
-def test_a_wrong_mass_says_so_at_its_field_and_loses_nothing(person, typed, says):
+WRONG_MASSES = [
+    ("0", "0 g is out of reach. It must be from 1 to 200000 g."),
+    ("-5", "-5 g is out of reach"),
+    ("", "Enter a mass, such as 2400 g."),
+    ("plenty", "“plenty” is not a mass"),
+    ("NaN", "“NaN” is not a mass"),
+    ("1000000000", "1e+09 g is out of reach"),
+    ("3 mm", "“mm” is not a unit of this"),
+]
+
+
+def test_a_wrong_mass_says_so_at_its_field_and_loses_nothing(person):
     page = person()
     new_plan(page, name="Wrong mass")
     step(page, "Dough").click()
-    field(page, "Dough").fill(typed)
-    field(page, "Butter").focus()
-    expect(page.get_by_text(says)).to_be_visible()
-    expect(field(page, "Dough")).to_have_value(typed)
-    expect(sheet(page)).to_be_visible()
+    for typed, says in WRONG_MASSES:
+        field(page, "Dough").fill(typed)
+        field(page, "Butter").focus()
+        expect(page.get_by_text(says)).to_be_visible()
+        expect(field(page, "Dough")).to_have_value(typed)
+        expect(sheet(page)).to_be_visible()
     field(page, "Dough").fill("2500")
-    expect(page.get_by_text(says)).to_be_hidden()
+    expect(page.get_by_text("out of reach")).to_be_hidden()
     saved(page)
 
 

@@ -5,6 +5,9 @@ import type { components, paths } from "./schema";
 export type Schemas = components["schemas"];
 export type Fault = Schemas["Fault"];
 
+/** Told to the window when the server no longer knows who is here. */
+export const SIGNED_OUT = "eight-turn:signed-out";
+
 /** The server answered that something is wrong; `faults` says what, field by field. */
 export class Problem extends Error {
   constructor(
@@ -12,6 +15,11 @@ export class Problem extends Error {
     readonly faults: Fault[],
   ) {
     super(faults.map((f) => f.message).join(" "));
+  }
+
+  /** Whether the same request may go through later: after signing in again, or from a fresh page. */
+  get passing(): boolean {
+    return this.status === 401 || this.status === 403 || this.status >= 500;
   }
 }
 
@@ -33,6 +41,7 @@ const house: Middleware = {
   },
   async onResponse({ response }) {
     if (response.ok) return response;
+    if (response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT));
     const body = await response.json().catch(() => null);
     const faults: Fault[] = body?.faults ?? [
       { field: "", message: `The bakehouse answered with an error (${response.status}).` },

@@ -1,6 +1,8 @@
 import { MantineProvider } from "@mantine/core";
+import { useWindowEvent } from "@mantine/hooks";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { SIGNED_OUT } from "@/api/client";
 import { queries, useSession } from "@/api/queries";
 import { BenchList } from "@/bench/BenchList";
 import { BenchRun } from "@/bench/BenchRun";
@@ -22,6 +24,7 @@ Object.assign(globalThis, { __webpack_nonce__: nonce });
 
 function Rooms() {
   const session = useSession();
+  useWindowEvent(SIGNED_OUT, () => queries.invalidateQueries({ queryKey: ["session"] }));
   if (session.isPending) return <Waiting what="the bakehouse" />;
   if (session.isError) return <Nothing error={session.error} />;
   const { me } = session.data;

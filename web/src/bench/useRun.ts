@@ -58,7 +58,7 @@ export function useRun(runId: string) {
           );
           queries.setQueryData<RunView>(["run", runId], view);
         } catch (error) {
-          if (!(error instanceof Problem) || error.status >= 500) {
+          if (!(error instanceof Problem) || error.passing) {
             setOffline(true);
             return;
           }

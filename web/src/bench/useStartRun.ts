@@ -4,13 +4,16 @@ import { useNavigate } from "react-router";
 import { api, got } from "@/api/client";
 import { queries } from "@/api/queries";
 
-/** Take a plan to the bench. One press, one run: a second press of the same button is the same run. */
+/** Take a plan to the bench. However often the button is pressed, and answered or not: one run. */
 export function useStartRun() {
   const go = useNavigate();
-  const id = useRef(crypto.randomUUID());
+  const ids = useRef(new Map<number, string>());
   return useMutation({
-    mutationFn: (plan_id: number) =>
-      got(api.POST("/api/runs", { body: { id: id.current, plan_id } })),
+    mutationFn: (plan_id: number) => {
+      const id = ids.current.get(plan_id) ?? crypto.randomUUID();
+      ids.current.set(plan_id, id);
+      return got(api.POST("/api/runs", { body: { id, plan_id } }));
+    },
     onSuccess: (run) => {
       queries.invalidateQueries({ queryKey: ["runs"] });
       go(`/bench/${run.id}`);

@@ -28,7 +28,7 @@ export function BookRecord() {
 
 function Record({ run }: { run: RunView }) {
   const [selected, setSelected] = useState<string | null>(null);
-  const { count, countWord } = useSaying();
+  const { counted } = useSaying();
   const { standing, worked } = run;
   const over = standing.phase === "finished" || standing.phase === "given_up";
   const doneAt = new Map(
@@ -41,7 +41,7 @@ function Record({ run }: { run: RunView }) {
         <span className="quiet">
           {day(run.started_at)}
           {run.started_by && ` by ${run.started_by}`} ·{" "}
-          {count(worked.layers.butter, worked.layers.total)} {countWord}
+          {counted(worked.layers.butter, worked.layers.total)}
         </span>
         <div className="actions">
           {!over && (

@@ -33,7 +33,7 @@ const FINE = 3; // px; a butter leaf drawn thinner than this wants the loupe
 
 export function FromSide({ section, layers, size, state }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
-  const { say, count, countWord } = useSaying();
+  const { say, counted } = useSaying();
   const wide = Math.max(boxWidth, 200);
   const high = Math.max(boxHeight, 220);
   const leaves = bands(section);
@@ -41,7 +41,7 @@ export function FromSide({ section, layers, size, state }: Props) {
   const loupe = !section.whole || (layers.butter_um / total) * 110 < FINE;
   const body = { x: 48, y: 14, w: wide - 48 - 16, h: loupe ? 104 : Math.min(high - 110, 190) };
   const y = (um: number) => body.y + body.h - (um / total) * body.h;
-  const label = `${count(layers.butter, layers.total)} ${countWord} in ${say("length", size.thickness_mm)}, ${state}: butter leaves ${leaf(layers.butter_um)}, dough leaves ${leaf(layers.dough_um)}.`;
+  const label = `${counted(layers.butter, layers.total)} in ${say("length", size.thickness_mm)}, ${state}: butter leaves ${leaf(layers.butter_um)}, dough leaves ${leaf(layers.dough_um)}.`;
   return (
     <div ref={ref} className="drawing">
       <svg width="100%" height={high} viewBox={`0 0 ${wide} ${high}`} role="img" aria-label={label}>

@@ -24,6 +24,13 @@ export function useSaying() {
       fold: (fold: string) => foldName(fold, likes.folds),
       foldTitle: (fold: string) => capital(foldName(fold, likes.folds)),
       count: (butter: number, leaves: number) => (likes.counts === "butter" ? butter : leaves),
+      counted: (butter: number, leaves: number) => {
+        const [n, word] =
+          likes.counts === "butter"
+            ? [butter, "butter layer"]
+            : [leaves, leaves === 1 ? "leaf" : "leaves"];
+        return `${n} ${word}${likes.counts === "butter" && n !== 1 ? "s" : ""}`;
+      },
       countWord: likes.counts === "butter" ? "butter layers" : "leaves",
     }),
     [likes],

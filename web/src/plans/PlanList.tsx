@@ -24,7 +24,7 @@ export function PlanList() {
   const [making, setMaking] = useState(false);
   const open = (made: Schemas["SavedPlan"]) => {
     refresh();
-    go(`/plans/${made.id}?step=dough`);
+    go(`/plans/${made.id}`);
   };
   const upload = useMutation({ mutationFn: sendPlanFile, onSuccess: open });
   const copy = useMutation({

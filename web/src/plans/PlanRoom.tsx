@@ -220,11 +220,11 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
 }
 
 function Summary({ plan, worked }: { plan: Schemas["Plan"]; worked: Schemas["WorkedPlan"] }) {
-  const { count, countWord, say } = useSaying();
+  const { counted, say } = useSaying();
   const facts = [
     FAMILIES[plan.family],
     say("mass", worked.total_g),
-    `${count(worked.layers.butter, worked.layers.total)} ${countWord}`,
+    counted(worked.layers.butter, worked.layers.total),
     worked.cut && `${worked.cut.pieces} pieces`,
     span(worked.total_min),
   ];

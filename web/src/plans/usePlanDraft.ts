@@ -3,8 +3,8 @@
  * reload nor a dropped connection loses one.
  */
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, got, Offline, Problem, type Schemas } from "@/api/client";
-import { queries } from "@/api/queries";
+import { api, got, Problem, type Schemas } from "@/api/client";
+import { queries, sentence } from "@/api/queries";
 import { begin, edit, type History, type Plan, redo, undo } from "./draft";
 
 export type Saving =
@@ -73,11 +73,13 @@ export function usePlanDraft(saved: Schemas["SavedPlan"], readOnly: boolean) {
     } catch (error) {
       if (error instanceof Problem && error.status === 409) {
         setSaving({ state: "overtaken", why: error.message });
-      } else if (error instanceof Problem) {
+      } else if (error instanceof Problem && !error.passing) {
         setSaving({ state: "refused", why: "Not saved: a field wants another look." });
       } else {
-        const why = error instanceof Offline ? "No connection." : "The save did not go through.";
-        setSaving({ state: "waiting", why: `${why} Your change is kept here and sent later.` });
+        setSaving({
+          state: "waiting",
+          why: `${sentence(error)} Your change is kept here and sent later.`,
+        });
       }
     } finally {
       busy.current = false;

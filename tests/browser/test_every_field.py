@@ -1,0 +1,101 @@
+"""One wrong input in every field of a plan: a sentence beside it, the edit kept, nothing saved."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from .test_planning import field, new_plan, saved, sheet, step
+
+FIELDS = [
+    ("Dough", "Dough", "0", "must be from 1 to 200000 g"),
+    ("Dough", "Butter", "1000000000", "must be from 1 to 200000 g"),
+    ("Dough", "Butter share of the dough", "lots", "is not a share"),
+    ("Dough", "Minutes of rest", "-10", "must be from 0 to 10080 min"),
+    ("Lock-in", "Block width", "3", "must be from 10 to 5000 mm"),
+    ("Lock-in", "Block length", "9 m", "must be from 10 to 5000 mm"),
+    ("Lock-in", "Bare margin round the block", "-1", "must be from 0 to 200 mm"),
+    ("Turn 1", "Roll to", "0", "must be from 0.5 to 200 mm"),
+    ("Turn 3", "Roll to", "24", "is not thinner than the package"),
+    ("Turn 2", "Minutes of rest", "a while", "is not a time"),
+    ("Last sheet", "Roll to", "60", "is not thinner than the package"),
+    ("Last sheet", "Width", "5", "must be from 10 to 5000 mm"),
+    ("Cut", "Base", "", "Enter a length"),
+    ("Cut", "Height", "0 mm", "must be from 10 to 5000 mm"),
+    ("Cut", "The blade eats", "50", "must be from 0 to 10 mm"),
+]
+
+
+@pytest.mark.parametrize("stop", sorted({f[0] for f in FIELDS}))
+def test_a_wrong_input_is_answered_at_its_field(person, stop):
+    page = person()
+    new_plan(page, name="Every field")
+    step(page, stop).click()
+    saved(page)
+    for label, typed, says in (f[1:] for f in FIELDS if f[0] == stop):
+        before = field(page, label).input_value()
+        field(page, label).fill(typed)
+        sentence = page.get_by_text(re.compile(re.escape(says)))
+        expect(sentence).to_be_visible()
+        # It belongs to the field for those who cannot see it as well.
+        expect(field(page, label)).to_have_attribute("aria-invalid", "true")
+        expect(field(page, label)).to_have_value(typed)
+        expect(sheet(page)).to_be_visible()
+        field(page, label).fill(before)
+        expect(sentence).to_be_hidden()
+        saved(page)
+
+
+def test_going_back_leads_to_the_list_and_forth_to_the_same_step(person):
+    page = person()
+    new_plan(page, name="There and back")
+    step(page, "Turn 2").click()
+    page.go_back()
+    expect(page.get_by_role("heading", name="Plans", level=1)).to_be_visible()
+    page.go_forward()
+    expect(step(page, "Turn 2")).to_have_attribute("aria-selected", "true")
+
+
+def test_twelve_turns_are_the_most_and_the_strip_still_reaches_them_all(person):
+    page = person()
+    new_plan(page, dough="6000", name="Twelve")
+    for n in range(4, 13):
+        page.get_by_role("button", name="Add a turn").click()
+        expect(step(page, f"Turn {n}")).to_have_attribute("aria-selected", "true")
+    expect(page.get_by_role("button", name="Add a turn")).to_have_count(0)
+    expect(page.get_by_role("button", name="Add one after")).to_be_disabled()
+    expect(step(page, "Turn 12")).to_be_in_viewport()
+    expect(page.get_by_role("img", name=re.compile("531441 butter layers"))).to_be_visible()
+    saved(page)
+
+
+def test_an_empty_house_says_how_to_begin(person):
+    page = person()
+    page.route("**/api/plans", lambda route: route.fulfill(json=[]))
+    page.route("**/api/runs", lambda route: route.fulfill(json=[]))
+    page.goto("/plans")
+    expect(page.get_by_role("heading", name="No plans yet")).to_be_visible()
+    page.goto("/bench")
+    expect(page.get_by_role("heading", name="No dough under way")).to_be_visible()
+    page.goto("/book")
+    expect(page.get_by_role("heading", name="Nothing in the book yet")).to_be_visible()
+
+
+def test_a_server_in_trouble_is_said_and_can_be_tried_again(person):
+    page = person()
+    page.route("**/api/plans", lambda route: route.fulfill(status=503, body="busy"))
+    page.goto("/plans")
+    expect(page.get_by_role("alert")).to_contain_text("answered with an error (503)")
+    page.unroute("**/api/plans")
+    page.get_by_role("button", name="Try again").click()
+    expect(page.get_by_role("link", name=re.compile("Station kiosk"))).to_be_visible()
+
+
+def test_a_plan_prints_without_the_furniture(person):
+    page = person(path="/plans")
+    page.get_by_role("link", name=re.compile("Café boat")).click()
+    expect(sheet(page)).to_be_visible()
+    page.emulate_media(media="print")
+    expect(page.get_by_role("navigation", name="Rooms")).to_be_hidden()
+    expect(page.get_by_role("button", name="Take it to the bench")).to_be_hidden()
+    expect(sheet(page)).to_be_visible()
