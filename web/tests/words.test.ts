@@ -22,3 +22,9 @@ it("speaks of single and double turns to those who do", () => {
     "Single turn: far third in. Then a double turn.",
   );
 });
+
+it("changes both ends of a range", () => {
+  expect(localise("It must be from 12.7 to 254 mm. Rest 20 to 30 min.", "imperial", "letter")).toBe(
+    "It must be from 0.5 to 10 in. Rest 20 to 30 min.",
+  );
+});

@@ -79,7 +79,7 @@ export function FromSide({ section, layers, size, state }: Props) {
             />
             <text
               x={body.x + body.w / 2}
-              y={body.y + body.h / 2 + 4}
+              y={body.y + body.h * 0.28}
               textAnchor="middle"
               fontSize={13}
               fill="#2b2420"
@@ -101,7 +101,7 @@ export function FromSide({ section, layers, size, state }: Props) {
             layers={layers}
             wide={wide}
             top={body.y + body.h + 24}
-            from={{ x: body.x + body.w * 0.3, y: body.y + body.h * 0.45 }}
+            from={{ x: body.x + body.w * 0.3, y: body.y + body.h * 0.66 }}
             room={high - body.y - body.h - 30}
           />
         ) : (
@@ -153,7 +153,7 @@ interface LoupeProps {
 }
 
 function Loupe({ leaves, layers, wide, top, room, from }: LoupeProps) {
-  const r = Math.max(Math.min(room / 2 - 6, 78, wide / 4), 34);
+  const r = Math.max(Math.min(room / 2 - 6, 78, (wide - 172) / 2), 34);
   const c = { x: 22 + r, y: top + r };
   const inner = leaves.slice(1, -1);
   const butters = inner.filter((b) => b.butter);

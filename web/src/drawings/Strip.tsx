@@ -12,6 +12,7 @@ import classes from "./Strip.module.css";
 
 const DEPTH: Record<Schemas["Place"], number> = { bench: 16, fridge: 38, freezer: 54 };
 const NARROWEST = 104;
+const LETTER = 6.6; // px a figure takes under a stop
 
 interface Props {
   plan: Schemas["Plan"];
@@ -40,24 +41,28 @@ export function Strip({ plan, worked, selected, onSelect, under, after }: Props)
   const { figure, say, count, countWord } = useSaying();
   const list = useRef<HTMLDivElement>(null);
   const stops = worked.strip;
-  const step = Math.max(NARROWEST, Math.floor(width / stops.length) || 0);
+  const size = (s: Schemas["Stop"]) =>
+    s.lies
+      ? `${figure("length", Math.round(s.lies.length_mm))} × ${figure("length", Math.round(s.lies.width_mm))}`
+      : "";
+  // Wide enough for the longest size and count, so that neighbours never touch.
+  const longest = Math.max(
+    ...stops.map((s) => `${size(s)} · ${count(s.butter_layers, s.leaves)}`.length),
+  );
+  const narrowest = Math.max(NARROWEST, longest * LETTER + 14);
+  const step = Math.max(narrowest, Math.floor(width / stops.length) || 0);
+  const sizeAndCount = (s: Schemas["Stop"]) => (
+    <>
+      {size(s)} · <b title={countWord}>{count(s.butter_layers, s.leaves)}</b>
+    </>
+  );
   const facts: Record<Schemas["StopKind"], (s: Schemas["Stop"]) => ReactNode> = {
     dough: () => say("mass", plan.dough.mass_g),
-    lock_in: (s) => sizeAndCount(s),
-    turn: (s) => sizeAndCount(s),
-    final: (s) =>
-      s.lies &&
-      `${figure("length", Math.round(s.lies.length_mm))} × ${figure("length", Math.round(s.lies.width_mm))}`,
+    lock_in: sizeAndCount,
+    turn: sizeAndCount,
+    final: size,
     cut: () => worked.cut && `${worked.cut.pieces} pieces · ${say("mass", worked.cut.piece_g)}`,
   };
-  const sizeAndCount = (s: Schemas["Stop"]) =>
-    s.lies && (
-      <>
-        {figure("length", Math.round(s.lies.length_mm))} ×{" "}
-        {figure("length", Math.round(s.lies.width_mm))} ·{" "}
-        <b title={countWord}>{count(s.butter_layers, s.leaves)}</b>
-      </>
-    );
 
   useEffect(() => {
     const here = list.current?.querySelector<HTMLElement>('[aria-selected="true"]');

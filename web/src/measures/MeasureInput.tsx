@@ -30,7 +30,7 @@ export function MeasureInput(props: Props) {
     if (onLeaving) held.current = next;
     else onChange(next);
   };
-  const { likes, figure, say } = useSaying();
+  const { likes, figure, say, words } = useSaying();
   const faults = useContext(FaultsContext);
   const id = useId();
   const shown = value === null || value === undefined ? "" : figure(quantity, value);
@@ -80,7 +80,7 @@ export function MeasureInput(props: Props) {
       placeholder={emptyMeans}
       description={complaint ? undefined : (understood ?? help)}
       inputWrapperOrder={["label", "input", "description", "error"]}
-      error={complaint ?? faults[path]}
+      error={complaint ?? words(faults[path] ?? "")}
       rightSection={<span aria-hidden="true">{unit}</span>}
       rightSectionWidth={unit.length > 2 ? 58 : 36}
       rightSectionPointerEvents="none"

@@ -2,12 +2,13 @@
  * The core writes its sentences once, metric and in letter and book folds. Here they are put into
  * the words and units of the person who reads.
  */
-import { figure, type QuantityName, type System } from "./quantity";
+import { figure, QUANTITIES, type QuantityName, type System } from "./quantity";
 
 export type FoldWords = "letter" | "single";
 
 const BY_UNIT: Record<string, QuantityName> = { mm: "length", g: "mass", "°C": "temperature" };
-const MEASURE = /(-?\d+(?:\.\d+)?)((?: × -?\d+(?:\.\d+)?)*) (mm|g|°C)(?![\w/³²])/g;
+// One measure, sides joined by ×, or a range: `8 mm`, `440 × 380 mm`, `from 0.5 to 200 mm`.
+const MEASURE = /(-?\d+(?:\.\d+)?(?: (?:×|to) -?\d+(?:\.\d+)?)*) (mm|g|°C)(?![\w/³²])/g;
 
 const FOLD_NAMES: Record<FoldWords, Record<string, string>> = {
   letter: { half: "half fold", letter: "letter fold", book: "book fold" },
@@ -34,10 +35,9 @@ function inFoldWords(text: string, words: FoldWords): string {
 export function localise(text: string, system: System, folds: FoldWords): string {
   const named = inFoldWords(text, folds);
   if (system === "metric") return named;
-  return named.replace(MEASURE, (_, first: string, more: string, unit: string) => {
+  return named.replace(MEASURE, (_, numbers: string, unit: string) => {
     const quantity = BY_UNIT[unit] as QuantityName;
-    const numbers = `${first}${more}`.split(" × ").map((n) => figure(quantity, Number(n), system));
-    const shown = { length: "in", mass: "oz", temperature: "°F" }[quantity as "length"];
-    return `${numbers.join(" × ")} ${shown}`;
+    const shown = QUANTITIES[quantity].shown[system];
+    return `${numbers.replace(/-?\d+(?:\.\d+)?/g, (n) => figure(quantity, Number(n), system))} ${shown}`;
   });
 }

@@ -105,7 +105,8 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
             onChange={(e) => draft.change({ ...plan, name: e.currentTarget.value }, "name")}
           />
           <p>
-            <Summary plan={plan} worked={worked} /> ·
+            <Summary plan={plan} worked={worked} />
+            {" · "}
             <SavedWord saving={draft.saving} readOnly={readOnly} />
           </p>
         </div>

@@ -1,0 +1,76 @@
+"""The repository keeps its own rules: what a person or a machine will look for is there."""
+
+import re
+import subprocess
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).resolve().parents[2]
+README = (ROOT / "README.md").read_text()
+
+
+def tracked(*patterns):
+    names = subprocess.run(
+        ["git", "ls-files", "-co", "--exclude-standard", *patterns],
+        cwd=ROOT, capture_output=True, text=True, check=True,
+    ).stdout.splitlines()  # fmt: skip
+    return [ROOT / n for n in names if (ROOT / n).is_file()]
+
+
+def test_every_link_of_the_readme_leads_somewhere():
+    for target in re.findall(r"\]\(([^)#]+)\)", README):
+        assert (ROOT / target).exists(), target
+
+
+def test_every_path_the_readme_names_is_there():
+    # The first column of the layout table is a promise to whoever opens the repository.
+    for row in re.findall(r"^\| (`.+?) \|", README, re.M):
+        folder = ""
+        for name in re.findall(r"`([^`]+)`", row):
+            if "/" in name:
+                folder = name.rsplit("/", 1)[0] + "/"
+            path = name if "/" in name else folder + name
+            assert (ROOT / path).exists(), path
+
+
+def test_every_command_the_readme_shows_is_a_target_or_a_management_command():
+    makefile = (ROOT / "Makefile").read_text()
+    for target in set(re.findall(r"(?:^|`)make ([a-z-]+)", README, re.M)):
+        assert re.search(rf"^{target}:", makefile, re.M), target
+    for command in set(re.findall(r"manage\.py ([a-z]+)", README)) - {"createsuperuser"}:
+        assert list(ROOT.glob(f"bakehouse/**/management/commands/{command}.py")), command
+
+
+def test_pictures_are_few_and_all_shown():
+    pictures = tracked("docs/screenshots/*.png")
+    assert 0 < len(pictures) < 20
+    for picture in pictures:
+        assert picture.name in README
+
+
+@pytest.mark.parametrize("lock", sorted((ROOT / "requirements").glob("*.txt")))
+def test_python_locks_hold_hashes_and_no_address(lock):
+    text = lock.read_text()
+    packages = re.findall(r"^[a-z0-9._-]+==", text, re.M)
+    assert len(packages) > 10
+    assert text.count("--hash=sha256:") >= len(packages)
+    assert "://" not in text
+
+
+def test_the_front_end_s_lock_holds_no_download_address():
+    assert '"resolved"' not in (ROOT / "web/package-lock.json").read_text()
+
+
+def test_no_screen_reaches_outside_the_house():
+    outside = re.compile(r"https?://(?!127\.0\.0\.1|localhost|www\.w3\.org)")
+    for file in tracked("web/src", "web/index.html", "web/public", "bakehouse"):
+        if file.suffix in {".ts", ".tsx", ".css", ".html", ".svg", ".py"}:
+            assert not outside.search(file.read_text()), file
+
+
+def test_every_public_function_of_the_core_says_what_it_does():
+    for module in tracked("lamination/*.py"):
+        text = module.read_text()
+        for found in re.finditer(r"^def ([a-z]\w*)\(.*?:\n(?=\s+(\S.*))", text, re.M | re.S):
+            assert found[2].startswith('"""'), f"{module.name}: {found[1]}"

@@ -1,0 +1,126 @@
+"""What must hold for any plan that can be worked, by formulas that know nothing of the sheet."""
+
+from dataclasses import asdict, replace
+from math import prod
+
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from lamination.laminate import Fold
+from lamination.limits import Faults
+from lamination.lockin import Method
+from lamination.plan import Dough, Final, LockIn, Place, Rest, Turn
+from lamination.work import work
+
+from .plans import station
+
+TIMES = {Fold.HALF: 2, Fold.LETTER: 3, Fold.BOOK: 4}
+FIRST = {Method.HALF: 1, Method.TWO_THIRDS: 2, Method.ENVELOPE: 1}
+
+rests = st.none() | st.builds(Rest, st.sampled_from(list(Place)), st.floats(0, 900))
+some_turns = st.lists(
+    st.builds(
+        Turn, st.sampled_from(list(Fold)), st.floats(5, 9), rests, st.none() | st.floats(0, 60)
+    ),
+    max_size=7,
+).map(tuple)
+methods = st.sampled_from(list(Method))
+
+
+def worked_or_skip(plan):
+    try:
+        return work(plan)
+    except Faults:
+        assume(False)
+
+
+@given(methods, some_turns)
+def test_counts_follow_from_folds_alone(method, turns):
+    worked = worked_or_skip(station(lock_in=LockIn(method, 260, 260), turns=turns))
+    butter = FIRST[method]
+    assert worked.lock_in.layers.butter == butter
+    for step, turn in zip(worked.steps, turns, strict=True):
+        butter *= TIMES[turn.fold]
+        assert (step.butter_layers, step.dough_layers) == (butter, butter + 1)
+    assert worked.layers.total == 2 * butter + 1
+    assert worked.layers.naive == (2 * FIRST[method] + 1) * prod(TIMES[t.fold] for t in turns)
+
+
+@given(methods, some_turns, st.floats(2, 4.5))
+def test_leaves_add_up_to_the_sheet(method, turns, last_mm):
+    worked = worked_or_skip(
+        station(lock_in=LockIn(method, 260, 260), turns=turns, final=Final(last_mm))
+    )
+    layers = worked.layers
+    whole_um = layers.butter * layers.butter_um + layers.dough * layers.dough_um
+    assert whole_um == pytest.approx(1000 * worked.final.thickness_mm, rel=1e-6)
+    assert layers.thinnest_dough_um <= layers.dough_um * (1 + 1e-9)
+    assert layers.thinnest_butter_um <= layers.butter_um * (1 + 1e-9)
+
+
+@given(some_turns)
+def test_each_section_is_the_stack_it_draws(turns):
+    worked = worked_or_skip(station(turns=turns))
+    for step in worked.steps:
+        if step.section.whole:
+            assert len(step.section.thickness_um) == step.layers.total
+            assert sum(step.section.thickness_um) == pytest.approx(
+                1000 * step.folded.thickness_mm, rel=1e-3
+            )
+            assert step.section.bottom == "dough"
+        else:
+            assert step.layers.total > 120
+
+
+@given(some_turns, rests, rests)
+def test_the_clock_is_the_sum_of_work_and_rests(turns, chill, shrink):
+    plan = station(dough=Dough(2400, rest=chill), turns=turns, final=Final(4, 400, rest=shrink))
+    worked = worked_or_skip(plan)
+    clock = 0.0
+    for stop in worked.strip:
+        assert stop.starts_min == pytest.approx(clock)
+        clock += stop.bench_min + (stop.rest.minutes if stop.rest else 0)
+    last = worked.strip[-1]
+    assert worked.total_min == pytest.approx(last.starts_min + last.bench_min)
+    assert [s.starts_min for s in worked.steps] == [
+        s.starts_min for s in worked.strip if s.key.startswith("turn-")
+    ]
+
+
+@given(some_turns, st.floats(1.1, 4))
+def test_twice_the_dough_on_the_same_sides_is_twice_as_thick_and_changes_no_count(turns, times):
+    plan = station(turns=turns)
+    more = replace(
+        plan,
+        dough=replace(plan.dough, mass_g=plan.dough.mass_g * times),
+        butter=replace(plan.butter, mass_g=plan.butter.mass_g * times),
+    )
+    small, large = worked_or_skip(plan), worked_or_skip(more)
+    assert large.lock_in.package.thickness_mm == pytest.approx(
+        times * small.lock_in.package.thickness_mm
+    )
+    assert large.layers.butter == small.layers.butter
+    assert large.layers.butter_um == pytest.approx(small.layers.butter_um)
+    assert large.final.length_mm == pytest.approx(times * small.final.length_mm)
+
+
+def test_the_names_of_the_result_are_those_of_the_plan_file_s_promise():
+    """Other programs read these names: they do not change without a new version."""
+    worked = asdict(work(station()))
+    for part in ("block", "dough_sheet", "package"):
+        assert set(worked["lock_in"][part]) == {"length_mm", "width_mm", "thickness_mm"}
+    for step in worked["steps"]:
+        assert {"name", "rolled", "folded", "butter_layers", "dough_layers"} <= set(step)
+        assert set(step["rolled"]) == {"length_mm", "width_mm", "thickness_mm"}
+    assert {"butter", "dough", "total", "naive", "butter_um", "dough_um"} <= set(worked["layers"])
+    assert {"length_mm", "width_mm", "thickness_mm"} <= set(worked["final"])
+    assert {"pieces", "piece_g"} <= set(worked["cut"])
+    assert worked["notes"]
+
+
+def test_a_plan_worked_twice_is_the_same_and_was_not_changed():
+    plan = station()
+    before = asdict(plan)
+    assert work(plan) == work(plan)
+    assert asdict(plan) == before
