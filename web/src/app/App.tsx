@@ -1,13 +1,13 @@
 import { MantineProvider } from "@mantine/core";
 import { useWindowEvent } from "@mantine/hooks";
 import { QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { SIGNED_OUT } from "@/api/client";
 import { queries, useSession } from "@/api/queries";
 import { BenchList } from "@/bench/BenchList";
 import { BenchRun } from "@/bench/BenchRun";
 import { BookList } from "@/book/BookList";
-import { BookRecord } from "@/book/BookRecord";
 import { KitchenRoom } from "@/kitchen/KitchenRoom";
 import { LikesProvider } from "@/measures/likes";
 import { SignIn } from "@/people/SignIn";
@@ -17,6 +17,11 @@ import { House } from "./House";
 import { Kept, Nothing, Waiting } from "./states";
 import { inOurColours, theme } from "./theme";
 import { inZone } from "./time";
+
+// The chart is most of the weight of the front end, and only a record has one.
+const BookRecord = lazy(() =>
+  import("@/book/BookRecord").then((room) => ({ default: room.BookRecord })),
+);
 
 const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]")?.nonce ?? "";
 // Read by the library that locks scrolling behind a dialog; without it the policy refuses its style.
@@ -43,7 +48,14 @@ function Rooms() {
           <Route path="/plans/:planId" element={<PlanRoom />} />
           <Route path="/bench" element={<BenchList />} />
           <Route path="/book" element={<BookList />} />
-          <Route path="/book/:runId" element={<BookRecord />} />
+          <Route
+            path="/book/:runId"
+            element={
+              <Suspense fallback={<Waiting what="the record" />}>
+                <BookRecord />
+              </Suspense>
+            }
+          />
           <Route path="/kitchen" element={<KitchenRoom />} />
           <Route path="*" element={<Nothing />} />
         </Route>
