@@ -37,6 +37,7 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     start(page, "Lock garden Danish")
     expect(page.get_by_role("heading", name="Flatten 3300 g of dough")).to_be_visible()
     temperature(page, "Room", "21")
+    expect(page.get_by_role("list", name="Entered lately")).to_contain_text("room 21 °C")
     go(page, "Dough done")
     expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
 
@@ -52,6 +53,7 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     house.stop()
     tap(page, "Note")
     tap(page, "Springs back")
+    expect(page.get_by_role("list", name="Entered lately")).to_contain_text("(not sent yet)")
     expect(page.get_by_role("alert")).to_contain_text("1 entry waits here and will be sent")
     go(page, "Take it out")
     expect(page.get_by_role("alert")).to_contain_text("2 entries wait here")

@@ -173,6 +173,25 @@ def test_a_number_says_how_it_was_got(person):
     expect(page.get_by_text(re.compile(r"648 g of butter at 940 kg/m³ is 689 cm³"))).to_be_visible()
 
 
+def test_another_family_brings_other_ranges_and_words_are_kept(person):
+    page = person()
+    new_plan(page, name="Changes its mind")
+    step(page, "Last sheet").click()
+    expect(page.get_by_text("Fewer leaves than usual")).to_be_hidden()
+    step(page, "Dough").click()
+    page.get_by_label("Family").select_option("puff")
+    page.get_by_label("To remember about this dough").fill("Two plaques, the soft one first.")
+    step(page, "Last sheet").click()
+    expect(page.get_by_text("Fewer leaves than usual")).to_be_visible()
+    saved(page)
+    page.reload()
+    step(page, "Dough").click()
+    expect(page.get_by_label("To remember about this dough")).to_have_value(
+        "Two plaques, the soft one first."
+    )
+    expect(page.get_by_label("Family")).to_have_value("puff")
+
+
 def test_an_envelope_makes_the_block_square(person):
     page = person()
     new_plan(page, name="Envelope")

@@ -88,11 +88,12 @@ describe("what a baker reads", () => {
       "14 h 05",
       "−5 min",
     ]);
-    expect([leaf(36.14), leaf(1.34), leaf(1080), leaf(19400)]).toEqual([
+    expect([36.14, 1.34, 1080, 19400].map((um) => leaf(um, "metric"))).toEqual([
       "36 µm",
       "1.3 µm",
       "1.1 mm",
       "19.4 mm",
     ]);
+    expect([leaf(36.14, "imperial"), leaf(10160, "imperial")]).toEqual(["36 µm", "0.4 in"]);
   });
 });

@@ -8,7 +8,7 @@ import {
   IconTemperature,
   IconX,
 } from "@tabler/icons-react";
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Nothing, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
@@ -17,6 +17,7 @@ import { aboveAt } from "@/drawings/views";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import classes from "./BenchRun.module.css";
+import { Entries } from "./Entries";
 import { Keypad } from "./Keypad";
 import { minutesBetween, type Now, type RunView, whereNow } from "./now";
 import { RestBar } from "./RestBar";
@@ -88,7 +89,11 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
             <Working now={now} clock={clock} />
           )}
         </section>
-        {!over && <Ahead now={now} view={view} />}
+        {!over && (
+          <Ahead now={now} view={view}>
+            <Entries view={view} waiting={waiting} />
+          </Ahead>
+        )}
       </main>
       {now.lastDeed && !over && <PutRight now={now} say={say} clock={clock} />}
       <footer className={classes.foot}>
@@ -203,7 +208,7 @@ function Resting({ now, clock }: { now: Now; clock: Date }) {
       <p className={classes.stopName}>after {now.stop.name.toLowerCase()}</p>
       <h1>{ready ? "Take it out" : `Leave it ${where}`}</h1>
       <p className={classes.why}>
-        {ready ? "Its planned rest is over." : "It relaxes and firms up."} Then{" "}
+        {span(minutesBetween(now.since, clock))} of {span(now.stop.rest.minutes)} gone. Then{" "}
         {now.next?.name.toLowerCase()}.
       </p>
       <p className={classes.big} data-ready={ready || undefined}>
@@ -244,7 +249,7 @@ function Over({ now, view }: { now: Now; view: RunView }) {
   );
 }
 
-function Ahead({ now, view }: { now: Now; view: RunView }) {
+function Ahead({ now, view, children }: { now: Now; view: RunView; children: ReactNode }) {
   const { words } = useSaying();
   const stop = now.next;
   if (!stop) return null;
@@ -257,6 +262,7 @@ function Ahead({ now, view }: { now: Now; view: RunView }) {
       </p>
       {now.phase === "rest" && <p>{words(stop.does[0] ?? "")}</p>}
       <FromAbove {...above} minHeight={260} />
+      {children}
     </aside>
   );
 }
@@ -334,7 +340,7 @@ function PutRight({ now, say, clock }: { now: Now; say: DeskProps["say"]; clock:
 }
 
 interface TileProps {
-  icon: React.ReactNode;
+  icon: ReactNode;
   label: string;
   onClick: () => void;
   disabled?: boolean;

@@ -2,7 +2,6 @@
 import { useElementSize } from "@mantine/hooks";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
-import { leaf } from "@/measures/quantity";
 import { Dimension } from "./Dimension";
 
 interface Props {
@@ -33,7 +32,7 @@ const FINE = 3; // px; a butter leaf drawn thinner than this wants the loupe
 
 export function FromSide({ section, layers, size, state }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
-  const { say, counted } = useSaying();
+  const { say, counted, leaf } = useSaying();
   const wide = Math.max(boxWidth, 200);
   const high = Math.max(boxHeight, 220);
   const leaves = bands(section);
@@ -113,6 +112,7 @@ export function FromSide({ section, layers, size, state }: Props) {
 }
 
 function LeafLabels({ layers, x, y }: { layers: Schemas["Layers"]; x: number; y: number }) {
+  const { leaf } = useSaying();
   return (
     <g fontSize={13.5} fill="var(--ink)" fontWeight={650}>
       <rect

@@ -79,5 +79,6 @@ export function sideAt(stop: Stop, worked: Worked) {
     };
   }
   const { section, layers, package: size } = worked.lock_in;
-  return { section, layers, size, state: "butter locked in" };
+  const state = stop.kind === "dough" ? "as it will be locked in" : "butter locked in";
+  return { section, layers, size, state };
 }

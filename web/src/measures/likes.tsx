@@ -1,7 +1,7 @@
 /** How the signed-in person likes to read: available everywhere, English and metric until known. */
 import { createContext, type ReactNode, useContext, useMemo } from "react";
 import type { Schemas } from "@/api/client";
-import { figure, format, type QuantityName } from "./quantity";
+import { figure, format, leaf, type QuantityName } from "./quantity";
 import { capital, foldName, localise } from "./words";
 
 export type Likes = Schemas["Likes"];
@@ -18,6 +18,7 @@ export function useSaying() {
   return useMemo(
     () => ({
       likes,
+      leaf: (um: number) => leaf(um, likes.units),
       say: (name: QuantityName, value: number) => format(name, value, likes.units),
       figure: (name: QuantityName, value: number) => figure(name, value, likes.units),
       words: (text: string) => localise(text, likes.units, likes.folds),

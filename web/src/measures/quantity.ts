@@ -189,8 +189,9 @@ export function span(minutes: number): string {
   return `${sign}${Math.floor(whole / 60)} h${rest ? ` ${String(rest).padStart(2, "0")}` : ""}`;
 }
 
-/** A leaf's thickness: µm when thin, mm when thick. */
-export function leaf(um: number): string {
+/** A leaf's thickness: µm when thin; when thick, as any other length. */
+export function leaf(um: number, system: System): string {
+  if (um >= 950 && system === "imperial") return format("length", um / 1000, system);
   if (um >= 950) return `${(um / 1000).toFixed(1).replace(/\.0$/, "")} mm`;
   return um >= 9.5 ? `${um.toFixed(0)} µm` : `${um.toPrecision(2)} µm`;
 }

@@ -1,6 +1,11 @@
+import { NativeSelect, Textarea } from "@mantine/core";
+import { useContext } from "react";
 import type { Schemas } from "@/api/client";
+import { FaultsContext } from "@/measures/faults";
+import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
+import { FAMILIES } from "../families";
 import { RestInput } from "../RestInput";
 import { OwnMinutes } from "./OwnMinutes";
 import type { PanelProps } from "./props";
@@ -8,6 +13,8 @@ import type { PanelProps } from "./props";
 /** Dough and butter: masses, the share, and the first chill. */
 export function DoughPanel({ plan, worked, change }: PanelProps) {
   const { dough, butter } = plan;
+  const { words } = useSaying();
+  const faults = useContext(FaultsContext);
   const setDough = (part: Partial<Schemas["Plan"]["dough"]>, path: string) =>
     change({ ...plan, dough: { ...dough, ...part } }, path);
   const setButter = (mass_g: number, path: string) =>
@@ -44,6 +51,23 @@ export function DoughPanel({ plan, worked, change }: PanelProps) {
         path="dough.rest"
         rest={dough.rest}
         onChange={(rest) => setDough({ rest }, "dough.rest")}
+      />
+      <NativeSelect
+        label="Family"
+        value={plan.family}
+        data={Object.entries(FAMILIES).map(([value, label]) => ({ value, label }))}
+        onChange={(e) =>
+          change({ ...plan, family: e.currentTarget.value as Schemas["Family"] }, "family")
+        }
+      />
+      <Textarea
+        label="To remember about this dough"
+        autosize
+        minRows={2}
+        maxRows={6}
+        value={plan.words}
+        error={words(faults.words ?? "")}
+        onChange={(e) => change({ ...plan, words: e.currentTarget.value }, "words")}
       />
       <Assumptions minutesKey="minutes.dough">
         <MeasureInput

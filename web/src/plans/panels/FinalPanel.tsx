@@ -2,7 +2,6 @@ import { Button } from "@mantine/core";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
-import { leaf } from "@/measures/quantity";
 import { Assumptions } from "../Assumptions";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
@@ -12,7 +11,7 @@ import type { PanelProps } from "./props";
 
 /** The last sheet. */
 export function FinalPanel({ plan, worked, change }: PanelProps) {
-  const { say } = useSaying();
+  const { say, leaf } = useSaying();
   const { final } = plan;
   const set = (part: Partial<Schemas["Plan"]["final"]>, path: string) =>
     change({ ...plan, final: { ...final, ...part } }, path);
