@@ -3,23 +3,20 @@
 Run it with `make shots`. Nothing here is part of the application.
 """
 
-import os
 import re
 import shutil
-import socket
-import subprocess
 import sys
 import tempfile
-import time
-import urllib.request
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT))
+
+from tests.browser.house import CHROMIUM, FLAGS, House
+
 OUT = ROOT / "docs" / "screenshots"
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking",
-         "--disable-component-update", "--disable-sync", "--no-first-run"]  # fmt: skip
 
 
 def sign_in(page: Page) -> None:
@@ -95,52 +92,37 @@ VIEWS = [
 ]
 
 
-def main() -> None:
-    wanted = set(sys.argv[1:])
-    data = tempfile.mkdtemp()
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port = free.getsockname()[1]
-    environment = os.environ | {"DATA_DIR": data, "EIGHT_TURN_DEMO": "1"}
-    for command in (["migrate", "-v", "0"], ["demo"]):
-        subprocess.run(
-            [sys.executable, "manage.py", *command], cwd=ROOT, check=True, env=environment
+def take(browser: Browser, house: House, wanted: set[str]) -> None:
+    for name, width, height, act in VIEWS:
+        if wanted and name not in wanted:
+            continue
+        context = browser.new_context(
+            viewport={"width": width, "height": height}, base_url=house.address
         )
-    server = subprocess.Popen(
-        [sys.executable, "-m", "gunicorn", "bakehouse.wsgi", "--threads", "4",
-         "--bind", f"127.0.0.1:{port}", "--log-level", "warning"],
-        cwd=ROOT, env=environment)  # fmt: skip
+        page = context.new_page()
+        page.goto("/")
+        page.get_by_role("heading", name="Sign in").wait_for()
+        if act:
+            act(page)
+        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(500)
+        page.screenshot(path=OUT / f"{name}.png")
+        print(name)
+        context.close()
+
+
+def main() -> None:
+    OUT.mkdir(parents=True, exist_ok=True)
+    data = Path(tempfile.mkdtemp())
+    house = House(data)
+    house.start()
     try:
-        address = f"http://127.0.0.1:{port}"
-        for _ in range(100):
-            try:
-                urllib.request.urlopen(f"{address}/api/session", timeout=1)
-                break
-            except OSError:
-                time.sleep(0.1)
-        OUT.mkdir(parents=True, exist_ok=True)
         with sync_playwright() as play:
-            browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-            for name, width, height, act in VIEWS:
-                if wanted and name not in wanted:
-                    continue
-                context = browser.new_context(
-                    viewport={"width": width, "height": height}, base_url=address
-                )
-                page = context.new_page()
-                page.goto("/")
-                page.get_by_role("heading", name="Sign in").wait_for()
-                if act:
-                    act(page)
-                page.wait_for_load_state("networkidle")
-                page.wait_for_timeout(500)
-                page.screenshot(path=OUT / f"{name}.png")
-                print(name)
-                context.close()
+            browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+            take(browser, house, set(sys.argv[1:]))
             browser.close()
     finally:
-        server.terminate()
-        server.wait(timeout=10)
+        house.stop()
         shutil.rmtree(data)
 
 

@@ -1,80 +1,14 @@
 """A real server on its own data, and browsers that people use."""
 
-import os
 import re
-import socket
-import subprocess
-import sys
-import time
-import urllib.request
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
 
-ROOT = Path(__file__).resolve().parents[2]
-CHROMIUM = "/usr/bin/chromium"
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-]
-
+from .house import CHROMIUM, FLAGS, House
 
 # Machines differ; what is tested is what appears, not how soon.
 expect.set_options(timeout=15_000)
-
-
-class House:
-    """The application as it is served, with the demo in it; it can be stopped and started."""
-
-    def __init__(self, data: Path):
-        with socket.socket() as free:
-            free.bind(("127.0.0.1", 0))
-            self.port = free.getsockname()[1]
-        self.address = f"http://127.0.0.1:{self.port}"
-        self.environment = os.environ | {"DATA_DIR": str(data), "EIGHT_TURN_DEMO": "1"}
-        self.process = None
-        for command in (["migrate", "-v", "0"], ["demo"]):
-            subprocess.run(
-                [sys.executable, "manage.py", *command],
-                cwd=ROOT,
-                check=True,
-                env=self.environment,
-                stdout=subprocess.DEVNULL,
-            )
-
-    def start(self):
-        self.process = subprocess.Popen(
-            [
-                sys.executable,
-                "-m",
-                "gunicorn",
-                "bakehouse.wsgi",
-                "--threads",
-                "4",
-                "--bind",
-                f"127.0.0.1:{self.port}",
-                "--log-level",
-                "warning",
-            ],
-            cwd=ROOT,
-            env=self.environment,
-        )
-        for _ in range(100):
-            try:
-                urllib.request.urlopen(f"{self.address}/api/session", timeout=1)
-                return
-            except OSError:
-                time.sleep(0.1)
-        raise RuntimeError("the server did not start")
-
-    def stop(self):
-        self.process.terminate()
-        self.process.wait(timeout=10)
 
 
 @pytest.fixture(scope="session")

@@ -1,6 +1,7 @@
 """A dough under way: order, undo, moved times, two tablets."""
 
 from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
 
 import pytest
 
@@ -173,3 +174,23 @@ def test_an_event_says_what_it_lacks(fields, named):
     with pytest.raises(Faults) as wrong:
         Event(**{"id": "event-0001", "at": START} | fields)
     assert {f.field for f in wrong.value.faults} == named
+
+
+def test_a_rest_across_the_night_the_clocks_change_lasts_its_minutes():
+    """On 29 March 2026 the bakery's clocks jump from one to two."""
+    london = ZoneInfo("Europe/London")
+    begun = datetime(2026, 3, 28, 23, 30, tzinfo=london)
+    done = Event(
+        "done-by-the-wall-clock", begun.replace(hour=23, minute=45), EventKind.DONE, "dough"
+    )
+    admit(WORKED, begun, (), done)
+    now = stand(WORKED, begun, (done,))
+    assert now.until.astimezone(UTC) == datetime(2026, 3, 29, 0, 45, tzinfo=UTC)
+    out = Event(
+        "out-an-hour-later", datetime(2026, 3, 29, 2, 5, tzinfo=london), EventKind.OUT, "dough"
+    )
+    admit(WORKED, begun, (done,), out)
+    rested = stand(WORKED, begun, (done, out)).deeds[1].at.astimezone(UTC) - now.since.astimezone(
+        UTC
+    )
+    assert rested == timedelta(minutes=80)

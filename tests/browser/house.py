@@ -1,0 +1,69 @@
+"""A real server on its own data: for the browser tests, and for the README's pictures."""
+
+import os
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[2]
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+]
+
+
+class House:
+    """The application as it is served, with the demo in it; it can be stopped and started."""
+
+    def __init__(self, data: Path):
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port = free.getsockname()[1]
+        self.address = f"http://127.0.0.1:{self.port}"
+        self.environment = os.environ | {"DATA_DIR": str(data), "EIGHT_TURN_DEMO": "1"}
+        self.process = None
+        for command in (["migrate", "-v", "0"], ["demo"]):
+            subprocess.run(
+                [sys.executable, "manage.py", *command],
+                cwd=ROOT,
+                check=True,
+                env=self.environment,
+                stdout=subprocess.DEVNULL,
+            )
+
+    def start(self):
+        self.process = subprocess.Popen(
+            [
+                sys.executable,
+                "-m",
+                "gunicorn",
+                "bakehouse.wsgi",
+                "--threads",
+                "4",
+                "--bind",
+                f"127.0.0.1:{self.port}",
+                "--log-level",
+                "warning",
+            ],
+            cwd=ROOT,
+            env=self.environment,
+        )
+        for _ in range(100):
+            try:
+                urllib.request.urlopen(f"{self.address}/api/session", timeout=1)
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError("the server did not start")
+
+    def stop(self):
+        self.process.terminate()
+        self.process.wait(timeout=10)
