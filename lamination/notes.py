@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from lamination.kitchen import Kitchen
 from lamination.limits import say
-from lamination.lockin import Size
+from lamination.lockin import Method, Size
 from lamination.plan import Plan
 from lamination.practice import Family
 from lamination.worked import Layers, Note, WorkedCut, WorkedFinal, WorkedLockIn, WorkedTurn
@@ -111,7 +111,23 @@ def _on_block(plan: Plan, kitchen: Kitchen, first: WorkedLockIn) -> Iterator[Not
             f"is usual here. {text}",
             "lock_in.block_length_mm",
         )
-    if not plan.lock_in.margin_mm:
+    if plan.lock_in.overlap_mm:
+        yield Note(
+            "lock_in",
+            "know",
+            "Flaps that overlap",
+            f"They pass each other by {say(plan.lock_in.overlap_mm)} mm. Along the seams dough lies "
+            "on dough, which never becomes leaves: as little as holds them shut.",
+            "lock_in.overlap_mm",
+        )
+    elif plan.lock_in.method is Method.ENVELOPE:
+        yield Note(
+            "lock_in",
+            "good",
+            "Corners that meet",
+            f"A square of {first.dough_sheet.length_mm:.0f} mm wraps the block with nothing doubled.",
+        )
+    elif not plan.lock_in.margin_mm:
         yield Note(
             "lock_in",
             "good",

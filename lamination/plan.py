@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from lamination.cutting import Shape
 from lamination.laminate import Fold
-from lamination.limits import Checked, Fault, Length, Range, raise_if
+from lamination.limits import Checked, Fault, Faults, Length, Range
 from lamination.lockin import Method
 from lamination.practice import BUTTER_DENSITY_KG_M3, DOUGH_DENSITY_KG_M3, Family
 
@@ -122,14 +122,11 @@ class Plan(Checked):
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        raise_if(
-            []
-            if self.version == VERSION
-            else [
+        if self.version != VERSION:
+            raise Faults(
                 Fault(
                     "version",
                     f"This file has version {self.version}; this Eight Turn reads version "
                     f"{VERSION}. A newer Eight Turn may read it.",
                 )
-            ]
-        )
+            )

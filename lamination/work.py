@@ -17,7 +17,7 @@ from lamination.laminate import (
     turn,
     walk,
 )
-from lamination.limits import Fault, Faults, raise_if, say
+from lamination.limits import Fault, Faults, say
 from lamination.lockin import LockedIn, Size, lock_in
 from lamination.notes import notes_on
 from lamination.plan import Plan, Rest, Turn
@@ -120,17 +120,14 @@ def _rolled(sheet: Sheet, to_mm: float, path: str) -> Sheet:
 
 def _must_thin(sheet: Sheet, to_mm: float, path: str) -> None:
     now = sheet.thickness_mm
-    raise_if(
-        []
-        if to_mm < now
-        else [
+    if to_mm >= now:
+        raise Faults(
             Fault(
                 path,
                 f"{say(to_mm)} mm is not thinner than the package, which is {say(now)} mm thick. "
                 f"Roll to less than {say(now)} mm.",
             )
-        ]
-    )
+        )
 
 
 def _last_roll(plan: Plan, sheet: Sheet) -> tuple[Sheet, bool]:

@@ -99,6 +99,16 @@ def test_the_lock_in_says_block_dough_and_how_to_close_it():
         assert says in does[3]
 
 
+def test_an_envelope_says_whether_its_corners_meet_or_overlap():
+    def titles(overlap):
+        lock_in = LockIn(Method.ENVELOPE, 250, 250, overlap_mm=overlap)
+        return {n.title for n in work(station(lock_in=lock_in)).notes if n.stop == "lock_in"}
+
+    assert "Corners that meet" in titles(0)
+    assert "Flaps that overlap" in titles(10)
+    assert "Butter to every edge" not in titles(0) | titles(10)
+
+
 def test_the_last_sheet_says_width_first_only_when_one_is_wanted():
     assert "First 400 mm wide, then 1771 mm long." in work(station()).strip[-2].does
     free = work(station(final=Final(4))).strip[-2].does

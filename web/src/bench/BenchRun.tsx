@@ -47,11 +47,9 @@ type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
   const clock = useClock(view.now);
   const now = whereNow(view, waiting);
-  const [asking, setAsking] = useState<"temperature" | "note" | "give_up" | null>(null);
-  const { words } = useSaying();
+  const [asking, setAsking] = useState<"temperature" | "note" | null>(null);
   const over = now.phase === "finished" || now.phase === "given_up";
 
-  // The first thing a screen reader hears after a press is what to do next.
   useEffect(() => {
     document.title = `${view.plan.name} at the bench`;
     return () => {
@@ -109,7 +107,9 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
           onClick={undo}
           disabled={!view.standing.undoable && waiting.length === 0}
         />
-        {!over && <Tile icon={<IconX />} label="Give up" onClick={() => setAsking("give_up")} />}
+        {!over && (
+          <Tile icon={<IconX />} label="Give up" onClick={() => say({ kind: "give_up" })} />
+        )}
         {over ? (
           <Link className={classes.go} to={`/book/${view.id}`}>
             <b>To the record</b>
@@ -142,23 +142,6 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
             setAsking(null);
           }}
         />
-      </Modal>
-      <Modal
-        opened={asking === "give_up"}
-        onClose={() => setAsking(null)}
-        title="Give this dough up?"
-      >
-        <p>{words("It stays in the book as far as it came. Undo brings it back.")}</p>
-        <Button
-          size="lg"
-          fullWidth
-          onClick={() => {
-            say({ kind: "give_up" });
-            setAsking(null);
-          }}
-        >
-          Give it up
-        </Button>
       </Modal>
     </div>
   );
@@ -203,6 +186,7 @@ function Resting({ now, clock }: { now: Now; clock: Date }) {
   const place = now.stop.rest.place;
   const where = place === "bench" ? "on the bench" : `in the ${place}`;
   const ready = left <= 0;
+  const [figure, words] = big(left);
   return (
     <>
       <p className={classes.stopName}>after {now.stop.name.toLowerCase()}</p>
@@ -212,26 +196,21 @@ function Resting({ now, clock }: { now: Now; clock: Date }) {
         {now.next?.name.toLowerCase()}.
       </p>
       <p className={classes.big} data-ready={ready || undefined}>
-        {big(left)} <small>{ready ? "over" : "more"}</small>
+        {figure} <small>{words}</small>
       </p>
       <RestBar since={now.since} until={now.until} now={clock} />
     </>
   );
 }
 
-function big(minutes: number) {
-  const whole = ready(minutes);
-  if (whole < 60) {
-    return (
-      <>
-        {whole} <small>{whole === 1 ? "minute" : "minutes"}</small>
-      </>
-    );
-  }
-  return <>{span(whole)}</>;
+/** What is left (rounded up, so that 0 means now) or over: a big figure and its words. */
+function big(left: number): [string, string] {
+  const whole = left > 0 ? Math.ceil(left) : Math.floor(-left);
+  const end = left > 0 ? "more" : "over";
+  return whole < 60
+    ? [String(whole), `${whole === 1 ? "minute" : "minutes"} ${end}`]
+    : [span(whole), end];
 }
-/** Minutes as shown: what is left is rounded up, so that 0 means now. */
-const ready = (minutes: number) => (minutes > 0 ? Math.ceil(minutes) : Math.floor(-minutes));
 
 function Over({ now, view }: { now: Now; view: RunView }) {
   const given = now.phase === "given_up";

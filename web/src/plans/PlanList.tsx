@@ -129,7 +129,7 @@ function PlanRow({ line, head, copy, remove }: RowProps) {
         <span className={classes.folds} role="img" aria-label={folds || "no folds"} title={folds}>
           {line.folds.map((f, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: folds have no identity but their place
-            <FoldGlyph key={i} fold={f} width={52} />
+            <FoldGlyph key={i} fold={f} width={66} />
           ))}
         </span>
         <span className={classes.figure}>
