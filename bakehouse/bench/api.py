@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from functools import lru_cache
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -14,10 +16,9 @@ from ninja import Body, Router
 
 from bakehouse.bench.models import EventRecord, Run
 from bakehouse.documents import dump, read
-from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.kitchen.shelf import stored_kitchen, the_kitchen
 from bakehouse.people.roles import signed_in, user_of
 from bakehouse.plans.library import plan_of
-from lamination.kitchen import Kitchen
 from lamination.limits import Fault, Faults
 from lamination.plan import Plan
 from lamination.practice import Family
@@ -86,8 +87,14 @@ def _run(run_id: UUID) -> Run:
 
 
 def _worked(run: Run) -> tuple[Plan, WorkedPlan]:
-    plan = read(Plan, run.plan_document)
-    return plan, work(plan, read(Kitchen, run.kitchen_document))
+    return _snapshot(json.dumps(run.plan_document), json.dumps(run.kitchen_document))
+
+
+@lru_cache(maxsize=256)
+def _snapshot(plan_text: str, kitchen_text: str) -> tuple[Plan, WorkedPlan]:
+    """A snapshot never changes, and the lists ask for all of them every few seconds."""
+    plan = read(Plan, json.loads(plan_text))
+    return plan, work(plan, stored_kitchen(json.loads(kitchen_text)["yours"]))
 
 
 def _events(run: Run) -> tuple[Event, ...]:

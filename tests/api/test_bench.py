@@ -6,6 +6,9 @@ from datetime import timedelta
 import pytest
 from django.utils import timezone
 
+from bakehouse.bench.models import Run
+from bakehouse.kitchen.models import KitchenRecord
+
 
 def event(kind, minutes_ago=0.0, **more):
     at = timezone.now() - timedelta(minutes=minutes_ago)
@@ -94,3 +97,12 @@ def test_a_whole_run_and_its_verdict_can_be_read_in_the_book(hand, run):
     standing = hand.call("GET", where)["standing"]
     assert standing["readings"][0]["value_c"] == 13.5
     assert [d["stop"] for d in standing["deeds"]][:2] == ["dough", "lock_in"]
+
+
+def test_a_default_that_the_table_has_no_more_breaks_neither_kitchen_nor_history(hand, run):
+    gone = {"yours": {"bench.height_mm": 900, "bench.length_mm": 1200}}
+    Run.objects.filter(pk=run["id"]).update(kitchen_document=gone)
+    KitchenRecord.objects.create(pk=1, yours=gone["yours"])
+    notes = hand.call("GET", f"/runs/{run['id']}")["worked"]["notes"]
+    assert any("340 mm too long" in n["title"] for n in notes)
+    assert hand.call("GET", "/kitchen")["yours"] == {"bench.length_mm": 1200}

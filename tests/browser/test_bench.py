@@ -157,3 +157,19 @@ def test_who_is_signed_out_meanwhile_signs_in_and_loses_nothing(person):
     expect(page.get_by_role("alert")).to_be_hidden(timeout=15_000)
     page.reload()
     expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+
+
+def test_undo_needs_no_connection(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Saturday market croissant")
+    go(page, "Dough done")
+    expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+    page.wait_for_timeout(1000)  # the server has it by now
+    page.route("**/events", lambda route: route.abort())
+    tap(page, "Undo")
+    expect(page.get_by_role("heading", name=re.compile("^Flatten"))).to_be_visible()
+    expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+    page.unroute("**/events")
+    expect(page.get_by_role("alert")).to_be_hidden()
+    page.reload()
+    expect(page.get_by_role("heading", name=re.compile("^Flatten"))).to_be_visible()

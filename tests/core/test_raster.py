@@ -101,12 +101,10 @@ def test_the_cells_agree_with_a_raster_of_the_same_folds(along, across, folds):
         sheet = turn(fold_sheet(sheet, fold))
     assert sheet.coverage() == pytest.approx(raster.coverage())
     most = max(stack.count(B) for row in raster.stacks for stack in row)
-    fullest = next(s for row in raster.stacks for s in row if s.count(B) == most)
     assert sheet.fullest().butter_leaves == most
     assert sheet.fullest().dough_leaves in {
         s.count(D) for row in raster.stacks for s in row if s.count(B) == most
     }
-    assert len(fullest) <= sheet.fullest().leaves + 2 * most
 
 
 def test_the_raster_itself_counts_a_plain_letter_right():

@@ -1,7 +1,8 @@
 import { expect, it } from "vitest";
-import { type Event, type RunView, whereNow } from "@/bench/now";
+import { type Event, type RunView, undoTarget, whereNow } from "@/bench/now";
 
 const stop = (key: string, name: string, minutes?: number) => ({
+  kind: key.startsWith("turn") ? "turn" : key,
   key,
   name,
   rest: minutes ? { place: "fridge", minutes } : null,
@@ -23,8 +24,10 @@ const run = (...deeds: string[]): RunView =>
       { kind: "out", stop: "turn-1" },
       { kind: "done", stop: "final" },
     ],
+    started_at: "2026-03-07T04:00:00Z",
     standing: {
       phase: "work",
+      undoable: deeds.at(-1) ?? null,
       since: "2026-03-07T05:00:00Z",
       turns_done: 0,
       deeds: deeds.map((stop) => ({
@@ -62,4 +65,38 @@ it("ends after the last deed, or when it is given up", () => {
   expect(whereNow(run("lock_in"), [event("give_up", "", "2026-03-07T06:00:00Z")]).phase).toBe(
     "given_up",
   );
+});
+
+const undoing = (target: string) => ({ id: `undo ${target}`, kind: "undo", target }) as Event;
+
+it("takes back what the server knows before the undo has reached it", () => {
+  const now = whereNow(run("lock_in", "turn-1"), [undoing("turn-1")]);
+  expect(now.phase).toBe("work");
+  expect(now.stop?.key).toBe("turn-1");
+  expect(now.turnsDone).toBe(0);
+  expect(now.lastDeed?.name).toBe("Lock-in");
+});
+
+it("goes back to the start of the run when the first deed is taken back", () => {
+  const now = whereNow(run("lock_in"), [undoing("lock_in")]);
+  expect(now.lastDeed).toBeNull();
+  expect(now.since.toISOString()).toBe("2026-03-07T04:00:00.000Z");
+});
+
+it("counts an entry once that a poll has brought back before its answer came", () => {
+  const entry = { ...event("done", "turn-1", "2026-03-07T05:00:00Z"), id: "turn-1" };
+  expect(whereNow(run("lock_in", "turn-1"), [entry]).phase).toBe("rest");
+});
+
+it("shows a time put right before the server has it", () => {
+  const move = { id: "m", kind: "move", target: "lock_in", minutes: -5 } as Event;
+  expect(whereNow(run("lock_in"), [move]).since.toISOString()).toBe("2026-03-07T04:55:00.000Z");
+});
+
+it("knows what an undo would take back, and that an undo is not undone", () => {
+  const entry = event("done", "turn-1", "2026-03-07T06:00:00Z");
+  expect(undoTarget(run(), [])).toBeNull();
+  expect(undoTarget(run("lock_in"), [])).toBe("lock_in");
+  expect(undoTarget(run("lock_in"), [entry])).toBe(entry.id);
+  expect(undoTarget(run("lock_in"), [undoing("lock_in")])).toBeNull();
 });

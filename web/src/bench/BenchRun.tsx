@@ -19,7 +19,7 @@ import { span } from "@/measures/quantity";
 import classes from "./BenchRun.module.css";
 import { Entries } from "./Entries";
 import { Keypad } from "./Keypad";
-import { minutesBetween, type Now, type RunView, whereNow } from "./now";
+import { minutesBetween, type Now, type RunView, undoTarget, whereNow } from "./now";
 import { RestBar } from "./RestBar";
 import { useClock } from "./useClock";
 import { useRun } from "./useRun";
@@ -105,7 +105,7 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
           icon={<IconArrowBackUp />}
           label="Undo"
           onClick={undo}
-          disabled={!view.standing.undoable && waiting.length === 0}
+          disabled={undoTarget(view, waiting) === null}
         />
         {!over && (
           <Tile icon={<IconX />} label="Give up" onClick={() => say({ kind: "give_up" })} />

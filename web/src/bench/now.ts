@@ -18,43 +18,74 @@ export interface Now {
   lastDeed: { id: string; name: string; kind: string; at: Date } | null;
 }
 
-const isDeed = (e: Event) => e.kind === "done" || e.kind === "out";
 const MINUTE = 60_000;
+
+/** Entries that are taken back by an undo that still waits here. */
+const takenBack = (waiting: Event[]) =>
+  new Set(waiting.filter((e) => e.kind === "undo").map((e) => e.target));
+
+interface Deed {
+  id: string;
+  kind: string;
+  stop: string;
+  at: Date;
+}
+
+/** Deeds in order: those the server knows, then those that wait, less what was taken back here. */
+function deedsSoFar(run: RunView, waiting: Event[]): Deed[] {
+  const known = run.standing.deeds.map((d) => ({
+    id: d.event_id,
+    kind: d.kind,
+    stop: d.stop,
+    at: d.at,
+  }));
+  const ids = new Set(known.map((d) => d.id));
+  // A poll may bring an entry back before its own answer does: it counts once.
+  const ahead = waiting.flatMap((e) =>
+    (e.kind === "done" || e.kind === "out") && e.stop && !ids.has(e.id)
+      ? [{ id: e.id, kind: e.kind, stop: e.stop, at: e.at }]
+      : [],
+  );
+  const gone = takenBack(waiting);
+  const moved = (id: string) =>
+    waiting
+      .filter((e) => e.kind === "move" && e.target === id)
+      .reduce((sum, e) => sum + (e.minutes ?? 0), 0);
+  return [...known, ...ahead]
+    .filter((d) => !gone.has(d.id))
+    .map((d) => ({ ...d, at: new Date(Date.parse(d.at) + moved(d.id) * MINUTE) }));
+}
 
 export function whereNow(run: RunView, waiting: Event[]): Now {
   const { standing, order, worked } = run;
   const strip = worked.strip;
   const named = (key: string) => strip.find((s) => s.key === key) ?? null;
-  const ahead = waiting.filter(isDeed);
-  const at = standing.deeds.length + ahead.length;
-  const deed = order[at];
-  const last = ahead.at(-1);
-  const known = standing.deeds.at(-1);
-  const since = new Date(last?.at ?? standing.since);
-  const stop = deed ? named(deed.stop) : null;
-  const resting = deed?.kind === "out";
-  const ended = standing.phase === "given_up" || waiting.some((e) => e.kind === "give_up");
-  const lastDeed = last
-    ? { id: last.id, kind: last.kind, at: since, name: named(last.stop ?? "")?.name ?? "" }
-    : known
-      ? {
-          id: known.event_id,
-          kind: known.kind,
-          at: new Date(known.at),
-          name: named(known.stop)?.name ?? "",
-        }
-      : null;
+  const deeds = deedsSoFar(run, waiting);
+  const gone = takenBack(waiting);
+  const due = order[deeds.length];
+  const last = deeds.at(-1);
+  const since = last?.at ?? new Date(run.started_at);
+  const stop = due ? named(due.stop) : null;
+  const resting = due?.kind === "out";
+  const ended =
+    (standing.phase === "given_up" && !gone.has(standing.undoable)) ||
+    waiting.some((e) => e.kind === "give_up" && !gone.has(e.id));
   return {
-    phase: ended ? "given_up" : !deed ? "finished" : resting ? "rest" : "work",
+    phase: ended ? "given_up" : !due ? "finished" : resting ? "rest" : "work",
     stop,
     next: stop ? (strip[strip.indexOf(stop) + (resting ? 1 : 0)] ?? null) : null,
     since,
     until: resting && stop?.rest ? new Date(since.getTime() + stop.rest.minutes * MINUTE) : null,
-    turnsDone:
-      standing.turns_done +
-      ahead.filter((e) => e.kind === "done" && e.stop?.startsWith("turn-")).length,
-    lastDeed,
+    turnsDone: deeds.filter((d) => d.kind === "done" && named(d.stop)?.kind === "turn").length,
+    lastDeed: last ? { ...last, name: named(last.stop)?.name ?? "" } : null,
   };
+}
+
+/** What Undo would take back: the latest entry that is not an undo itself, if one is known here. */
+export function undoTarget(run: RunView, waiting: Event[]): string | null {
+  const latest = waiting.at(-1);
+  if (!latest) return run.standing.undoable ?? null;
+  return latest.kind === "undo" ? null : latest.id;
 }
 
 /** Minutes from `from` to `to`; negative when `to` is past. */

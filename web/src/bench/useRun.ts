@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, got, Problem } from "@/api/client";
 import { queries } from "@/api/queries";
-import type { Event, RunView } from "./now";
+import { type Event, type RunView, undoTarget } from "./now";
 
 const RETRY_MS = 3000;
 const POLL_MS = 5000;
@@ -86,10 +86,12 @@ export function useRun(runId: string) {
     send();
   };
 
-  /** Take back the latest entry: one that still waits here is simply not sent. */
+  /** Take back the latest entry: one that waits here and is not on its way is simply not sent. */
   const undo = () => {
-    if (box.current.length > 0 && !sending.current) keep(box.current.slice(0, -1));
-    else if (run.data?.standing.undoable) say({ kind: "undo", target: run.data.standing.undoable });
+    const target = run.data ? undoTarget(run.data, box.current) : null;
+    if (!target) return;
+    if (box.current.at(-1)?.id === target && !sending.current) keep(box.current.slice(0, -1));
+    else say({ kind: "undo", target });
   };
 
   return { run, waiting, offline: offline || run.isRefetchError, refusal, say, undo };
