@@ -7,11 +7,13 @@ where validation errors become sentences, for the API and the command line alike
 from __future__ import annotations
 
 import json
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any, TypeVar
+from typing import Annotated, Any, TypeVar
 
-from pydantic import TypeAdapter, ValidationError
+from django.http import HttpResponse
+from pydantic import BeforeValidator, TypeAdapter, ValidationError
 
 from lamination.limits import Fault, Faults, join_path
 from lamination.plan import FORMAT, VERSION, Plan
@@ -75,6 +77,29 @@ def faults_of(errors: Iterable[Any], skip: int = 0) -> tuple[Fault, ...]:
     return tuple(dict.fromkeys(found))
 
 
+def migrated(document: Any) -> Any:
+    """A plan document of an older version as one of the current version; anything else untouched.
+
+    Version 1 had no formula, and a density it did not state was that of practice.
+    """
+    if not isinstance(document, dict) or document.get("version") != 1:
+        return document
+    plan = dict(document) | {"version": VERSION}
+    for part, density in (("dough", 1120.0), ("butter", 940.0)):
+        if isinstance(plan.get(part), dict):
+            plan[part] = {"density_kg_m3": density} | plan[part]
+    return plan
+
+
+# A plan as it may come in: of any version that was ever saved.
+AnyPlan = Annotated[Plan, BeforeValidator(migrated)]
+
+
+def read_plan(document: Any) -> Plan:
+    """Read a plan kept earlier, of any version. Raises :class:`Faults`."""
+    return read(Plan, migrated(document))
+
+
 def read(of: type[T], data: Any) -> T:
     """Read ``data`` (plain JSON values) as a dataclass of the core. Raises :class:`Faults`."""
     try:
@@ -86,6 +111,14 @@ def read(of: type[T], data: Any) -> T:
 def dump(document: Any) -> Any:
     """A dataclass of the core as plain JSON values."""
     return adapter(type(document)).dump_python(document, mode="json")
+
+
+def as_download(text: str, content_type: str, name: str, ending: str) -> HttpResponse:
+    """An answer that a browser saves as a file, named after what it holds."""
+    safe = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "plan"
+    answer = HttpResponse(text, content_type=f"{content_type}; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{safe}.{ending}"'
+    return answer
 
 
 def read_plan_file(content: bytes | str) -> Plan:
@@ -118,4 +151,4 @@ def read_plan_file(content: bytes | str) -> Plan:
                 "Open it with a newer Eight Turn.",
             )
         )
-    return read(Plan, data)
+    return read_plan(data)

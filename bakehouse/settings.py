@@ -51,6 +51,7 @@ INSTALLED_APPS = [
     "bakehouse.kitchen",
     "bakehouse.plans",
     "bakehouse.bench",
+    "bakehouse.day",
     "bakehouse.demo",
 ]
 

@@ -34,6 +34,18 @@ def open_plan(name: str, step: str):
     return act
 
 
+def leaves(page: Page) -> None:
+    """A variant with a bare margin: where its leaves are."""
+    open_plan("Saturday market", "lock_in")(page)
+    page.get_by_role("button", name="More for this plan").click()
+    page.get_by_role("menuitem", name="Make a copy").click()
+    page.wait_for_timeout(1200)
+    page.get_by_role("tab", name=re.compile("^Lock-in")).click()
+    page.get_by_role("textbox", name="Bare margin round the block").fill("8")
+    page.get_by_role("tab", name=re.compile("^Cut")).click()
+    page.get_by_role("radio", name="Where the leaves are").check(force=True)
+
+
 def room(path: str):
     def act(page: Page) -> None:
         sign_in(page)
@@ -59,11 +71,11 @@ def working(page: Page) -> None:
     page.get_by_role("heading", name=re.compile("^Roll")).wait_for()
 
 
-def keypad(page: Page) -> None:
-    resting(page)
-    page.get_by_role("button", name="Temperature").click()
-    for key in ("1", "2", "point", "5"):
-        page.get_by_role("button", name=key, exact=True).click()
+def weighing(page: Page) -> None:
+    room("/bench")(page)
+    page.get_by_role("button", name="Start Lock garden Danish").click()
+    for line in ("Strong wheat flour", "Water", "Whole egg"):
+        page.get_by_role("button", name=re.compile(f"^{line} ")).first.click()
 
 
 def record(page: Page) -> None:
@@ -74,21 +86,25 @@ def record(page: Page) -> None:
 
 # In order: the one that takes the dough out comes after those that need it resting.
 VIEWS = [
-    ("sign-in", 1280, 800, None),
     ("plans", 1280, 800, sign_in),
     ("new-plan", 1280, 800, new_plan),
+    ("plan-formula", 1280, 800, open_plan("Station kiosk", "mix")),
+    ("plan-preferment", 1280, 800, open_plan("Saturday market", "preferment-1")),
+    ("day", 1280, 800, room("/day/1")),
+    ("labels", 1280, 800, room("/day/1/sheets?as=labels")),
     ("plan-lock-in", 1280, 800, open_plan("Café boat", "lock_in")),
     ("plan-turn", 1280, 800, open_plan("Station kiosk", "turn-2")),
     ("plan-cut", 1280, 800, open_plan("Station kiosk", "cut")),
     ("plan-tablet", 1024, 768, open_plan("Saturday market", "turn-1")),
     ("bench", 1280, 800, room("/bench")),
     ("bench-rest", 1024, 768, resting),
-    ("bench-keypad", 1024, 768, keypad),
+    ("bench-weigh", 1024, 768, weighing),
     ("bench-rest-phone", 390, 844, resting),
     ("bench-work", 1024, 768, working),
     ("book", 1280, 800, room("/book")),
     ("record", 1280, 800, record),
     ("kitchen", 1280, 800, room("/kitchen")),
+    ("plan-leaves", 1280, 800, leaves),
 ]
 
 

@@ -3,16 +3,29 @@
 from __future__ import annotations
 
 from lamination.cutting import Shape
+from lamination.formula import Development
 from lamination.laminate import Fold
 from lamination.limits import say
 from lamination.lockin import Method
-from lamination.plan import Plan
-from lamination.worked import WorkedCut, WorkedFinal, WorkedLockIn, WorkedTurn
+from lamination.plan import Plan, Trim
+from lamination.worked import WorkedPlan
 
 _CLOSING = {
     Method.HALF: "Butter on the near half. Bring the bare half over and seal the edge.",
     Method.TWO_THIRDS: "Butter on the near two thirds. The bare third comes over first, then the "
     "buttered third on top.",
+    Method.HALF_STACKED: "Butter on the near half. Cut off the bare half and lay it on top: all four "
+    "edges stay open.",
+    Method.GATE: "Butter on the middle half. Bring both ends in until they meet, and seal the seam.",
+    Method.OPEN_SIDED: "Butter on the middle half. Cut the bare ends off and lay them on top, side by "
+    "side: butter shows at every edge.",
+    Method.INVERSE: "Dough on the near half of the butter sheet. Bring the bare half over and seal "
+    "it.",
+    Method.SPREAD: "Spread the soft butter over the whole sheet, right to the edges.",
+    Method.TWO_GO: "Lay half of the butter over the whole sheet. The other half waits for the second "
+    "turn.",
+    Method.LUMPS: "Toss the lumps in the flour and bring the dough together round them: they stay "
+    "lumps.",
     Method.ENVELOPE: "Set the butter at 45° on the dough. Bring the four corners to the middle and "
     "seal the seams.",
 }
@@ -20,38 +33,54 @@ _FOLDING = {
     Fold.HALF: "Half fold: bring the far end over to the near end.",
     Fold.LETTER: "Letter fold: far third in, near third over it.",
     Fold.BOOK: "Book fold: both ends to the middle, then shut it.",
+    Fold.OFFSET_BOOK: "Offset book fold: both ends meet off the middle, then shut it: the seam lies "
+    "away from the spine.",
 }
 
 
-def doing(
-    plan: Plan,
-    first: WorkedLockIn,
-    steps: list[WorkedTurn],
-    final: WorkedFinal,
-    cut: WorkedCut | None,
-) -> dict[str, tuple[str, ...]]:
+_STACKING = {
+    Fold.HALF: "Cut it in two and stack the pieces.",
+    Fold.LETTER: "Cut it in three and stack the pieces.",
+    Fold.BOOK: "Cut it in four and stack the pieces.",
+    Fold.OFFSET_BOOK: "Cut it in four and stack the pieces.",
+}
+_DEVELOPED = {
+    Development.SHORT: "Stop while it is still rough: a stretched piece tears at once. Folding does "
+    "the rest.",
+    Development.THREE_QUARTERS: "Three-quarters developed: a stretched window still tears or stays "
+    "cloudy. Folding will finish it.",
+    Development.FULL: "Fully developed: a stretched window is clear and holds. Each roll will take "
+    "longer rests.",
+}
+
+
+def doing(plan: Plan, worked: WorkedPlan) -> dict[str, tuple[str, ...]]:
     """Sentences for every stop, by its key; the first is the instruction, the rest the detail."""
-    block, sheet = first.block, first.dough_sheet
-    words: dict[str, tuple[str, ...]] = {
-        "dough": (
-            f"Flatten {say(plan.dough.mass_g)} g of dough",
-            f"Near {sheet.length_mm:.0f} × {sheet.width_mm:.0f} mm, so that it is soon at size.",
-            "Cover it against skinning, with no air under the film.",
-        ),
-        "lock_in": (
-            f"Lock in {say(plan.butter.mass_g)} g of butter",
-            f"Block {block.width_mm:.0f} × {block.length_mm:.0f} mm, {say(block.thickness_mm)} mm "
-            "thick: it should bend without cracking.",
-            f"Dough {sheet.length_mm:.0f} × {sheet.width_mm:.0f} mm, {say(sheet.thickness_mm)} mm "
-            "thick.",
-            _CLOSING[plan.lock_in.method],
-        ),
-    }
-    for i, (step, chosen) in enumerate(zip(steps, plan.turns, strict=True), 1):
+    first, final, cut = worked.lock_in, worked.final, worked.cut
+    block, sheet, slab = first.block, first.dough_sheet, worked.slab
+    words = _mixed(plan, worked) if worked.formula else {}
+    words["dough"] = (
+        f"Flatten {say(plan.dough.mass_g)} g of dough",
+        f"To {slab.length_mm:.0f} × {slab.width_mm:.0f} mm, {say(slab.thickness_mm)} mm thick, so "
+        "that it chills right through and is soon at size.",
+        "Cover it against skinning, with no air under the film.",
+    )
+    words["lock_in"] = (
+        f"Lock in {say(plan.butter.mass_g)} g of butter",
+        f"Block {block.width_mm:.0f} × {block.length_mm:.0f} mm, {say(block.thickness_mm)} mm "
+        "thick: it should bend without cracking.",
+        f"{worked.butter.plaques.text}{_folded_back(worked)}",
+        f"Dough {sheet.length_mm:.0f} × {sheet.width_mm:.0f} mm, {say(sheet.thickness_mm)} mm "
+        "thick.",
+        _CLOSING[plan.lock_in.method],
+    )
+    for i, (step, chosen) in enumerate(zip(worked.steps, plan.turns, strict=True), 1):
         words[f"turn-{i}"] = (
             f"Roll to {say(step.rolled.thickness_mm)} mm",
             f"{step.rolled.length_mm:.0f} × {step.rolled.width_mm:.0f} mm, towards the open ends.",
-            "Brush off the flour. " + _FOLDING[chosen.fold],
+            *_trimming(chosen.trim),
+            "Brush off the flour. "
+            + (_STACKING[chosen.fold] if chosen.stacked else _FOLDING[chosen.fold]),
             f"Turn it a quarter, always the same way. Press {i} mark{'s' if i > 1 else ''}.",
         )
     wide = (
@@ -74,3 +103,48 @@ def doing(
             "cut.",
         )
     return words
+
+
+def _folded_back(worked: WorkedPlan) -> str:
+    back = worked.butter.fold_back
+    if back is None:
+        return ""
+    return (
+        f" Roll it to {say(back.roll_to_mm)} mm, {back.length_mm:.0f} × {back.width_mm:.0f} mm, and "
+        f"fold it in {back.folds}: pliable, and still cold."
+    )
+
+
+def _mixed(plan: Plan, worked: WorkedPlan) -> dict[str, tuple[str, ...]]:
+    formula, made = plan.formula, worked.formula
+    assert formula is not None
+    assert made is not None
+    words: dict[str, tuple[str, ...]] = {}
+    for p, chosen in zip(made.preferments, formula.preferments, strict=True):
+        words[p.stop] = (
+            f"Mix {say(p.total_g)} g of {p.name.lower()}",
+            f"Into a tub of {say(p.tub_l)} l or more: it rises to {say(p.rises_to_l)} l.",
+            f"Ripe after about {say(chosen.rest.minutes / 60)} hours: domed, just beginning to sink.",
+        )
+    mixing, water = formula.mixing, made.water
+    lines = [f"Mix {say(plan.dough.mass_g)} g of dough"]
+    if water and water.ice_g:
+        lines.append(
+            f"{say(water.water_g)} g of water from the tap and {say(water.ice_g)} g of ice, for a "
+            f"dough of {say(mixing.wanted_c)} °C."
+        )
+    elif water:
+        lines.append(f"Water at {say(water.water_c)} °C for a dough of {say(mixing.wanted_c)} °C.")
+    lines.append(f"{say(mixing.slow_min)} min slow, {say(mixing.fast_min)} min fast.")
+    lines.append(_DEVELOPED[mixing.development])
+    words["mix"] = tuple(lines)
+    return words
+
+
+def _trimming(wanted: Trim | None) -> tuple[str, ...]:
+    if wanted is None or not (wanted.ends_mm or wanted.sides_mm):
+        return ()
+    ends = f"{say(wanted.ends_mm)} mm off both ends" if wanted.ends_mm else ""
+    sides = f"{say(wanted.sides_mm)} mm off both sides" if wanted.sides_mm else ""
+    kept = "Tuck the ends in." if wanted.tucked else "Save it for the next dough."
+    return (f"Square it: {' and '.join(filter(None, (ends, sides)))}. {kept}",)

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from typing import Annotated
 
-from lamination.limits import Checked, Fault, Range, raise_if
+from lamination.ingredients import LIBRARY, Ingredient
+from lamination.limits import Checked, Fault, Length, Range, raise_if
 from lamination.practice import DEFAULTS, TABLE, Default
 
 
@@ -13,13 +15,25 @@ class Kitchen(Checked):
     """What differs from the table of practice here: ``{key: value}`` in the table's own units.
 
     Raises :class:`~lamination.limits.Faults` for a key the table does not have, or a value outside
-    the limits it states; the path is ``yours.<key>``.
+    the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own, beside
+    those of the library.
     """
 
     yours: dict[str, float] = field(default_factory=dict)
+    ingredients: Annotated[tuple[Ingredient, ...], Length(0, 200, "ingredients")] = ()
 
     def __post_init__(self) -> None:
-        raise_if(self._faults())
+        super().__post_init__()
+        raise_if([*self._faults(), *self._of_ingredients()])
+
+    def _of_ingredients(self) -> list[Fault]:
+        found, seen = [], {i.key for i in LIBRARY}
+        for n, own in enumerate(self.ingredients):
+            if own.key in seen:
+                text = f"There is an ingredient “{own.key}” already. Give yours another key."
+                found.append(Fault(f"ingredients[{n}].key", text))
+            seen.add(own.key)
+        return found
 
     def _faults(self) -> list[Fault]:
         found = []

@@ -13,7 +13,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 import numpy as np
@@ -38,11 +38,12 @@ class Fold(StrEnum):
     HALF = "half"
     LETTER = "letter"
     BOOK = "book"
+    OFFSET_BOOK = "offset_book"
 
     @property
     def multiplies(self) -> int:
         """By how much the fold multiplies the leaves if nothing fused."""
-        return {Fold.HALF: 2, Fold.LETTER: 3, Fold.BOOK: 4}[self]
+        return {Fold.HALF: 2, Fold.LETTER: 3, Fold.BOOK: 4, Fold.OFFSET_BOOK: 4}[self]
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +67,8 @@ class Extent:
 
     def joined(self, other: Extent) -> Extent:
         """The extent of both."""
+        if other.high <= self.high and other.low >= self.low:
+            return self
         return Extent(min(self.low, other.low), max(self.high, other.high))
 
 
@@ -78,6 +81,7 @@ class Stack:
 
     ``inner_butter`` and ``inner_dough`` are extents of the leaves strictly inside: the two end
     leaves stay out of them, because the next fold may still fuse an end with its neighbour.
+    ``bent``: it lies in a strip where a closed edge bent its leaves.
     """
 
     butter_leaves: int
@@ -88,8 +92,10 @@ class Stack:
     top: Leaf
     inner_butter: Extent = _NONE
     inner_dough: Extent = _NONE
-    parts: tuple[Stack, Stack] | None = None
-    flipped: Stack | None = None
+    bent: bool = False
+    # Written out, a few folds would fill a library.
+    parts: tuple[Stack, Stack] | None = field(default=None, repr=False)
+    flipped: Stack | None = field(default=None, repr=False)
 
     @property
     def leaves(self) -> int:
@@ -126,7 +132,38 @@ def flip(stack: Stack) -> Stack:
         return stack
     if stack.flipped is not None:
         return stack.flipped
-    return replace(stack, bottom=stack.top, top=stack.bottom, parts=None, flipped=stack)
+    return _like(stack, stack.top, stack.bottom, stack.bent, None, stack)
+
+
+def _bent(stack: Stack) -> Stack:
+    """The stack marked as bent."""
+    if stack.bent:
+        return stack
+    return _like(stack, stack.bottom, stack.top, True, stack.parts, stack.flipped)
+
+
+def _like(
+    stack: Stack,
+    bottom: Leaf,
+    top: Leaf,
+    bent: bool,
+    parts: tuple[Stack, Stack] | None,
+    flipped: Stack | None,
+) -> Stack:
+    # Said out in full: a fold makes hundreds of these, and dataclasses.replace takes its time.
+    return Stack(
+        stack.butter_leaves,
+        stack.dough_leaves,
+        stack.butter_mm,
+        stack.dough_mm,
+        bottom,
+        top,
+        stack.inner_butter,
+        stack.inner_dough,
+        bent,
+        parts,
+        flipped,
+    )
 
 
 def pile(below: Stack, above: Stack) -> Stack:
@@ -158,6 +195,7 @@ def pile(below: Stack, above: Stack) -> Stack:
         top,
         inside[Material.BUTTER],
         inside[Material.DOUGH],
+        below.bent or above.bent,
         (below, above),
     )
 
@@ -242,11 +280,26 @@ class Sheet:
 
     def coverage(self) -> dict[int, float]:
         """Share of the area (0 to 1) for every count of butter leaves that occurs."""
-        areas = np.bincount(self.cells.ravel(), self.areas_mm2.ravel(), len(self.pool))
         shares: dict[int, float] = {}
-        for stack, area in zip(self.pool, areas / areas.sum(), strict=True):
+        for stack, area in zip(self.pool, self._pool_shares(), strict=True):
             shares[stack.butter_leaves] = shares.get(stack.butter_leaves, 0.0) + float(area)
         return shares
+
+    def bent_share(self) -> float:
+        """Share of the area (0 to 1) that lies in strips bent by a closed edge."""
+        bent = np.array([s.bent for s in self.pool], dtype=float)
+        return float((self._pool_shares() * bent).sum())
+
+    def _pool_shares(self) -> Lines:
+        areas = np.bincount(self.cells.ravel(), self.areas_mm2.ravel(), len(self.pool))
+        shares: Lines = areas / areas.sum()
+        return shares
+
+    def stack_at(self, x_mm: float, y_mm: float) -> Stack:
+        """The stack at a place, from the sheet's own lines; the nearest one beyond its edges."""
+        i = int(np.clip(np.searchsorted(self.xs, x_mm) - 1, 0, len(self.xs) - 2))
+        j = int(np.clip(np.searchsorted(self.ys, y_mm) - 1, 0, len(self.ys) - 2))
+        return self.pool[int(self.cells[i, j])]
 
 
 def plain_sheet(length_mm: float, width_mm: float, stack: Stack) -> Sheet:
@@ -304,34 +357,135 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
         cells=moved.cells[::-1],
         pool=tuple(flip(s) for s in moved.pool),
     )
-    return _overlay(rest, mirrored)
+    folded = _overlay(rest, mirrored)
+    # A closed edge bends its leaves in a strip half as wide as the fold is thick.
+    wide = max(s.thickness for s in folded.pool) * folded.press / 2
+    edge = (at_mm, at_mm + wide) if flap == "low" else (at_mm - wide, at_mm)
+    return _bend(folded, *edge)
 
 
-def fold_panels(fold: Fold) -> tuple[float, ...]:
-    """Where the creases of a fold lie, as shares of the rolled length."""
+def _bend(sheet: Sheet, low: float, high: float) -> Sheet:
+    """Mark the strip from x = ``low`` to ``high`` as bent."""
+    inside = [x for x in (low, high) if sheet.xs[0] < x < sheet.xs[-1]]
+    xs = _merged(np.concatenate((sheet.xs, inside)), sheet.length_mm)
+    cells = _sample(sheet.xs, xs, sheet.cells)
+    middles = (xs[:-1] + xs[1:]) / 2
+    strip = (middles > low) & (middles < high)
+    n = len(sheet.pool)
+    used, cells = np.unique(cells + n * strip[:, None], return_inverse=True)
+    shape = (len(xs) - 1, len(sheet.ys) - 1)
+    return replace(
+        sheet,
+        xs=xs,
+        cells=cells.reshape(shape),
+        pool=tuple(sheet.pool[k] if k < n else _bent(sheet.pool[k - n]) for k in used),
+    )
+
+
+OFFSET_SEAM = 2 / 3  # where the ends of an offset book meet, unless the baker says otherwise
+
+
+def fold_panels(fold: Fold, seam: float = OFFSET_SEAM) -> tuple[float, ...]:
+    """Where the creases of a fold lie, as shares of the rolled length, in order along it.
+
+    ``seam``: where the ends of an offset book meet, as a share of the length. Both ends are folded
+    to it and the book is shut at its own middle, so the seam stays off the spine.
+    """
+    if fold is Fold.OFFSET_BOOK:
+        return tuple(sorted((seam / 2, seam / 2 + 1 / 4, (1 + seam) / 2)))
     n = fold.multiplies
     return tuple(i / n for i in range(1, n))
 
 
-def fold_sheet(sheet: Sheet, fold: Fold) -> Sheet:
+def fold_sheet(
+    sheet: Sheet,
+    fold: Fold,
+    stacked: bool = False,
+    seam: float = OFFSET_SEAM,
+    short_mm: float = 0.0,
+) -> Sheet:
     """Fold the sheet along x; it comes back with its corner at the origin, not yet turned.
 
     half: the far half comes over. letter: the far third, then the near third on top. book: both
-    ends to the middle, then shut like a book.
+    ends to the middle, then shut like a book; offset book: the ends meet at ``seam`` instead.
+    ``stacked``: the sheet is cut at the creases and the pieces are laid on each other unmirrored,
+    so that no edge is closed. ``short_mm``: every flap falls short of its place by so much.
     """
     start, length = float(sheet.xs[0]), sheet.length_mm
+    if stacked:
+        return origin(stack_panels(sheet, fold.multiplies))
+    # A flap that falls short was creased nearer its end, by half of what is missing.
+    slip = short_mm / 2
 
     def at(share: float) -> float:
         return start + share * length
 
     if fold is Fold.HALF:
-        done = crease(sheet, at(1 / 2), "high")
+        done = crease(sheet, at(1 / 2) + slip, "high")
     elif fold is Fold.LETTER:
-        done = crease(crease(sheet, at(2 / 3), "high"), at(1 / 3), "low")
+        done = crease(crease(sheet, at(2 / 3) + slip, "high"), at(1 / 3) - slip, "low")
     else:
-        ends_in = crease(crease(sheet, at(3 / 4), "high"), at(1 / 4), "low")
-        done = crease(ends_in, at(1 / 2), "high")
-    return replace(done, xs=done.xs - done.xs[0], ys=done.ys - done.ys[0])
+        meet = seam if fold is Fold.OFFSET_BOOK else 1 / 2
+        far = crease(sheet, at((1 + meet) / 2) + slip, "high")
+        ends_in = crease(far, at(meet / 2) - slip, "low")
+        done = crease(ends_in, float(ends_in.xs[0]) + ends_in.length_mm / 2 + slip, "high")
+    return origin(done)
+
+
+def origin(sheet: Sheet) -> Sheet:
+    """The sheet moved so that its corner lies at (0, 0)."""
+    return replace(sheet, xs=sheet.xs - sheet.xs[0], ys=sheet.ys - sheet.ys[0])
+
+
+def stack_panels(sheet: Sheet, panels: int) -> Sheet:
+    """Cut the sheet in ``panels`` along x and lay the pieces on each other, unmirrored."""
+    start, panel = float(sheet.xs[0]), sheet.length_mm / panels
+    cut = [_between(sheet, start + i * panel, start + (i + 1) * panel) for i in range(panels)]
+    laid = cut[0]
+    for i, piece in enumerate(cut[1:], 1):
+        laid = _overlay(laid, replace(piece, xs=piece.xs - i * panel))
+    return laid
+
+
+def lay_ends_on(sheet: Sheet, end_mm: float) -> Sheet:
+    """Cut ``end_mm`` off both ends of x and lay them on the rest, end beside end, unmirrored."""
+    low, high = float(sheet.xs[0]), float(sheet.xs[-1])
+    middle = (low + high) / 2
+    kept = _between(sheet, low + end_mm, high - end_mm)
+    near, far = _between(sheet, low, low + end_mm), _between(sheet, high - end_mm, high)
+    kept = _overlay(kept, replace(near, xs=near.xs - low + middle - end_mm))
+    return _overlay(kept, replace(far, xs=far.xs - (high - end_mm) + middle))
+
+
+@dataclass(frozen=True, slots=True)
+class Trimmed:
+    """A sheet squared off, and what was cut away, mm³ of each material."""
+
+    sheet: Sheet
+    dough_mm3: float
+    butter_mm3: float
+
+
+def trim(sheet: Sheet, ends_mm: float, sides_mm: float, tucked: bool = False) -> Trimmed:
+    """Cut ``ends_mm`` off both ends of x and ``sides_mm`` off both sides of y.
+
+    ``tucked``: the two strips from the ends are laid side by side on the middle of the sheet, where
+    the fold shuts them in; strips from the sides are always taken away. The corner of what remains
+    is the origin. Raises ValueError when nothing would be left.
+    """
+    if sheet.length_mm <= 2 * ends_mm or sheet.width_mm <= 2 * sides_mm:
+        raise ValueError("nothing would be left of the sheet")
+    across = turn(_between(turn(sheet), sheet.ys[0] + sides_mm, sheet.ys[-1] - sides_mm))
+    kept = (
+        lay_ends_on(across, ends_mm)
+        if tucked and ends_mm
+        else _between(across, float(sheet.xs[0]) + ends_mm, float(sheet.xs[-1]) - ends_mm)
+    )
+    lost = [
+        sheet.volume_mm3(of) - kept.volume_mm3(of)
+        for of in (lambda s: s.dough_mm, lambda s: s.butter_mm)
+    ]
+    return Trimmed(origin(kept), *lost)
 
 
 def _between(sheet: Sheet, low: float, high: float) -> Sheet:

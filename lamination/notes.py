@@ -9,55 +9,52 @@ from lamination.kitchen import Kitchen
 from lamination.limits import say
 from lamination.lockin import Method, Size
 from lamination.plan import Plan
-from lamination.practice import Family
-from lamination.worked import Layers, Note, WorkedCut, WorkedFinal, WorkedLockIn, WorkedTurn
+from lamination.recipe_notes import on_formula, on_making
+from lamination.usual import FAMILY_NAMES, outside
+from lamination.worked import (
+    Fix,
+    Layers,
+    Note,
+    WorkedCut,
+    WorkedFinal,
+    WorkedLockIn,
+    WorkedPlan,
+    WorkedTurn,
+)
 
-FAMILY_NAMES = {
-    Family.CROISSANT: "croissant",
-    Family.DANISH: "Danish",
-    Family.BRIOCHE: "laminated brioche",
-    Family.KOUIGN: "kouign-amann",
-    Family.PUFF: "puff",
-}
 
-
-def notes_on(
-    plan: Plan,
-    kitchen: Kitchen,
-    first: WorkedLockIn,
-    steps: list[WorkedTurn],
-    final: WorkedFinal,
-    layers: Layers,
-    cut: WorkedCut | None,
-) -> tuple[Note, ...]:
+def notes_on(plan: Plan, kitchen: Kitchen, worked: WorkedPlan) -> tuple[Note, ...]:
     """All advice on a plan, in the order of its stops; what needs a look first at each stop.
 
     Ranges come from the kitchen's table of practice (core-model §10).
     """
     order = {"mind": 0, "know": 1, "good": 2}
+    first, steps, final, layers = worked.lock_in, worked.steps, worked.final, worked.layers
     found = [
+        *on_formula(plan, kitchen, worked),
         *_on_butter(plan, kitchen),
+        *on_making(plan, kitchen, worked),
         *_on_block(plan, kitchen, first),
         *_on_turns(plan, kitchen, first, steps),
         *_on_final(plan, kitchen, final, layers),
-        *_on_cut(plan, final, cut),
+        *_on_cut(plan, final, worked.cut),
     ]
-    stops = ["dough", "lock_in", *(f"turn-{i + 1}" for i in range(len(steps))), "final", "cut"]
+    preferments = plan.formula.preferments if plan.formula else ()
+    stops = [
+        *(f"preferment-{j + 1}" for j in range(len(preferments))),
+        "mix",
+        "dough",
+        "lock_in",
+        *(f"turn-{i + 1}" for i in range(len(steps))),
+        "final",
+        "cut",
+    ]
     return tuple(sorted(found, key=lambda n: (stops.index(n.stop), order[n.tone])))
-
-
-def _outside(plan: Plan, kitchen: Kitchen, name: str, value: float) -> tuple[str, str, str] | None:
-    """(below/above, from, to) when a value leaves its family's usual range."""
-    low = kitchen[f"{plan.family}.{name}.low"]
-    high = kitchen[f"{plan.family}.{name}.high"]
-    if low <= value <= high:
-        return None
-    return ("below" if value < low else "above"), say(low), say(high)
 
 
 def _on_butter(plan: Plan, kitchen: Kitchen) -> Iterator[Note]:
     share = 100 * plan.butter.mass_g / plan.dough.mass_g
-    out = _outside(plan, kitchen, "butter_share_pct", share)
+    out = outside(plan, kitchen, "butter_share_pct", share)
     if out:
         side, low, high = out
         lean = (
@@ -96,7 +93,7 @@ def _on_block(plan: Plan, kitchen: Kitchen, first: WorkedLockIn) -> Iterator[Not
             f"{block.length_mm * grow:.0f} mm it is {say(wanted)} mm.",
             "lock_in.block_width_mm",
         )
-    out = _outside(plan, kitchen, "block_over_dough", ratio)
+    out = outside(plan, kitchen, "block_over_dough", ratio)
     if out:
         text = (
             "The dough over it stretches faster than the butter and may tear."
@@ -138,7 +135,10 @@ def _on_block(plan: Plan, kitchen: Kitchen, first: WorkedLockIn) -> Iterator[Not
 
 
 def _on_turns(
-    plan: Plan, kitchen: Kitchen, first: WorkedLockIn, steps: list[WorkedTurn]
+    plan: Plan,
+    kitchen: Kitchen,
+    first: WorkedLockIn,
+    steps: tuple[WorkedTurn, ...],
 ) -> Iterator[Note]:
     thick = first.package.thickness_mm
     in_a_row = 0
@@ -175,32 +175,42 @@ def _fit(key: str, field: str, sheet: Size, from_mm: float, kitchen: Kitchen) ->
             "Fits the bench",
             f"{size}, with {max(spare, 0):.0f} mm to spare in length.",
         )
-    helps = []
     if sheet.width_mm <= wide:
         over = f"{sheet.length_mm - long:.0f} mm too long"
+        parts = math.ceil(sheet.length_mm / long)
         thicker = math.ceil(sheet.thickness_mm * sheet.length_mm / long * 10) / 10
-        wider = sheet.width_mm * sheet.length_mm / long
+        wider = math.ceil(sheet.width_mm * sheet.length_mm / long)
+        fixes = []
         if thicker < from_mm:
-            helps.append(f"Rolled to {say(thicker)} mm it fits.")
-        if key == "final" and wider <= wide:
-            helps.append(f"{math.ceil(wider)} mm wide it fits.")
-        helps.append(f"Or divide the dough in {math.ceil(sheet.length_mm / long)}.")
+            fixes.append(Fix(f"Roll to {say(thicker)} mm", field, thicker))
+        if wider <= wide:
+            fixes.append(
+                Fix(f"Roll {wider} mm wide first", field.replace("roll_to", "width"), wider)
+            )
     else:
         over = f"{sheet.width_mm - wide:.0f} mm too wide"
-        helps.append(f"Divide the dough in {math.ceil(sheet.width_mm / wide)}.")
+        parts = math.ceil(sheet.width_mm / wide)
+        fixes = []
+    ways = ", or ".join(f"{f.label[0].lower()}{f.label[1:]}" for f in fixes)
+    help_ = (
+        f"To fit, {ways}; or divide the dough in {parts}."
+        if fixes
+        else (f"Divide the dough in {parts}.")
+    )
     return Note(
         key,
         "mind",
         f"{over[0].upper()}{over[1:]} for the bench",
-        f"{size} on a bench of {long:.0f} × {wide:.0f} mm. {' '.join(helps)}",
+        f"{size} on a bench of {long:.0f} × {wide:.0f} mm. {help_}",
         field,
+        tuple(fixes),
     )
 
 
 def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) -> Iterator[Note]:
     family = FAMILY_NAMES[plan.family]
     yield _fit("final", "final.roll_to_mm", final.size, math.inf, kitchen)
-    out = _outside(plan, kitchen, "last_sheet_mm", final.thickness_mm)
+    out = outside(plan, kitchen, "last_sheet_mm", final.thickness_mm)
     if out:
         yield Note(
             "final",
@@ -209,7 +219,7 @@ def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) 
             f"{say(final.thickness_mm)} mm; {family} is usually {out[1]} to {out[2]} mm.",
             "final.roll_to_mm",
         )
-    out = _outside(plan, kitchen, "butter_layers", layers.butter)
+    out = outside(plan, kitchen, "butter_layers", layers.butter)
     if out:
         side = "Fewer" if out[0] == "below" else "More"
         help_ = (
@@ -222,7 +232,7 @@ def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) 
             f"{layers.butter} butter layers; {family} usually has {out[1]} to {out[2]}. {help_}",
             "turns",
         )
-    out = _outside(plan, kitchen, "butter_um", layers.butter_um)
+    out = outside(plan, kitchen, "butter_um", layers.butter_um)
     if out:
         text = (
             "Dough and butter may merge into something like brioche."
@@ -251,8 +261,7 @@ def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) 
             "mind",
             "Bare edges folded in",
             f"Only {say(layers.full_pct)} % of the sheet has all {layers.butter} butter "
-            f"layers: {say(plan.lock_in.margin_mm)} mm of bare dough at the lock-in lies in "
-            "the folds. Bring the butter to the edge.",
+            f"layers: {_bare_because(plan)} The map of the leaves shows where.",
             "lock_in.margin_mm",
         )
     if not final.turned:
@@ -271,6 +280,17 @@ def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) 
         f"With the dough that is {layers.total} leaves. Multiplying alone gives "
         f"{layers.naive}, but where a fold lays dough on dough the two become one leaf.",
     )
+
+
+def _bare_because(plan: Plan) -> str:
+    if plan.lock_in.margin_mm:
+        return (
+            f"{say(plan.lock_in.margin_mm)} mm of bare dough at the lock-in lies in the folds. Bring "
+            "the butter to the edge, or trim before each fold."
+        )
+    if any(t.short_mm for t in plan.turns) or plan.lock_in.off_centre_mm:
+        return "flaps that fall short or a block off centre leave places with fewer."
+    return "the leaves lie unevenly in the folds."
 
 
 def _on_cut(plan: Plan, final: WorkedFinal, cut: WorkedCut | None) -> Iterator[Note]:

@@ -3,58 +3,64 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
+from functools import cached_property
 from typing import Annotated, Literal
 
 from lamination.cutting import Shape
-from lamination.laminate import Fold
+from lamination.formula import Formula
+from lamination.ingredients import PLAIN_SHELF, Ingredient, Kind, Shelf
+from lamination.laminate import OFFSET_SEAM, Fold
 from lamination.limits import Checked, Fault, Faults, Length, Range
 from lamination.lockin import Method
-from lamination.practice import BUTTER_DENSITY_KG_M3, DOUGH_DENSITY_KG_M3, Family
+from lamination.places import Minutes, Rest
+from lamination.practice import Family
 
 FORMAT: Literal["eight-turn/plan"] = "eight-turn/plan"
-VERSION = 1
+VERSION = 2
 
 Grams = Annotated[float, Range(1, 200_000, "g")]
 Density = Annotated[float, Range(300, 2_000, "kg/m³")]
 Side = Annotated[float, Range(10, 5_000, "mm")]
 Edge = Annotated[float, Range(0, 200, "mm")]
 Thickness = Annotated[float, Range(0.5, 200, "mm")]
-Minutes = Annotated[float, Range(0, 7 * 24 * 60, "min")]
-
-
-class Place(StrEnum):
-    """Where a dough rests."""
-
-    BENCH = "bench"
-    FRIDGE = "fridge"
-    FREEZER = "freezer"
-
-
-@dataclass(frozen=True)
-class Rest(Checked):
-    """A rest: where, and for how many minutes."""
-
-    place: Place
-    minutes: Minutes
 
 
 @dataclass(frozen=True)
 class Dough(Checked):
-    """The dough that goes into the lock-in, and its chill before that."""
+    """The dough that goes into the lock-in, and its chill before that.
+
+    Without a density of its own it has that of the formula, or of practice where there is none.
+    """
 
     mass_g: Grams
-    density_kg_m3: Density = DOUGH_DENSITY_KG_M3
+    density_kg_m3: Density | None = None
     rest: Rest | None = None
     bench_min: Minutes | None = None
 
 
 @dataclass(frozen=True)
+class Plaque(Checked):
+    """Butter as it is bought: its two sides and what one weighs."""
+
+    length_mm: Side
+    width_mm: Side
+    mass_g: Grams
+
+
+@dataclass(frozen=True)
 class Butter(Checked):
-    """The butter that is locked in."""
+    """The butter that is locked in; ``mass_g`` is the whole block, the flour in it included.
+
+    ``flour_pct``: flour worked into it, % of the butter. ``fold_back``: rolled thin and folded in so
+    many (0 or 1: not at all). ``plaque``: another than the kitchen's.
+    """
 
     mass_g: Grams
-    density_kg_m3: Density = BUTTER_DENSITY_KG_M3
+    density_kg_m3: Density | None = None
+    ingredient: Annotated[str, Length(1, 40, "characters")] = "butter-table"
+    flour_pct: Annotated[float, Range(0, 100, "%")] = 0.0
+    fold_back: Annotated[int, Range(0, 6)] = 0
+    plaque: Plaque | None = None
 
 
 @dataclass(frozen=True)
@@ -68,16 +74,39 @@ class LockIn(Checked):
     overlap_mm: Edge = 0.0
     rest: Rest | None = None
     bench_min: Minutes | None = None
+    off_centre_mm: Annotated[float, Range(-300, 300, "mm")] = 0.0
+    lump_mm: Annotated[float, Range(3, 100, "mm")] = 20.0
+
+
+@dataclass(frozen=True)
+class Trim(Checked):
+    """What is cut off the rolled sheet before the fold: both ends, both sides.
+
+    ``tucked``: what comes off the ends is laid on the middle and folded in; otherwise it is saved.
+    """
+
+    ends_mm: Edge = 0.0
+    sides_mm: Edge = 0.0
+    tucked: bool = False
 
 
 @dataclass(frozen=True)
 class Turn(Checked):
-    """One turn: roll to a thickness, fold, rest."""
+    """One turn: roll to a thickness (to a width first, if one is chosen), trim, fold, rest.
+
+    ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
+    offset book meet, % of the length. ``short_mm``: every flap falls short by so much, on purpose.
+    """
 
     fold: Fold
     roll_to_mm: Thickness
     rest: Rest | None = None
     bench_min: Minutes | None = None
+    width_mm: Side | None = None
+    trim: Trim | None = None
+    stacked: bool = False
+    seam_pct: Annotated[float, Range(10, 90, "%")] = 100 * OFFSET_SEAM
+    short_mm: Annotated[float, Range(0, 200, "mm")] = 0.0
 
 
 @dataclass(frozen=True)
@@ -116,6 +145,7 @@ class Plan(Checked):
     turns: Annotated[tuple[Turn, ...], Length(0, 12, "turns")]
     final: Final
     cut: Cut | None = None
+    formula: Formula | None = None
     words: Annotated[str, Length(0, 4_000, "characters")] = ""
     format: Literal["eight-turn/plan"] = FORMAT
     version: int = VERSION
@@ -130,3 +160,23 @@ class Plan(Checked):
                     f"{VERSION}. A newer Eight Turn may read it.",
                 )
             )
+        chosen = self.butter.ingredient
+        if chosen not in self.shelf:
+            raise Faults(Fault("butter.ingredient", self.shelf.complaint(chosen)))
+        if self.butter_kind.kind is not Kind.FAT:
+            raise Faults(
+                Fault(
+                    "butter.ingredient",
+                    f"{self.butter_kind.name} is no butter. Choose a fat, such as butter-table.",
+                )
+            )
+
+    @cached_property
+    def shelf(self) -> Shelf:
+        """Where this plan finds its ingredients."""
+        return self.formula.shelf if self.formula else PLAIN_SHELF
+
+    @property
+    def butter_kind(self) -> Ingredient:
+        """The butter, as an ingredient."""
+        return self.shelf[self.butter.ingredient]

@@ -26,6 +26,8 @@ class Family(StrEnum):
 class StopKind(StrEnum):
     """What kind of work a stop on the strip is."""
 
+    PREFERMENT = "preferment"
+    MIX = "mix"
     DOUGH = "dough"
     LOCK_IN = "lock_in"
     TURN = "turn"
@@ -55,6 +57,10 @@ def _family(
     butter_um: tuple[float, float],
     sheet_mm: tuple[float, float],
     over_dough: tuple[float, float],
+    sugar_pct: tuple[float, float],
+    salt_pct: tuple[float, float],
+    fat_pct: tuple[float, float],
+    yeast_pct: tuple[float, float],
 ) -> list[Default]:
     rows: list[tuple[str, str, str, tuple[float, float], float]] = [
         ("butter_share_pct", "butter share of dough", "%", share, 150),
@@ -62,6 +68,10 @@ def _family(
         ("butter_um", "butter layer in the last sheet", "µm", butter_um, 5_000),
         ("last_sheet_mm", "last sheet", "mm", sheet_mm, 60),
         ("block_over_dough", "butter thickness over dough thickness", "", over_dough, 10),
+        ("sugar_pct", "sugar on flour", "%", sugar_pct, 100),
+        ("salt_pct", "salt on flour", "%", salt_pct, 20),
+        ("fat_pct", "fat in the dough on flour", "%", fat_pct, 150),
+        ("yeast_pct", "yeast on flour, as fresh", "%", yeast_pct, 30),
     ]
     start = Default(
         f"{family}.start_butter_pct",
@@ -89,74 +99,85 @@ def _family(
     ]
 
 
+def _row(
+    key: str,
+    label: str,
+    value: float,
+    unit: str,
+    low: float,
+    high: float,
+    origin: Origin = "trade practice",
+    group: str | None = None,
+) -> Default:
+    """A default; its group is the first part of its key unless it is said."""
+    return Default(key, group or key.split(".")[0], label, value, unit, low, high, origin)
+
+
 TABLE: tuple[Default, ...] = (
-    Default("bench.length_mm", "bench", "bench length", 1800, "mm", 200, 10_000, "trade practice"),
-    Default("bench.width_mm", "bench", "bench width", 800, "mm", 200, 10_000, "trade practice"),
-    Default(
-        "minutes.dough",
-        "minutes",
-        "portion and flatten the dough",
-        10,
-        "min",
-        0,
-        600,
-        "trade practice",
-    ),
-    Default(
-        "minutes.lock_in", "minutes", "lock the butter in", 15, "min", 0, 600, "trade practice"
-    ),
-    Default(
-        "minutes.turn", "minutes", "roll and fold one turn", 8, "min", 0, 600, "trade practice"
-    ),
-    Default("minutes.final", "minutes", "roll the last sheet", 12, "min", 0, 600, "trade practice"),
-    Default("minutes.cut", "minutes", "mark and cut", 15, "min", 0, 600, "trade practice"),
-    Default(
-        "turns_back_to_back",
-        "bench",
-        "turns back to back before a rest",
-        2,
-        "",
-        1,
-        12,
-        "trade practice",
-    ),
-    Default(
-        "thinnest_leaf_um",
-        "bench",
-        "thinnest dough leaf that is more than a name",
-        20,
-        "µm",
-        1,
-        500,
-        "published",
-    ),
-    Default("block_mm.low", "lock-in", "butter block, from", 5, "mm", 0, 200, "trade practice"),
-    Default("block_mm.high", "lock-in", "butter block, up to", 25, "mm", 0, 200, "trade practice"),
-    Default(
-        "start_block_mm",
-        "lock-in",
-        "butter block a new plan starts with",
-        10,
-        "mm",
-        3,
-        60,
-        "trade practice",
-    ),
-    *_family(Family.CROISSANT, 27, (22, 33), (16, 64), (10, 120), (3.5, 5), (0.3, 1.0)),
-    *_family(Family.DANISH, 30, (22, 40), (16, 64), (10, 120), (3.5, 6), (0.3, 1.2)),
-    *_family(Family.BRIOCHE, 22, (15, 30), (9, 36), (10, 120), (4, 10), (0.2, 1.0)),
-    *_family(Family.KOUIGN, 45, (30, 60), (6, 36), (10, 300), (4, 10), (0.4, 1.6)),
-    *_family(Family.PUFF, 75, (50, 100), (96, 1024), (2, 60), (2, 5), (0.8, 2.4)),
-)
+    _row("bench.length_mm", "bench length", 1800, "mm", 200, 10000),
+    _row("bench.width_mm", "bench width", 800, "mm", 200, 10000),
+    _row("minutes.preferment", "weigh and mix a preferment", 10, "min", 0, 600),
+    _row("minutes.mix", "weigh and mix the dough", 25, "min", 0, 600),
+    _row("minutes.dough", "portion and flatten the dough", 10, "min", 0, 600),
+    _row("minutes.lock_in", "lock the butter in", 15, "min", 0, 600),
+    _row("minutes.turn", "roll and fold one turn", 8, "min", 0, 600),
+    _row("minutes.final", "roll the last sheet", 12, "min", 0, 600),
+    _row("minutes.cut", "mark and cut", 15, "min", 0, 600),
+    _row("turns_back_to_back", "turns back to back before a rest", 2, "", 1, 12, group="bench"),
+    _row("thinnest_leaf_um", "thinnest dough leaf that is more than a name", 20, "µm", 1, 500,
+         "published", group="bench"),
+    _row("block_mm.low", "butter block, from", 5, "mm", 0, 200, group="lock-in"),
+    _row("block_mm.high", "butter block, up to", 25, "mm", 0, 200, group="lock-in"),
+    _row("start_block_mm", "butter block a new plan starts with", 10, "mm", 3, 60, group="lock-in"),
+    _row("scale.step_g", "scale shows steps of", 1, "g", 0.1, 100),
+    _row("scale.fine_step_g", "fine scale shows steps of", 0.1, "g", 0.01, 10),
+    _row("scale.fine_below_g", "fine scale used below", 20, "g", 0, 1_000),
+    _row("mixer.most_g", "largest dough in the mixer", 12_000, "g", 500, 200_000),
+    _row("mixer.least_g", "smallest dough in the mixer", 1_000, "g", 0, 100_000),
+    _row("mixer.slow_k_min", "the mixer warms the dough, slow", 0.5, "K/min", 0, 10),
+    _row("mixer.fast_k_min", "the mixer warms the dough, fast", 1.0, "K/min", 0, 10),
+    _row("mixer.cold_c", "temperature of what comes from the fridge", 5, "°C", -5, 30),
+    _row("mixer.room_c", "temperature of a preferment from the bench", 21, "°C", 0, 45),
+    _row("mixer.hottest_c", "hottest water on yeast", 45, "°C", 20, 60),
+    _row("mixer.dough_most_c", "a dough for laminating is warm from", 26, "°C", 10, 40),
+    _row("preferment.poolish_rise", "a poolish rises to", 3, "times", 1, 8),
+    _row("preferment.sponge_rise", "a stiff sponge rises to", 2.5, "times", 1, 8),
+    _row("preferment.headroom", "room left above the rise", 1.2, "times", 1, 4),
+    _row("preferment.tub_l", "largest tub", 12, "l", 1, 200),
+    _row("trimmings.most_pct", "old dough fed back, at most", 10, "%", 0, 50),
+    _row("tray.length_mm", "chilling tray, length", 600, "mm", 100, 2_000),
+    _row("tray.width_mm", "chilling tray, width", 400, "mm", 100, 2_000),
+    _row("frame.length_mm", "butter frame, length", 300, "mm", 50, 2_000),
+    _row("frame.width_mm", "butter frame, width", 250, "mm", 50, 2_000),
+    _row("plaque.length_mm", "butter plaque, length", 300, "mm", 50, 1_000),
+    _row("plaque.width_mm", "butter plaque, width", 200, "mm", 50, 1_000),
+    _row("plaque.mass_g", "butter plaque weighs", 1_000, "g", 50, 20_000),
+    _row("bag.flour_g", "bag of flour", 16_000, "g", 500, 50_000),
+    _row("dough.gas_pct", "gas in a cold, degassed dough", 10, "%", 0, 60, "published"),
+    _row("dough.butter_gas_pct", "gas in butter", 2, "%", 0, 40, "published"),
+    _row("dough.physics_c", "temperature densities are taken at", 10, "°C", 0, 30),
+    *_family(Family.CROISSANT, 27, (22, 33), (16, 64), (10, 120), (3.5, 5), (0.3, 1.0), (7, 15),
+             (1.6, 2.4), (2, 14), (1, 5)),
+    *_family(Family.DANISH, 30, (22, 40), (16, 64), (10, 120), (3.5, 6), (0.3, 1.2), (8, 20),
+             (1.2, 2.2), (4, 18), (2.5, 8)),
+    *_family(Family.BRIOCHE, 22, (15, 30), (9, 36), (10, 120), (4, 9), (0.2, 1.0), (8, 20),
+             (1.6, 2.4), (12, 45), (2, 7)),
+    *_family(Family.KOUIGN, 45, (30, 60), (6, 36), (10, 300), (4, 10), (0.4, 1.6), (0, 6),
+             (1.6, 3), (0, 8), (1, 4)),
+    *_family(Family.PUFF, 75, (50, 100), (96, 1024), (2, 60), (2, 5), (0.8, 2.4), (0, 4),
+             (1.5, 2.6), (0, 16), (0, 0.5)),
+)  # fmt: skip
 
 DEFAULTS: dict[str, Default] = {d.key: d for d in TABLE}
 
 DOUGH_DENSITY_KG_M3 = 1120.0  # cold, degassed yeasted dough: core-model worked examples
-BUTTER_DENSITY_KG_M3 = 940.0  # published fat and water densities, 82 % fat, little air
 
 CAUTIONS: dict[StopKind, str] = {
+    StopKind.PREFERMENT: "Raw flour is not to be eaten. Keep milk and egg cold until they are used.",
+    StopKind.MIX: "Mixer: guard down, no loose sleeves, stop it before you reach in, keep within the "
+    "maker's limits. Two people lift a heavy bowl.",
     StopKind.DOUGH: "Raw flour and raw egg are not to be eaten. Two people lift a heavy dough.",
-    StopKind.LOCK_IN: "Allergens: gluten and milk at least. Name them on every label.",
+    StopKind.LOCK_IN: "Allergens stand on the weigh-out sheet: name them on every label.",
     StopKind.TURN: "At a sheeter: guards down, no loose sleeves, follow the maker's manual.",
     StopKind.FINAL: "At a sheeter: guards down, no loose sleeves, follow the maker's manual.",
     StopKind.CUT: "Blades and wheels: cut away from the other hand. Keep egg and milk doughs cold "

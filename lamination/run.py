@@ -27,6 +27,7 @@ class EventKind(StrEnum):
     NOTE = "note"
     GIVE_UP = "give_up"
     VERDICT = "verdict"
+    WEIGHED = "weighed"  # a line of a weigh-out sheet, with what was really used
 
 
 class Probe(StrEnum):
@@ -60,6 +61,7 @@ _NEEDS: dict[EventKind, tuple[str, ...]] = {
     EventKind.NOTE: ("words",),
     EventKind.VERDICT: ("verdict",),
     EventKind.GIVE_UP: (),
+    EventKind.WEIGHED: ("line", "grams"),
 }
 
 
@@ -81,6 +83,8 @@ class Event(Checked):
     value_c: Annotated[float, Range(-40, 60, "°C")] | None = None
     words: Annotated[str, Length(1, 2_000, "characters")] | None = None
     verdict: Verdict | None = None
+    line: Annotated[str, Length(1, 80, "characters")] | None = None
+    grams: Annotated[float, Range(0, 500_000, "g")] | None = None
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -133,6 +137,16 @@ class Remark:
 
 
 @dataclass(frozen=True, slots=True)
+class Scaled:
+    """What really stood on the scales for a line of a sheet, g."""
+
+    event_id: str
+    at: datetime
+    line: str
+    grams: float
+
+
+@dataclass(frozen=True, slots=True)
 class Standing:
     """Where a run stands: its phase, the stop it is at, since when and (resting) until when."""
 
@@ -145,6 +159,7 @@ class Standing:
     deeds: tuple[Deed, ...]
     readings: tuple[Reading, ...]
     remarks: tuple[Remark, ...]
+    weighed: tuple[Scaled, ...]
     verdict: Verdict | None
     undoable: str | None
 
@@ -186,6 +201,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     deeds: list[Deed] = []
     readings: list[Reading] = []
     remarks: list[Remark] = []
+    weighed: dict[str, Scaled] = {}
     verdict: Verdict | None = None
     given_up: datetime | None = None
     clock = started_at
@@ -199,6 +215,8 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
             readings.append(Reading(e.id, e.at, e.probe, e.value_c, here))
         elif e.kind is EventKind.NOTE and e.words:
             remarks.append(Remark(e.id, e.at, e.words, here))
+        elif e.kind is EventKind.WEIGHED and e.line and e.grams is not None:
+            weighed[e.line] = Scaled(e.id, e.at, e.line, e.grams)
         elif e.kind is EventKind.GIVE_UP:
             given_up = e.at
         elif e.kind is EventKind.VERDICT:
@@ -229,6 +247,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         deeds=tuple(deeds),
         readings=tuple(readings),
         remarks=tuple(remarks),
+        weighed=tuple(weighed.values()),
         verdict=verdict,
         undoable=undoable[-1] if undoable else None,
     )
@@ -251,6 +270,9 @@ def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], n
         raise Faults(Fault("kind", "A verdict comes after the last stop; this run is under way."))
     elif new.kind is EventKind.UNDO and new.target != now.undoable:
         raise Faults(Fault("target", "Only the latest entry can be undone, and only once."))
+    elif new.kind is EventKind.WEIGHED:
+        if new.line not in {line.key for s in worked.sheets for line in s.lines}:
+            raise Faults(Fault("line", "No sheet of this plan has such a line."))
     elif new.kind is EventKind.MOVE:
         _admit_move(worked, started_at, events, now, new)
 

@@ -3,23 +3,25 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 from lamination.cutting import Shape
+from lamination.formula import Formula, Line, Mixing
 from lamination.kitchen import Kitchen
 from lamination.laminate import Fold
 from lamination.lockin import Method
+from lamination.places import Place, Rest
 from lamination.plan import (
     Butter,
     Cut,
     Dough,
     Final,
     LockIn,
-    Place,
     Plan,
-    Rest,
     Turn,
 )
-from lamination.practice import BUTTER_DENSITY_KG_M3, Family
+from lamination.practice import Family
+from lamination.recipe import butter_physics, dough_physics
 
 _FOLDS: dict[Family, tuple[Fold, ...]] = {
     Family.CROISSANT: (Fold.LETTER,) * 3,
@@ -35,19 +37,50 @@ _CUTS: dict[Family, Cut] = {
     Family.KOUIGN: Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
     Family.PUFF: Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
 }
+_OVERNIGHT = Rest(Place.FRIDGE, 60)
+_LINES: dict[Family, dict[str, float]] = {
+    Family.CROISSANT: {"flour-strong": 100, "water": 36, "milk-whole": 18, "sugar": 11, "salt": 2,
+                       "yeast-fresh": 3.5, "butter-table": 6},
+    Family.DANISH: {"flour-strong": 100, "water": 24, "milk-whole": 20, "egg-whole": 12,
+                    "sugar": 12, "salt": 1.8, "yeast-fresh": 4.5, "butter-table": 8},
+    Family.BRIOCHE: {"flour-strong": 100, "egg-whole": 40, "milk-whole": 16, "sugar": 13,
+                     "salt": 2, "yeast-fresh": 4, "butter-table": 28},
+    Family.KOUIGN: {"flour-strong": 100, "water": 60, "salt": 2.2, "yeast-fresh": 2,
+                    "butter-table": 3},
+    Family.PUFF: {"flour-medium": 100, "water": 48, "salt": 2, "vinegar": 1, "butter-table": 10},
+}  # fmt: skip
 _BLOCK_SHAPE = 1.3  # width over length: the first roll then starts from the longer side
 
 
-def starting_plan(name: str, family: Family, dough_g: float, kitchen: Kitchen) -> Plan:
-    """A plan that works for ``dough_g`` of dough: butter, block, turns, last sheet and cut.
+def starting_formula(family: Family) -> Formula:
+    """A formula a family commonly has, without a preferment. Source: trade practice."""
+    lines = tuple(Line(key, pct) for key, pct in _LINES[family].items())
+    return Formula(lines, mixing=Mixing(rest=_OVERNIGHT if family is not Family.PUFF else None))
+
+
+def starting_plan(
+    name: str, family: Family, dough_g: float, kitchen: Kitchen, with_formula: bool = True
+) -> Plan:
+    """A plan that works for ``dough_g`` of dough: formula, butter, block, turns, sheet and cut.
 
     Butter share and block thickness are the kitchen's starting values; every roll is the thinnest
     of 8 mm and what lies on the bench, in half millimetres. Raises Faults for a mass or a name
     that no plan can have. Source: trade practice (see ``practice.py``).
     """
     dough = Dough(dough_g, rest=Rest(Place.FRIDGE, 720))
-    butter_g = round(dough_g * kitchen[f"{family}.start_butter_pct"] / 100)
-    area = butter_g / BUTTER_DENSITY_KG_M3 * 1e6 / kitchen["start_block_mm"]
+    butter = Butter(round(dough_g * kitchen[f"{family}.start_butter_pct"] / 100))
+    plan = Plan(
+        name,
+        family,
+        dough,
+        butter,
+        LockIn(Method.HALF, 100, 100),
+        (),
+        Final(1),
+        formula=starting_formula(family) if with_formula else None,
+    )
+    butter_mm3 = butter.mass_g / butter_physics(plan, kitchen).density_kg_m3 * 1e6
+    area = butter_mm3 / kitchen["start_block_mm"]
     longest = 0.96 * kitchen["bench.length_mm"]  # a hand's breadth free at the end
     folds = _FOLDS[family]
     # Every second roll makes the block's length grow as many times as the fold before had panels.
@@ -55,16 +88,13 @@ def starting_plan(name: str, family: Family, dough_g: float, kitchen: Kitchen) -
     length = min(_nice(math.sqrt(area / _BLOCK_SHAPE)), 10 * math.floor(most / 10))
     width = min(_nice(area / length), kitchen["bench.width_mm"])
     cut = _CUTS[family]
-    whole_mm3 = dough_g / dough.density_kg_m3 * 1e6 + area * kitchen["start_block_mm"]
+    whole_mm3 = dough_g / dough_physics(plan, kitchen).density_kg_m3 * 1e6 + butter_mm3
     last_mm = (kitchen[f"{family}.last_sheet_mm.low"] + kitchen[f"{family}.last_sheet_mm.high"]) / 2
     last_mm = math.floor(last_mm * 2) / 2
     strips = max(1, math.ceil(whole_mm3 / last_mm / longest / cut.height_mm))
     roll = max(8.0, math.ceil(2 * whole_mm3 / longest / length) / 2)
-    return Plan(
-        name=name,
-        family=family,
-        dough=dough,
-        butter=Butter(butter_g),
+    return replace(
+        plan,
         lock_in=LockIn(Method.HALF, block_width_mm=width, block_length_mm=length),
         turns=tuple(Turn(f, roll, Rest(Place.FRIDGE, 40)) for f in folds),
         final=Final(last_mm, width_mm=strips * cut.height_mm, rest=Rest(Place.FRIDGE, 10)),

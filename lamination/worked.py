@@ -5,11 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from lamination.block import FoldBack, Plaques
 from lamination.cutting import Outline
+from lamination.formula import Balance, Fed
+from lamination.ingredients import Kind, Window
 from lamination.laminate import Fold, Material
 from lamination.lockin import Size
-from lamination.plan import Rest
+from lamination.materials import Conductivity
+from lamination.mixing import Bowl, Water
+from lamination.places import Rest
 from lamination.practice import StopKind
+from lamination.weighing import WeighSheet
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +35,8 @@ class Layers:
     """Leaves where the sheet has most of them, three ways to count, and how thick they are, µm.
 
     ``naive`` is the product that never fuses dough on dough. ``full_pct`` is the share of the
-    area that has them all.
+    area that has them all, ``bent_pct`` the share whose leaves a closed edge bent, ``bare_pct`` the
+    share without any butter. ``estimate``: the leaves were never countable (lumps).
     """
 
     butter: int
@@ -41,6 +48,9 @@ class Layers:
     thinnest_butter_um: float
     thinnest_dough_um: float
     full_pct: float
+    bare_pct: float
+    bent_pct: float
+    estimate: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,17 +81,43 @@ class WorkedTurn:
     section: Section
     rest: Rest | None
     starts_min: float
+    trimmed_g: float
+    turned: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Region:
+    """Places of the last sheet that are alike: their butter leaves, whether bent, share of area, %."""
+
+    butter: int
+    bent: bool
+    share_pct: float
+
+
+@dataclass(frozen=True, slots=True)
+class CoverageMap:
+    """Where the leaves are: grid lines, mm, and in ``cells[i][j]`` the number of a region."""
+
+    xs_mm: tuple[float, ...]
+    ys_mm: tuple[float, ...]
+    cells: tuple[tuple[int, ...], ...]
+    regions: tuple[Region, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class WorkedFinal:
-    """The last sheet. ``turned``: whether the package was turned before the roll, as for a fold."""
+    """The last sheet. ``turned``: whether the package was turned before the roll, as for a fold.
+
+    ``mass_g`` is what is left of dough and butter after all trims.
+    """
 
     length_mm: float
     width_mm: float
     thickness_mm: float
     turned: bool
     section: Section
+    mass_g: float
+    map: CoverageMap
 
     @property
     def size(self) -> Size:
@@ -90,7 +126,10 @@ class WorkedFinal:
 
 @dataclass(frozen=True, slots=True)
 class WorkedCut:
-    """Pieces, the mass of each, the share of the sheet they use, and what is left over."""
+    """Pieces, the mass of each, the share of the sheet they use, and what is left over.
+
+    ``full_pct``: of each piece, the share of its area that has all the butter leaves.
+    """
 
     pieces: int
     piece_g: float
@@ -99,6 +138,7 @@ class WorkedCut:
     used_pct: float
     trimmings_g: float
     outlines: tuple[Outline, ...]
+    full_pct: tuple[float, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,17 +164,104 @@ class Stop:
 
 @dataclass(frozen=True, slots=True)
 class Shares:
-    """Butter in the three conventions a plan without a formula can state, %."""
+    """Butter in the three conventions, %; of flour only where a formula says how much there is."""
 
+    of_flour_pct: float | None
     of_dough_pct: float
     of_whole_pct: float
+
+
+@dataclass(frozen=True, slots=True)
+class Physics:
+    """A material at the temperature the kitchen states: kg/m³, kJ/(kg·K), W/(m·K); water share, %.
+
+    Without a composition only the density is known.
+    """
+
+    density_kg_m3: float
+    water_pct: float | None = None
+    specific_heat_kj_kg_k: float | None = None
+    conductivity: Conductivity | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class WorkedPart:
+    """An ingredient of one dough: % of all flour and g, all preferments included."""
+
+    ingredient: str
+    name: str
+    kind: Kind
+    pct: float
+    grams: float
+
+
+@dataclass(frozen=True, slots=True)
+class WorkedPreferment:
+    """A preferment of one dough: its masses, what share of all liquid it takes, and its tub."""
+
+    stop: str
+    name: str
+    flour_g: float
+    liquid_g: float
+    yeast_g: float
+    total_g: float
+    liquid_share_pct: float
+    volume_l: float
+    rises_to_l: float
+    tub_l: float
+
+
+@dataclass(frozen=True, slots=True)
+class Feeding:
+    """Old dough fed back: g in one dough, and the balance as written, today, and settled."""
+
+    grams: float
+    butter_g: float
+    today: Fed
+    settled: Fed
+
+
+@dataclass(frozen=True, slots=True)
+class WorkedFormula:
+    """All that follows from a formula for one dough. ``water`` is None where the bowl gets none."""
+
+    flour_g: float
+    total_pct: float
+    parts: tuple[WorkedPart, ...]
+    balance: Balance
+    preferments: tuple[WorkedPreferment, ...]
+    feeding: Feeding | None
+    water: Water | None
+    bowl: Bowl
+    rounding: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class WorkedButter:
+    """The butter block: what it is, how it is made of plaques, how it is made pliable."""
+
+    name: str
+    physics: Physics
+    window: Window | None
+    plaques: Plaques
+    fold_back: FoldBack | None
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """A way out that can be taken with one press: put ``value`` in the plan's ``field``."""
+
+    label: str
+    field: str
+    value: float
 
 
 @dataclass(frozen=True, slots=True)
 class Note:
     """Advice in words at a stop. ``mind``: look at this; ``know``: worth knowing; ``good``: fits.
 
-    ``field`` is the path in the plan of the input the advice is about, if it is about one.
+    ``field`` is the path in the plan of the input the advice is about, if it is about one; ``fixes``
+    are ways out.
     """
 
     stop: str
@@ -142,6 +269,7 @@ class Note:
     title: str
     text: str
     field: str | None = None
+    fixes: tuple[Fix, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,6 +287,11 @@ class WorkedPlan:
     name: str
     total_g: float
     butter_share: Shares
+    formula: WorkedFormula | None
+    sheets: tuple[WeighSheet, ...]
+    dough: Physics
+    slab: Size
+    butter: WorkedButter
     lock_in: WorkedLockIn
     steps: tuple[WorkedTurn, ...]
     layers: Layers

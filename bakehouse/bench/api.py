@@ -15,7 +15,7 @@ from django.utils import timezone
 from ninja import Body, Router
 
 from bakehouse.bench.models import EventRecord, Run
-from bakehouse.documents import dump, read
+from bakehouse.documents import dump, read, read_plan
 from bakehouse.kitchen.shelf import stored_kitchen, the_kitchen
 from bakehouse.people.roles import signed_in, user_of
 from bakehouse.plans.library import plan_of
@@ -23,6 +23,7 @@ from lamination.limits import Fault, Faults
 from lamination.plan import Plan
 from lamination.practice import Family
 from lamination.run import Event, Phase, PlannedDeed, Standing, Verdict, admit, planned_deeds, stand
+from lamination.used import Used, used
 from lamination.work import work
 from lamination.worked import WorkedPlan
 
@@ -49,6 +50,7 @@ class RunView:
     started_at: datetime
     started_by: str | None
     standing: Standing
+    used: Used | None
     order: list[PlannedDeed]
     now: datetime
 
@@ -93,8 +95,8 @@ def _worked(run: Run) -> tuple[Plan, WorkedPlan]:
 @lru_cache(maxsize=256)
 def _snapshot(plan_text: str, kitchen_text: str) -> tuple[Plan, WorkedPlan]:
     """A snapshot never changes, and the lists ask for all of them every few seconds."""
-    plan = read(Plan, json.loads(plan_text))
-    return plan, work(plan, stored_kitchen(json.loads(kitchen_text)["yours"]))
+    plan = read_plan(json.loads(plan_text))
+    return plan, work(plan, stored_kitchen(json.loads(kitchen_text)))
 
 
 def _events(run: Run) -> tuple[Event, ...]:
@@ -116,6 +118,7 @@ def _view(run: Run) -> RunView:
         run.started_at,
         _name(run.started_by),
         standing,
+        used(plan, worked, standing),
         list(planned_deeds(worked.strip)),
         timezone.now(),
     )

@@ -9,10 +9,23 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from lamination.cutting import Shape
+from lamination.formula import (
+    Development,
+    Formula,
+    Line,
+    Mixing,
+    OldDough,
+    Preferment,
+    PrefermentKind,
+)
+from lamination.ingredients import Allergen, Ingredient, Kind, Strength
 from lamination.kitchen import Kitchen
 from lamination.laminate import Fold
 from lamination.lockin import Method
-from lamination.plan import Butter, Cut, Dough, Final, LockIn, Place, Plan, Rest, Turn
+from lamination.materials import Composition
+from lamination.order import Wanted
+from lamination.places import Place, Rest
+from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
 from lamination.practice import Family
 from lamination.run import Probe, Verdict
 
@@ -27,6 +40,41 @@ def _freezer(minutes: float) -> Rest:
     return Rest(Place.FREEZER, minutes)
 
 
+LOCK_FLOUR = Ingredient(
+    "flour-lock", "Lock mill flour", Kind.FLOUR, Composition(14, 12.6, 1.3, 71.5, 0.6, 1.2),
+    allergens=(Allergen.GLUTEN,), strength=Strength.STRONG,
+)  # fmt: skip
+
+
+def _lines(**pct: float) -> tuple[Line, ...]:
+    return tuple(Line(key.replace("_", "-"), value) for key, value in pct.items())
+
+
+MARKET_FORMULA = Formula(
+    _lines(flour_lock=80, flour_medium=20, water=42, milk_whole=11, sugar=11, salt=2,
+           yeast_fresh=3.2, malt_flour=0.5, butter_table=5),
+    preferments=(Preferment(PrefermentKind.POOLISH, 25, 100, 8, Rest(Place.BENCH, 660)),),
+    mixing=Mixing(24, 19, 12, 4, 4, rest=_fridge(45)),
+    own=(LOCK_FLOUR,),
+)  # fmt: skip
+STATION_FORMULA = Formula(
+    _lines(flour_strong=100, water=51, milk_powder=2, sugar=12, salt=2, yeast_instant=1.3,
+           butter_table=5),
+    preferments=(Preferment(PrefermentKind.SPONGE, 30, 60, 20, _fridge(900)),),
+    old_dough=OldDough(6),
+    mixing=Mixing(23, 19, 12, 4, 5, rest=_fridge(60)),
+)  # fmt: skip
+BOATS_FORMULA = Formula(
+    _lines(flour_medium=70, flour_strong=30, water=47, salt=2, lemon=1.5, butter_table=11),
+    mixing=Mixing(21, 19, 12, 5, 1, Development.SHORT),
+)
+DANISH_FORMULA = Formula(
+    _lines(flour_strong=100, water=27, milk_whole=18, egg_whole=12, sugar=12, salt=1.8,
+           yeast_fresh=4.5, butter_cultured=8),
+    mixing=Mixing(24, 19, 12, 4, 5, rest=_fridge(40)),
+    whole_eggs=True,
+)  # fmt: skip
+
 MARKET = Plan(
     name="Saturday market croissant",
     family=Family.CROISSANT,
@@ -40,6 +88,7 @@ MARKET = Plan(
     ),
     final=Final(4, width_mm=290, rest=_fridge(10)),
     cut=Cut(Shape.TRIANGLE, base_mm=95, height_mm=280),
+    formula=MARKET_FORMULA,
     words="By hand on the ash table. Two thirds of the strength of the miller's strong flour.",
 )
 
@@ -47,7 +96,7 @@ STATION = Plan(
     name="Station kiosk croissant",
     family=Family.CROISSANT,
     dough=Dough(7100, rest=_fridge(840)),
-    butter=Butter(1950),
+    butter=Butter(1950, ingredient="butter-sheet", fold_back=3),
     lock_in=LockIn(Method.HALF, block_width_mm=440, block_length_mm=380, rest=_freezer(10)),
     turns=(
         Turn(Fold.LETTER, 10, _freezer(20)),
@@ -56,13 +105,14 @@ STATION = Plan(
     ),
     final=Final(4, width_mm=885, rest=_freezer(8)),
     cut=Cut(Shape.TRIANGLE, base_mm=92, height_mm=295),
+    formula=STATION_FORMULA,
     words="By sheeter, on the long belt. Three strips across the last sheet.",
 )
 
 BOATS = Plan(
     name="Café boat puff",
     family=Family.PUFF,
-    dough=Dough(1500, density_kg_m3=1180, rest=_fridge(120)),
+    dough=Dough(1500, rest=_fridge(120)),
     butter=Butter(1050),
     lock_in=LockIn(Method.ENVELOPE, block_width_mm=290, block_length_mm=290, rest=_fridge(20)),
     turns=(
@@ -74,6 +124,7 @@ BOATS = Plan(
     ),
     final=Final(3, width_mm=437, rest=_fridge(20)),
     cut=Cut(Shape.RECTANGLE, base_mm=120, height_mm=86, kerf_mm=1),
+    formula=BOATS_FORMULA,
     words="For the turnovers. Five letters are leaves enough; a sixth gains nothing here.",
 )
 
@@ -86,11 +137,19 @@ DANISH = Plan(
     turns=(Turn(Fold.BOOK, 9, _freezer(15)), Turn(Fold.LETTER, 9, _fridge(50))),
     final=Final(4.5, width_mm=405, rest=_fridge(15)),
     cut=Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
+    formula=DANISH_FORMULA,
     words="Squares for pinwheels. Egg in the dough: keep it cold.",
 )
 
 # The bench at Teasel Lock is the sheeter's belt with the ash table at its end.
-KITCHEN = Kitchen({"bench.length_mm": 2400, "bench.width_mm": 900})
+KITCHEN = Kitchen({"bench.length_mm": 2400, "bench.width_mm": 900}, (LOCK_FLOUR,))
+
+# The Saturday order: which plan, and what is wanted of it.
+ORDER_NAME = "Saturday market and the boats"
+ORDER = (
+    (MARKET, (Wanted("Croissant", 60, 58, 9), Wanted("Almond half-moon", 24, 62, 9))),
+    (BOATS, (Wanted("Turnover square", 70, 33, 8), Wanted("Puff disc", 40, 28, 24))),
+)
 
 PLANS = (MARKET, STATION, BOATS, DANISH)
 
@@ -105,35 +164,37 @@ class Went:
     readings: tuple[tuple[int, Probe, float], ...]  # before which deed, of what, °C
     notes: tuple[tuple[int, str], ...] = ()
     verdict: Verdict | None = None
+    weighed: tuple[tuple[str, float], ...] = ()  # lines whose weight differed, g
 
 
 _ROOM, _DOUGH, _BUTTER = Probe.ROOM, Probe.DOUGH, Probe.BUTTER
 
 RUNS = (
     Went(
-        MARKET, started=(2, "16:10"),
-        late_min=(2, 15, 6, 3, 12, 4, 1, 16, 5, 2, 6, 9),
-        readings=((0, _ROOM, 19.0), (1, _DOUGH, 4.5), (1, _BUTTER, 12.5), (2, _DOUGH, 8.5),
-                  (4, _DOUGH, 6.0), (5, _DOUGH, 9.0), (5, _BUTTER, 13.0), (7, _DOUGH, 6.5),
-                  (8, _DOUGH, 10.0), (10, _ROOM, 20.5), (10, _DOUGH, 7.0)),
-        notes=((2, "Butter a little firmer than the dough at the corners."),
-               (7, "Sprang back at the ends: gave it ten minutes more.")),
+        MARKET, started=(3, "19:00"),
+        late_min=(7, 4, 6, 3, 2, 15, 6, 3, 12, 4, 1, 16, 5, 2, 6, 9),
+        readings=((2, _ROOM, 19.0), (2, _DOUGH, 24.5), (5, _DOUGH, 4.5), (5, _BUTTER, 12.5),
+                  (6, _DOUGH, 8.5), (8, _DOUGH, 6.0), (9, _DOUGH, 9.0), (9, _BUTTER, 13.0),
+                  (11, _DOUGH, 6.5), (12, _DOUGH, 10.0), (14, _ROOM, 20.5), (14, _DOUGH, 7.0)),
+        notes=((6, "Butter a little firmer than the dough at the corners."),
+               (11, "Sprang back at the ends: gave it ten minutes more.")),
+        weighed=(("mix/water", 206), ("mix/flour-lock", 626)),
         verdict=Verdict(4, 4, 4, 5, "Even comb, one tight spot at the tail. Rest turn 2 longer."),
     ),
     Went(
         BOATS, started=(1, "11:30"),
-        late_min=(1, 5, 3, 4, 2, 3, 14, 6, 5, 20, 4, 11, 6, 8, 5),
-        readings=((0, _ROOM, 23.5), (2, _BUTTER, 14.0), (2, _DOUGH, 9.0), (5, _DOUGH, 12.5),
-                  (6, _BUTTER, 15.5), (7, _DOUGH, 7.0), (9, _DOUGH, 13.0), (11, _DOUGH, 7.5),
-                  (13, _ROOM, 25.0), (13, _DOUGH, 11.0)),
-        notes=((5, "Room warming up. Ice pack under the tray."),),
+        late_min=(5, 1, 5, 3, 4, 2, 3, 14, 6, 5, 20, 4, 11, 6, 8, 5),
+        readings=((1, _ROOM, 23.5), (3, _BUTTER, 14.0), (3, _DOUGH, 9.0), (6, _DOUGH, 12.5),
+                  (7, _BUTTER, 15.5), (8, _DOUGH, 7.0), (10, _DOUGH, 13.0), (12, _DOUGH, 7.5),
+                  (14, _ROOM, 25.0), (14, _DOUGH, 11.0)),
+        notes=((6, "Room warming up. Ice pack under the tray."),),
         verdict=Verdict(5, None, 4, 4, "Tall and dry. Slight lean where the third turn ran warm."),
     ),
     Went(
-        STATION, started=901,
-        late_min=(4, 12, 8, 6, 5),
-        readings=((0, _ROOM, 18.5), (1, _DOUGH, 4.0), (2, _BUTTER, 11.5), (2, _DOUGH, 7.5),
-                  (4, _DOUGH, 6.5)),
-        notes=((2, "New butter sheets: bend well at 11 °C."),),
+        STATION, started=1896,
+        late_min=(7, 4, 6, 3, 4, 12, 8, 6, 5),
+        readings=((2, _DOUGH, 23.5), (4, _ROOM, 18.5), (5, _DOUGH, 4.0), (6, _BUTTER, 11.5),
+                  (6, _DOUGH, 7.5), (8, _DOUGH, 6.5)),
+        notes=((6, "New butter sheets: bend well at 11 °C."),),
     ),
 )  # fmt: skip

@@ -9,6 +9,7 @@ from ninja import Body, Router
 
 from bakehouse.kitchen.shelf import keep_kitchen, the_kitchen
 from bakehouse.people.roles import head_only, signed_in
+from lamination.ingredients import LIBRARY, Ingredient
 from lamination.kitchen import Kitchen
 from lamination.practice import Default
 
@@ -17,15 +18,19 @@ router = Router(tags=["kitchen"])
 
 @dataclass
 class KitchenView:
-    """The whole table with its origins, and what is this bakery's own."""
+    """The whole table with its origins, what is this bakery's own, and every ingredient there is."""
 
     table: list[Default]
     yours: dict[str, float]
+    ingredients: list[Ingredient]
+    library: list[Ingredient]
 
 
 def _view() -> KitchenView:
     kitchen = the_kitchen()
-    return KitchenView(list(kitchen.table()), dict(kitchen.yours))
+    return KitchenView(
+        list(kitchen.table()), dict(kitchen.yours), list(kitchen.ingredients), list(LIBRARY)
+    )
 
 
 @router.get("/kitchen", auth=signed_in, response=KitchenView)

@@ -1,6 +1,8 @@
 """Where the kitchen is kept."""
 
-from bakehouse.documents import read
+from typing import Any
+
+from bakehouse.documents import dump, read
 from bakehouse.kitchen.models import KitchenRecord
 from lamination.kitchen import Kitchen
 from lamination.practice import DEFAULTS
@@ -9,14 +11,19 @@ from lamination.practice import DEFAULTS
 def the_kitchen() -> Kitchen:
     """This bakery's kitchen; the plain table of practice until something was changed."""
     record = KitchenRecord.objects.filter(pk=1).first()
-    return stored_kitchen(record.yours) if record else Kitchen()
+    return (
+        stored_kitchen({"yours": record.yours, "ingredients": record.ingredients})
+        if record
+        else Kitchen()
+    )
 
 
-def stored_kitchen(yours: dict[str, float]) -> Kitchen:
+def stored_kitchen(document: dict[str, Any]) -> Kitchen:
     """A kitchen kept earlier: defaults that the table has no more are left behind with it."""
-    return read(Kitchen, {"yours": {k: v for k, v in yours.items() if k in DEFAULTS}})
+    yours = {k: v for k, v in document.get("yours", {}).items() if k in DEFAULTS}
+    return read(Kitchen, {**document, "yours": yours})
 
 
 def keep_kitchen(kitchen: Kitchen) -> None:
     """Keep what this bakery changed."""
-    KitchenRecord.objects.update_or_create(pk=1, defaults={"yours": dict(kitchen.yours)})
+    KitchenRecord.objects.update_or_create(pk=1, defaults=dump(kitchen))

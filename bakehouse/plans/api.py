@@ -3,24 +3,27 @@
 from __future__ import annotations
 
 import json
-import re
 from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
 
 from django.db import transaction
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Body, File, Router, Status
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from pydantic.json_schema import GenerateJsonSchema
 
-from bakehouse.documents import Problem, adapter, dump, read_plan_file
+from bakehouse.documents import AnyPlan, Problem, adapter, as_download, dump, read_plan_file
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import new_record, plan_in, record_of, worked_plainly
 from bakehouse.plans.models import PlanRecord
+from lamination.amend import Amendment, amend
+from lamination.formula import Line
+from lamination.ingredients import Shelf
+from lamination.interchange import formula_csv, read_formula_csv, sheets_csv
 from lamination.laminate import Fold
 from lamination.limits import Fault, Faults
 from lamination.plan import Plan
@@ -67,6 +70,7 @@ class Start:
     name: str
     family: Family
     dough_g: float
+    with_formula: bool = True
 
 
 @dataclass
@@ -74,7 +78,15 @@ class Save:
     """A plan to save over ``revision``, the one it was made from."""
 
     revision: int
-    plan: Plan
+    plan: AnyPlan
+
+
+@dataclass
+class Ask:
+    """A change to a plan as it stands on the screen."""
+
+    plan: AnyPlan
+    amendment: Amendment
 
 
 def _line(record: PlanRecord) -> PlanLine:
@@ -100,8 +112,26 @@ def _saved(record: PlanRecord) -> SavedPlan:
 
 
 @router.post("/work", auth=signed_in, response={200: WorkedPlan, 422: Problem})
-def work_plan(request: HttpRequest, plan: Body[Plan]) -> WorkedPlan:
+def work_plan(request: HttpRequest, plan: Body[AnyPlan]) -> WorkedPlan:
     return work(plan, the_kitchen())
+
+
+@router.post("/amend", auth=signed_in, response={200: Plan, 422: Problem})
+def amend_plan(request: HttpRequest, ask: Body[Ask]) -> Plan:
+    """The plan with one change made that others follow from; nothing is saved."""
+    return amend(ask.plan, ask.amendment, the_kitchen())
+
+
+@router.post("/formula/csv", auth=head_only, response=list[Line])
+def read_formula(request: HttpRequest, file: File[UploadedFile]) -> list[Line]:
+    """The lines of a formula from a table of ingredients."""
+    if (file.size or 0) > LARGEST_FILE:
+        raise Faults(Fault("", "This file is too large to be a formula."))
+    try:
+        text = file.read().decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise Faults(Fault("", "This file is not text, so it is no table.")) from None
+    return list(read_formula_csv(text, Shelf(the_kitchen().ingredients)))
 
 
 @router.get("/plan.schema.json", auth=None, response=dict[str, Any])
@@ -119,7 +149,7 @@ def list_plans(request: HttpRequest) -> list[PlanLine]:
 
 
 @router.post("/plans", auth=head_only, response=SavedPlan)
-def new_plan(request: HttpRequest, plan: Body[Plan]) -> SavedPlan:
+def new_plan(request: HttpRequest, plan: Body[AnyPlan]) -> SavedPlan:
     return _saved(new_record(plan, user_of(request)))
 
 
@@ -127,7 +157,9 @@ def new_plan(request: HttpRequest, plan: Body[Plan]) -> SavedPlan:
 def start_plan(request: HttpRequest, start: Body[Start]) -> SavedPlan:
     """A new plan from a family and a mass of dough."""
     try:
-        plan = starting_plan(start.name, start.family, start.dough_g, the_kitchen())
+        plan = starting_plan(
+            start.name, start.family, start.dough_g, the_kitchen(), start.with_formula
+        )
     except Faults as wrong:
         # the form asks for the mass of dough under another name than the plan's
         raise Faults(
@@ -193,9 +225,21 @@ def copy_plan(request: HttpRequest, plan_id: int) -> SavedPlan:
 @router.get("/plans/{int:plan_id}/file", auth=signed_in)
 def download_plan(request: HttpRequest, plan_id: int) -> HttpResponse:
     plan = plan_in(record_of(plan_id))
-    name = re.sub(r"[^a-z0-9]+", "-", plan.name.lower()).strip("-") or "plan"
-    answer = HttpResponse(
-        json.dumps(dump(plan), indent=1, ensure_ascii=False), content_type="application/json"
-    )
-    answer["Content-Disposition"] = f'attachment; filename="{name}.plan.json"'
-    return answer
+    text = json.dumps(dump(plan), indent=1, ensure_ascii=False)
+    return as_download(text, "application/json", plan.name, "plan.json")
+
+
+@router.get("/plans/{int:plan_id}/formula.csv", auth=signed_in)
+def download_formula(request: HttpRequest, plan_id: int) -> HttpResponse:
+    plan = plan_in(record_of(plan_id))
+    made = work(plan, the_kitchen()).formula
+    if made is None:
+        raise Http404("This plan has no formula.")
+    return as_download(formula_csv(made), "text/csv", plan.name, "formula.csv")
+
+
+@router.get("/plans/{int:plan_id}/sheets.csv", auth=signed_in)
+def download_sheets(request: HttpRequest, plan_id: int) -> HttpResponse:
+    plan = plan_in(record_of(plan_id))
+    sheets = work(plan, the_kitchen()).sheets
+    return as_download(sheets_csv(sheets), "text/csv", plan.name, "sheets.csv")

@@ -7,7 +7,7 @@ from functools import lru_cache
 from django.contrib.auth.models import User
 from django.http import Http404
 
-from bakehouse.documents import dump, read
+from bakehouse.documents import dump, read_plan
 from bakehouse.plans.models import PlanRecord
 from lamination.plan import Plan
 from lamination.work import work
@@ -24,7 +24,7 @@ def record_of(plan_id: int, deleted: bool = False) -> PlanRecord:
 
 def plan_in(record: PlanRecord) -> Plan:
     """The plan a record holds, checked by the core on its way out."""
-    return read(Plan, record.document)
+    return read_plan(record.document)
 
 
 def plan_of(plan_id: int) -> Plan:

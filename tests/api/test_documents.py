@@ -8,12 +8,15 @@ from hypothesis import strategies as st
 
 from bakehouse.documents import dump, path_of, read, read_plan_file
 from lamination.cutting import Shape
+from lamination.formula import Mixing, OldDough
 from lamination.kitchen import Kitchen
 from lamination.laminate import Fold
 from lamination.limits import Faults
 from lamination.lockin import Method
-from lamination.plan import Butter, Cut, Dough, Final, LockIn, Place, Plan, Rest, Turn
+from lamination.places import Place, Rest
+from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
 from lamination.practice import DEFAULTS, Family
+from tests.core.formulas import LEAN, formula, poolish
 
 rests = st.none() | st.builds(Rest, st.sampled_from(list(Place)), st.floats(0, 2000))
 own_minutes = st.none() | st.floats(0, 600)
@@ -31,6 +34,16 @@ plans = st.builds(
     cut=st.none() | st.builds(Cut, st.sampled_from(list(Shape)), st.floats(10, 5000),
                               st.floats(10, 5000), st.floats(0, 10)),
     words=st.text(max_size=60),
+    formula=st.none() | st.builds(
+        lambda salt, tub, old, mixing: formula(
+            {**LEAN, "salt": salt}, preferments=tub, old_dough=old, mixing=mixing
+        ),
+        st.floats(0, 400),
+        st.lists(st.builds(poolish, st.floats(1, 30), st.floats(20, 50), st.floats(0, 30)),
+                 max_size=3).map(tuple),
+        st.none() | st.builds(OldDough, st.floats(0.1, 50), st.booleans()),
+        st.builds(Mixing, st.floats(-40, 60), st.floats(-40, 60), st.floats(-40, 60)),
+    ),
 )  # fmt: skip
 
 

@@ -63,8 +63,10 @@ PUBLIC = {("GET", "/api/session"), ("POST", "/api/session"), ("GET", "/api/plan.
 @pytest.mark.django_db
 @pytest.mark.parametrize(("method", "path"), sorted(set(operations()) - PUBLIC))
 def test_a_stranger_gets_nothing(method, path):
-    path = path.replace("{plan_id}", "1").replace(
-        "{run_id}", "7f1c2f3e-0000-4000-8000-000000000000"
+    path = (
+        path.replace("{plan_id}", "1")
+        .replace("{order_id}", "1")
+        .replace("{run_id}", "7f1c2f3e-0000-4000-8000-000000000000")
     )
     answer = Client().generic(method, path, "{}", "application/json")
     assert answer.status_code == 401

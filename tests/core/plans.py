@@ -5,7 +5,8 @@ from dataclasses import replace
 from lamination.cutting import Shape
 from lamination.laminate import Fold
 from lamination.lockin import Method
-from lamination.plan import Butter, Cut, Dough, Final, LockIn, Place, Plan, Rest, Turn
+from lamination.places import Place, Rest
+from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
 from lamination.practice import Family
 
 REST = Rest(Place.FRIDGE, 30)

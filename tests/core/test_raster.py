@@ -6,10 +6,10 @@ flipping and stacking arrays. It knows nothing of grid lines, pools or summaries
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.laminate import Fold, Material, fold_sheet, leaf, place, plain_sheet, turn
+from lamination.laminate import Fold, Material, fold_sheet, leaf, place, plain_sheet, trim, turn
 
 D, B = "dough", "butter"
 SIDE = 48  # squares along each side: divides by 2, 3 and 4, twice
@@ -42,21 +42,45 @@ class Raster:
     def turned(self):
         return Raster([list(row) for row in zip(*self.stacks, strict=True)])
 
-    def half(self):
-        n = len(self.stacks) // 2
-        return self.laid([self.stacks[:n], self.over(self.stacks[n:])])
+    def crease(self, at, flap):
+        """Fold at line ``at``: the near (low) or far (high) side comes over onto the rest."""
+        low, high = self.stacks[:at], self.stacks[at:]
+        rest, moved = (
+            (high, self.over(low)) if flap == "low" else (low[::-1], self.over(high)[::-1])
+        )
+        out = []
+        for n in range(max(len(rest), len(moved))):
+            rows = [part[n] for part in (rest, moved) if n < len(part)]
+            out.append([fuse(sum(stacks, ())) for stacks in zip(*rows, strict=True)])
+        return Raster(out if flap == "low" else out[::-1])
 
-    def letter(self):
-        n = len(self.stacks) // 3
-        near, middle, far = self.stacks[:n], self.stacks[n : 2 * n], self.stacks[2 * n :]
-        return self.laid([middle, self.over(far), self.over(near)])
+    def fold(self, fold, stacked, seam, short):
+        """The fold by creases; None where a crease does not fall between two squares."""
+        n = len(self.stacks)
+        shares = {
+            Fold.HALF: [(n / 2, "high")],
+            Fold.LETTER: [(2 * n / 3, "high"), (n / 3, "low")],
+            Fold.BOOK: [(3 * n / 4, "high"), (n / 4, "low"), (None, "high")],
+            Fold.OFFSET_BOOK: [(n * (1 + seam) / 2, "high"), (n * seam / 2, "low"), (None, "high")],
+        }[fold]
+        if stacked:
+            k, rest = divmod(n, fold.multiplies)
+            parts = [self.stacks[i * k : (i + 1) * k] for i in range(fold.multiplies)]
+            return None if rest else self.laid(parts)
+        done, gone = self, 0
+        for at, flap in shares:
+            line = (len(done.stacks) / 2 if at is None else at - gone) + (
+                short / 2 if flap == "high" else -short / 2
+            )
+            if abs(line - round(line)) > 1e-9 or not 0 < round(line) < len(done.stacks):
+                return None
+            done = done.crease(round(line), flap)
+            gone += round(line) if flap == "low" else 0
+        return done
 
-    def book(self):
-        n = len(self.stacks) // 4
-        a, b, c, d = (self.stacks[i * n : (i + 1) * n] for i in range(4))
-        left = self.laid([b, self.over(a)]).stacks
-        right = self.laid([c, self.over(d)]).stacks
-        return self.laid([left, self.over(right)])
+    def trimmed(self, ends, sides):
+        kept = self.stacks[ends : len(self.stacks) - ends]
+        return Raster([row[sides : len(row) - sides] for row in kept])
 
     @staticmethod
     def over(part):
@@ -91,14 +115,29 @@ edges = (
 )
 
 
-@given(edges, edges, st.lists(st.sampled_from(list(Fold)), min_size=1, max_size=3))
-def test_the_cells_agree_with_a_raster_of_the_same_folds(along, across, folds):
+turns = st.tuples(
+    st.sampled_from(list(Fold)),
+    st.booleans(),
+    st.sampled_from([1 / 3, 1 / 2, 2 / 3]),
+    st.sampled_from([0, 0, 2, 4]),
+    st.sampled_from([(0, 0), (0, 0), (1, 0), (2, 1)]),
+)
+
+
+@settings(max_examples=60, deadline=None)
+@given(edges, edges, st.lists(turns, min_size=1, max_size=3))
+def test_the_cells_agree_with_a_raster_of_the_same_folds_trims_and_faults(along, across, steps):
     raster, sheet = Raster.buttered(*along, *across), modelled(*along, *across)
-    for fold in folds:
-        if len(raster.stacks) % fold.multiplies:
-            return  # the raster's squares do not divide so; the model has no such limit
-        raster = getattr(raster, fold.value)().turned()
-        sheet = turn(fold_sheet(sheet, fold))
+    for fold, stacked, seam, short, (ends, sides) in steps:
+        if len(raster.stacks) < 2 * ends + 12 or len(raster.stacks[0]) < 2 * sides + 6:
+            break
+        cut = raster.trimmed(ends, sides)
+        folded = cut.fold(fold, stacked, seam, short)
+        if folded is None:  # the raster's squares do not divide so; the model has no such limit
+            break
+        raster = folded.turned()
+        done = trim(sheet, ends, sides)
+        sheet = turn(fold_sheet(done.sheet, fold, stacked, seam, short))
     assert sheet.coverage() == pytest.approx(raster.coverage())
     most = max(stack.count(B) for row in raster.stacks for stack in row)
     assert sheet.fullest().butter_leaves == most
@@ -108,6 +147,6 @@ def test_the_cells_agree_with_a_raster_of_the_same_folds(along, across, folds):
 
 
 def test_the_raster_itself_counts_a_plain_letter_right():
-    raster = Raster.buttered(0, SIDE, 0, SIDE).letter()
+    raster = Raster.buttered(0, SIDE, 0, SIDE).fold(Fold.LETTER, False, 0.5, 0)
     assert raster.stacks[0][0] == (D, B, D, B, D, B, D)
     assert raster.coverage() == {3: 1.0}

@@ -6,7 +6,8 @@ from zoneinfo import ZoneInfo
 import pytest
 
 from lamination.limits import Faults
-from lamination.plan import Dough, Place, Rest
+from lamination.places import Place, Rest
+from lamination.plan import Dough
 from lamination.run import Event, EventKind, Phase, Probe, Verdict, admit, stand
 from lamination.work import work
 

@@ -7,7 +7,8 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
 from lamination.limits import Faults
-from lamination.plan import Dough, Place, Rest
+from lamination.places import Place, Rest
+from lamination.plan import Dough
 from lamination.run import Event, EventKind, Phase, Probe, Verdict, admit, planned_deeds, stand
 from lamination.work import work
 

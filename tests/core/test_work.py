@@ -11,7 +11,8 @@ from lamination.kitchen import Kitchen
 from lamination.laminate import Fold
 from lamination.limits import Faults
 from lamination.lockin import Method
-from lamination.plan import Butter, Dough, Final, LockIn, Place, Plan, Rest
+from lamination.places import Place, Rest
+from lamination.plan import Butter, Dough, Final, LockIn, Plan
 from lamination.practice import Family
 from lamination.work import work
 
@@ -99,7 +100,7 @@ def test_an_own_kitchen_changes_the_clock_and_the_fit():
     too_long = next(n for n in worked.notes if n.stop == "turn-1")
     assert too_long.tone == "mind"
     assert "340 mm too long" in too_long.title
-    assert "Rolled to 10.3 mm it fits." in too_long.text
+    assert "roll to 10.3 mm, or roll 296 mm wide first" in too_long.text
     fits = work(station(turns=turns("letter", roll_to_mm=10.3)), own)
     assert [n.tone for n in fits.notes if n.stop == "turn-1"] == ["good"]
 

@@ -10,6 +10,7 @@ const size = (length_mm: number, width_mm: number, thickness_mm: number) => ({
 const section = (n: number) => ({ bottom: "dough", thickness_um: Array(n).fill(100), whole: true });
 
 const worked = {
+  slab: size(460, 300, 15.5),
   lock_in: {
     block: size(230, 300, 10),
     dough_sheet: size(460, 300, 15.5),

@@ -61,11 +61,11 @@ export async function got<T>(answer: Promise<{ data?: T }>): Promise<T> {
   return (await answer).data as T;
 }
 
-/** Send a plan file as a form; openapi-fetch has no typed form for it. */
-export async function sendPlanFile(file: File): Promise<Schemas["SavedPlan"]> {
+/** Send a file as a form; openapi-fetch has no typed form for it. */
+export async function sendFile<T>(path: string, file: File): Promise<T> {
   const form = new FormData();
   form.append("file", file);
-  const answer = await fetch("/api/plans/file", {
+  const answer = await fetch(path, {
     method: "POST",
     body: form,
     headers: { "X-CSRFToken": csrfToken() },

@@ -75,6 +75,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/amend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Amend Plan
+         * @description The plan with one change made that others follow from; nothing is saved.
+         */
+        post: operations["bakehouse_plans_api_amend_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formula/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Formula
+         * @description The lines of a formula from a table of ingredients.
+         */
+        post: operations["bakehouse_plans_api_read_formula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan.schema.json": {
         parameters: {
             query?: never;
@@ -220,6 +260,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/formula.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Download Formula */
+        get: operations["bakehouse_plans_api_download_formula"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/sheets.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Download Sheets */
+        get: operations["bakehouse_plans_api_download_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -269,6 +343,94 @@ export interface paths {
          * @description Write events, all or none; one that is there already is passed over.
          */
         post: operations["bakehouse_bench_api_say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work An Order */
+        post: operations["bakehouse_day_api_work_an_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Orders */
+        get: operations["bakehouse_day_api_list_orders"];
+        put?: never;
+        /** New Order */
+        post: operations["bakehouse_day_api_new_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Open Order */
+        get: operations["bakehouse_day_api_open_order"];
+        /** Save Order */
+        put: operations["bakehouse_day_api_save_order"];
+        post?: never;
+        /** Delete Order */
+        delete: operations["bakehouse_day_api_delete_order"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore Order */
+        post: operations["bakehouse_day_api_restore_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/sheets.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Download Order */
+        get: operations["bakehouse_day_api_download_order"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -345,6 +507,36 @@ export interface components {
             password: string;
         };
         /**
+         * Allergen
+         * @description Allergens that a label names.
+         * @enum {string}
+         */
+        Allergen: "gluten" | "milk" | "egg" | "nuts" | "soya" | "sesame";
+        /**
+         * Composition
+         * @description Shares of the mass, %. ``sugar_pct`` is part of the carbohydrate.
+         *
+         *     Raises :class:`~lamination.limits.Faults` when the five do not add up to 100, naming the one
+         *     that would make them, or when there is more sugar than carbohydrate.
+         */
+        Composition: {
+            /** Water Pct */
+            water_pct: number;
+            /** Protein Pct */
+            protein_pct: number;
+            /** Fat Pct */
+            fat_pct: number;
+            /** Carbohydrate Pct */
+            carbohydrate_pct: number;
+            /** Ash Pct */
+            ash_pct: number;
+            /**
+             * Sugar Pct
+             * @default 0
+             */
+            sugar_pct: number;
+        };
+        /**
          * Default
          * @description A starting point with a name. ``low`` and ``high`` bound what a baker may put in its place.
          */
@@ -370,8 +562,40 @@ export interface components {
             origin: "published" | "trade practice" | "yours";
         };
         /**
+         * Ingredient
+         * @description One thing on the shelf. ``key`` is its name in a formula and never changes.
+         *
+         *     ``as_fresh``: for a yeast, the grams of fresh yeast that one gram stands for. ``piece_g``: what
+         *     one piece weighs, for what is bought by the piece (an egg without its shell).
+         */
+        Ingredient: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            kind: components["schemas"]["Kind"];
+            composition: components["schemas"]["Composition"];
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: components["schemas"]["Allergen"][];
+            strength?: components["schemas"]["Strength"] | null;
+            /** As Fresh */
+            as_fresh?: number | null;
+            /** Piece G */
+            piece_g?: number | null;
+            window?: components["schemas"]["Window"] | null;
+        };
+        /**
+         * Kind
+         * @description What an ingredient is to a formula.
+         * @enum {string}
+         */
+        Kind: "flour" | "water" | "milk" | "egg" | "fat" | "sugar" | "salt" | "yeast" | "malt" | "acid" | "other";
+        /**
          * KitchenView
-         * @description The whole table with its origins, and what is this bakery's own.
+         * @description The whole table with its origins, what is this bakery's own, and every ingredient there is.
          */
         KitchenView: {
             /** Table */
@@ -380,19 +604,95 @@ export interface components {
             yours: {
                 [key: string]: number;
             };
+            /** Ingredients */
+            ingredients: components["schemas"]["Ingredient"][];
+            /** Library */
+            library: components["schemas"]["Ingredient"][];
+        };
+        /**
+         * Strength
+         * @description How strong a flour is.
+         * @enum {string}
+         */
+        Strength: "weak" | "medium" | "strong";
+        /**
+         * Window
+         * @description A butter's working window, °C: brittle below, plastic from and to, oils out above.
+         *
+         *     Raises :class:`Faults` when the four do not rise.
+         */
+        Window: {
+            /** Brittle C */
+            brittle_c: number;
+            /** Plastic From C */
+            plastic_from_c: number;
+            /** Plastic To C */
+            plastic_to_c: number;
+            /** Oils C */
+            oils_c: number;
         };
         /**
          * Kitchen
          * @description What differs from the table of practice here: ``{key: value}`` in the table's own units.
          *
          *     Raises :class:`~lamination.limits.Faults` for a key the table does not have, or a value outside
-         *     the limits it states; the path is ``yours.<key>``.
+         *     the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own, beside
+         *     those of the library.
          */
         Kitchen: {
             /** Yours */
             yours?: {
                 [key: string]: number;
             };
+            /**
+             * Ingredients
+             * @default []
+             */
+            ingredients: components["schemas"]["Ingredient"][];
+        };
+        /**
+         * Balance
+         * @description What a formula amounts to, % of all flour.
+         *
+         *     ``nominal_hydration_pct``: water and milk. ``true_hydration_pct``: the water in everything but
+         *     flour. ``sugar_pct`` and ``salt_pct``: those ingredients; ``fat_pct``: the pure fat in
+         *     everything but flour; ``yeast_pct``: as fresh yeast.
+         */
+        Balance: {
+            /** Nominal Hydration Pct */
+            nominal_hydration_pct: number;
+            /** True Hydration Pct */
+            true_hydration_pct: number;
+            /** Sugar Pct */
+            sugar_pct: number;
+            /** Salt Pct */
+            salt_pct: number;
+            /** Fat Pct */
+            fat_pct: number;
+            /** Yeast Pct */
+            yeast_pct: number;
+        };
+        /**
+         * Bowl
+         * @description A mixing against the mixer's limits, g.
+         */
+        Bowl: {
+            /** Load G */
+            load_g: number;
+            /** Least G */
+            least_g: number;
+            /** Most G */
+            most_g: number;
+        };
+        /**
+         * Conductivity
+         * @description Thermal conductivity of a mixture, W/(m·K): its two bounds and their geometric mean.
+         */
+        Conductivity: {
+            /** Parallel */
+            parallel: number;
+            /** Series */
+            series: number;
         };
         /**
          * Corner
@@ -405,17 +705,80 @@ export interface components {
             y_mm: number;
         };
         /**
+         * CoverageMap
+         * @description Where the leaves are: grid lines, mm, and in ``cells[i][j]`` the number of a region.
+         */
+        CoverageMap: {
+            /** Xs Mm */
+            xs_mm: number[];
+            /** Ys Mm */
+            ys_mm: number[];
+            /** Cells */
+            cells: number[][];
+            /** Regions */
+            regions: components["schemas"]["Region"][];
+        };
+        /**
+         * Fed
+         * @description A dough that old dough was fed into: ``butter_share`` of its mass came as laminated butter.
+         */
+        Fed: {
+            /** Butter Share */
+            butter_share: number;
+            balance: components["schemas"]["Balance"];
+            composition: components["schemas"]["Composition"];
+        };
+        /**
+         * Feeding
+         * @description Old dough fed back: g in one dough, and the balance as written, today, and settled.
+         */
+        Feeding: {
+            /** Grams */
+            grams: number;
+            /** Butter G */
+            butter_g: number;
+            today: components["schemas"]["Fed"];
+            settled: components["schemas"]["Fed"];
+        };
+        /**
+         * Fix
+         * @description A way out that can be taken with one press: put ``value`` in the plan's ``field``.
+         */
+        Fix: {
+            /** Label */
+            label: string;
+            /** Field */
+            field: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * Fold
          * @description The folds, by the names of the trade.
          * @enum {string}
          */
-        Fold: "half" | "letter" | "book";
+        Fold: "half" | "letter" | "book" | "offset_book";
+        /**
+         * FoldBack
+         * @description Conditioning: rolled to a part of its thickness, then folded back. Length before the folds.
+         */
+        FoldBack: {
+            /** Folds */
+            folds: number;
+            /** Roll To Mm */
+            roll_to_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+        };
         /**
          * Layers
          * @description Leaves where the sheet has most of them, three ways to count, and how thick they are, µm.
          *
          *     ``naive`` is the product that never fuses dough on dough. ``full_pct`` is the share of the
-         *     area that has them all.
+         *     area that has them all, ``bent_pct`` the share whose leaves a closed edge bent, ``bare_pct`` the
+         *     share without any butter. ``estimate``: the leaves were never countable (lumps).
          */
         Layers: {
             /** Butter */
@@ -436,6 +799,12 @@ export interface components {
             thinnest_dough_um: number;
             /** Full Pct */
             full_pct: number;
+            /** Bare Pct */
+            bare_pct: number;
+            /** Bent Pct */
+            bent_pct: number;
+            /** Estimate */
+            estimate: boolean;
         };
         /**
          * Material
@@ -447,7 +816,8 @@ export interface components {
          * Note
          * @description Advice in words at a stop. ``mind``: look at this; ``know``: worth knowing; ``good``: fits.
          *
-         *     ``field`` is the path in the plan of the input the advice is about, if it is about one.
+         *     ``field`` is the path in the plan of the input the advice is about, if it is about one; ``fixes``
+         *     are ways out.
          */
         Note: {
             /** Stop */
@@ -463,6 +833,26 @@ export interface components {
             text: string;
             /** Field */
             field?: string | null;
+            /**
+             * Fixes
+             * @default []
+             */
+            fixes: components["schemas"]["Fix"][];
+        };
+        /**
+         * Physics
+         * @description A material at the temperature the kitchen states: kg/m³, kJ/(kg·K), W/(m·K); water share, %.
+         *
+         *     Without a composition only the density is known.
+         */
+        Physics: {
+            /** Density Kg M3 */
+            density_kg_m3: number;
+            /** Water Pct */
+            water_pct?: number | null;
+            /** Specific Heat Kj Kg K */
+            specific_heat_kj_kg_k?: number | null;
+            conductivity?: components["schemas"]["Conductivity"] | null;
         };
         /**
          * Place
@@ -470,6 +860,47 @@ export interface components {
          * @enum {string}
          */
         Place: "bench" | "fridge" | "freezer";
+        /**
+         * Plaques
+         * @description Plaques for one block.
+         *
+         *     ``whole`` go in as they are, ``part_g`` is cut from one more (0: none). They lie ``across`` ×
+         *     ``along`` side by side, and what was cut off lies on them or beside them; ``stretch`` is how
+         *     many times the area grows (below 1: it is folded or pressed together) to come to the block.
+         *     ``trim_g`` is left of the plaque that was cut.
+         */
+        Plaques: {
+            /** Whole */
+            whole: number;
+            /** Part G */
+            part_g: number;
+            /** Trim G */
+            trim_g: number;
+            /** Across */
+            across: number;
+            /** Along */
+            along: number;
+            /** Turned */
+            turned: boolean;
+            /** Part Length Mm */
+            part_length_mm: number;
+            /** Stretch */
+            stretch: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Region
+         * @description Places of the last sheet that are alike: their butter leaves, whether bent, share of area, %.
+         */
+        Region: {
+            /** Butter */
+            butter: number;
+            /** Bent */
+            bent: boolean;
+            /** Share Pct */
+            share_pct: number;
+        };
         /**
          * Rest
          * @description A rest: where, and for how many minutes.
@@ -494,9 +925,11 @@ export interface components {
         };
         /**
          * Shares
-         * @description Butter in the three conventions a plan without a formula can state, %.
+         * @description Butter in the three conventions, %; of flour only where a formula says how much there is.
          */
         Shares: {
+            /** Of Flour Pct */
+            of_flour_pct: number | null;
             /** Of Dough Pct */
             of_dough_pct: number;
             /** Of Whole Pct */
@@ -547,10 +980,92 @@ export interface components {
          * @description What kind of work a stop on the strip is.
          * @enum {string}
          */
-        StopKind: "dough" | "lock_in" | "turn" | "final" | "cut";
+        StopKind: "preferment" | "mix" | "dough" | "lock_in" | "turn" | "final" | "cut";
+        /**
+         * Water
+         * @description The water for the bowl.
+         *
+         *     ``water_c``: the temperature all of it would need. Where that is below the tap's, ``ice_g`` of
+         *     it goes in as ice and the rest comes from the tap. ``dough_c``: what the dough comes to with the
+         *     best that can be had (ice alone at most); ``reached`` says whether that is what was wanted.
+         */
+        Water: {
+            /** Water C */
+            water_c: number;
+            /** Water G */
+            water_g: number;
+            /** Ice G */
+            ice_g: number;
+            /** Tap C */
+            tap_c: number;
+            /** Dough C */
+            dough_c: number;
+            /** Reached */
+            reached: boolean;
+            /** Friction K */
+            friction_k: number;
+        };
+        /**
+         * WeighLine
+         * @description One thing to weigh, g. ``key`` is its name in the bench log.
+         *
+         *     ``exact_g`` is the figure before rounding; ``stays_g`` (on a preferment's sheet) what of this
+         *     ingredient is still to be added on mixing day; ``of_total_g`` (on the mixing day) what the
+         *     formula has of it in all, where a preferment took a part.
+         */
+        WeighLine: {
+            /** Key */
+            key: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+            /** Exact G */
+            exact_g: number;
+            /** Stays G */
+            stays_g?: number | null;
+            /** Of Total G */
+            of_total_g?: number | null;
+            /** Pieces */
+            pieces?: number | null;
+        };
+        /**
+         * WeighSheet
+         * @description What is weighed at one stop; ``minute`` counts from the start of the plan.
+         */
+        WeighSheet: {
+            /** Stop */
+            stop: string;
+            /** Name */
+            name: string;
+            /** Minute */
+            minute: number;
+            /** Lines */
+            lines: components["schemas"]["WeighLine"][];
+            /** Total G */
+            total_g: number;
+            /** Allergens */
+            allergens: string[];
+        };
+        /**
+         * WorkedButter
+         * @description The butter block: what it is, how it is made of plaques, how it is made pliable.
+         */
+        WorkedButter: {
+            /** Name */
+            name: string;
+            physics: components["schemas"]["Physics"];
+            window: components["schemas"]["Window"] | null;
+            plaques: components["schemas"]["Plaques"];
+            fold_back: components["schemas"]["FoldBack"] | null;
+        };
         /**
          * WorkedCut
          * @description Pieces, the mass of each, the share of the sheet they use, and what is left over.
+         *
+         *     ``full_pct``: of each piece, the share of its area that has all the butter leaves.
          */
         WorkedCut: {
             /** Pieces */
@@ -567,10 +1082,14 @@ export interface components {
             trimmings_g: number;
             /** Outlines */
             outlines: components["schemas"]["Corner"][][];
+            /** Full Pct */
+            full_pct: number[];
         };
         /**
          * WorkedFinal
          * @description The last sheet. ``turned``: whether the package was turned before the roll, as for a fold.
+         *
+         *     ``mass_g`` is what is left of dough and butter after all trims.
          */
         WorkedFinal: {
             /** Length Mm */
@@ -582,6 +1101,29 @@ export interface components {
             /** Turned */
             turned: boolean;
             section: components["schemas"]["Section"];
+            /** Mass G */
+            mass_g: number;
+            map: components["schemas"]["CoverageMap"];
+        };
+        /**
+         * WorkedFormula
+         * @description All that follows from a formula for one dough. ``water`` is None where the bowl gets none.
+         */
+        WorkedFormula: {
+            /** Flour G */
+            flour_g: number;
+            /** Total Pct */
+            total_pct: number;
+            /** Parts */
+            parts: components["schemas"]["WorkedPart"][];
+            balance: components["schemas"]["Balance"];
+            /** Preferments */
+            preferments: components["schemas"]["WorkedPreferment"][];
+            feeding: components["schemas"]["Feeding"] | null;
+            water: components["schemas"]["Water"] | null;
+            bowl: components["schemas"]["Bowl"];
+            /** Rounding */
+            rounding: string[];
         };
         /**
          * WorkedLockIn
@@ -599,6 +1141,21 @@ export interface components {
             section: components["schemas"]["Section"];
         };
         /**
+         * WorkedPart
+         * @description An ingredient of one dough: % of all flour and g, all preferments included.
+         */
+        WorkedPart: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            kind: components["schemas"]["Kind"];
+            /** Pct */
+            pct: number;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * WorkedPlan
          * @description All that follows from a plan, stop by stop.
          */
@@ -608,6 +1165,12 @@ export interface components {
             /** Total G */
             total_g: number;
             butter_share: components["schemas"]["Shares"];
+            formula: components["schemas"]["WorkedFormula"] | null;
+            /** Sheets */
+            sheets: components["schemas"]["WeighSheet"][];
+            dough: components["schemas"]["Physics"];
+            slab: components["schemas"]["Size"];
+            butter: components["schemas"]["WorkedButter"];
             lock_in: components["schemas"]["WorkedLockIn"];
             /** Steps */
             steps: components["schemas"]["WorkedTurn"][];
@@ -622,6 +1185,32 @@ export interface components {
             notes: components["schemas"]["Note"][];
             /** Workings */
             workings: components["schemas"]["Working"][];
+        };
+        /**
+         * WorkedPreferment
+         * @description A preferment of one dough: its masses, what share of all liquid it takes, and its tub.
+         */
+        WorkedPreferment: {
+            /** Stop */
+            stop: string;
+            /** Name */
+            name: string;
+            /** Flour G */
+            flour_g: number;
+            /** Liquid G */
+            liquid_g: number;
+            /** Yeast G */
+            yeast_g: number;
+            /** Total G */
+            total_g: number;
+            /** Liquid Share Pct */
+            liquid_share_pct: number;
+            /** Volume L */
+            volume_l: number;
+            /** Rises To L */
+            rises_to_l: number;
+            /** Tub L */
+            tub_l: number;
         };
         /**
          * WorkedTurn
@@ -644,6 +1233,10 @@ export interface components {
             rest: components["schemas"]["Rest"] | null;
             /** Starts Min */
             starts_min: number;
+            /** Trimmed G */
+            trimmed_g: number;
+            /** Turned */
+            turned: boolean;
         };
         /**
          * Working
@@ -675,16 +1268,32 @@ export interface components {
         };
         /**
          * Butter
-         * @description The butter that is locked in.
+         * @description The butter that is locked in; ``mass_g`` is the whole block, the flour in it included.
+         *
+         *     ``flour_pct``: flour worked into it, % of the butter. ``fold_back``: rolled thin and folded in so
+         *     many (0 or 1: not at all). ``plaque``: another than the kitchen's.
          */
         Butter: {
             /** Mass G */
             mass_g: number;
+            /** Density Kg M3 */
+            density_kg_m3?: number | null;
             /**
-             * Density Kg M3
-             * @default 940
+             * Ingredient
+             * @default butter-table
              */
-            density_kg_m3: number;
+            ingredient: string;
+            /**
+             * Flour Pct
+             * @default 0
+             */
+            flour_pct: number;
+            /**
+             * Fold Back
+             * @default 0
+             */
+            fold_back: number;
+            plaque?: components["schemas"]["Plaque"] | null;
         };
         /**
          * Cut
@@ -705,17 +1314,22 @@ export interface components {
             bench_min?: number | null;
         };
         /**
+         * Development
+         * @description How far the gluten is worked in the mixer; folding goes on with it.
+         * @enum {string}
+         */
+        Development: "short" | "three_quarters" | "full";
+        /**
          * Dough
          * @description The dough that goes into the lock-in, and its chill before that.
+         *
+         *     Without a density of its own it has that of the formula, or of practice where there is none.
          */
         Dough: {
             /** Mass G */
             mass_g: number;
-            /**
-             * Density Kg M3
-             * @default 1120
-             */
-            density_kg_m3: number;
+            /** Density Kg M3 */
+            density_kg_m3?: number | null;
             rest?: components["schemas"]["Rest"] | null;
             /** Bench Min */
             bench_min?: number | null;
@@ -740,6 +1354,56 @@ export interface components {
             bench_min?: number | null;
         };
         /**
+         * Formula
+         * @description What the dough is made of. ``own``: ingredients that are not in the library.
+         *
+         *     Raises :class:`~lamination.limits.Faults`: an ingredient nobody knows or one named twice, no
+         *     flour, flours that are not 100 % together, a preferment that takes more than there is.
+         */
+        Formula: {
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /**
+             * Preferments
+             * @default []
+             */
+            preferments: components["schemas"]["Preferment"][];
+            old_dough?: components["schemas"]["OldDough"] | null;
+            /**
+             * @default {
+             *       "wanted_c": 24,
+             *       "flour_c": 20,
+             *       "tap_c": 14,
+             *       "slow_min": 4,
+             *       "fast_min": 5,
+             *       "development": "three_quarters",
+             *       "rest": null,
+             *       "bench_min": null
+             *     }
+             */
+            mixing: components["schemas"]["Mixing"];
+            /**
+             * Whole Eggs
+             * @default false
+             */
+            whole_eggs: boolean;
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["Ingredient"][];
+        };
+        /**
+         * Line
+         * @description One ingredient, % of all flour.
+         */
+        Line: {
+            /** Ingredient */
+            ingredient: string;
+            /** Pct */
+            pct: number;
+        };
+        /**
          * LockIn
          * @description The school of lock-in and the block's two sides; its thickness follows.
          */
@@ -762,13 +1426,75 @@ export interface components {
             rest?: components["schemas"]["Rest"] | null;
             /** Bench Min */
             bench_min?: number | null;
+            /**
+             * Off Centre Mm
+             * @default 0
+             */
+            off_centre_mm: number;
+            /**
+             * Lump Mm
+             * @default 20
+             */
+            lump_mm: number;
         };
         /**
          * Method
          * @description Schools of lock-in.
          * @enum {string}
          */
-        Method: "half" | "two_thirds" | "envelope";
+        Method: "half" | "half_stacked" | "two_thirds" | "envelope" | "gate" | "open_sided" | "inverse" | "spread" | "two_go" | "lumps";
+        /**
+         * Mixing
+         * @description The mixing day: the temperatures that meet in the bowl, the programme, and the first rest.
+         */
+        Mixing: {
+            /**
+             * Wanted C
+             * @default 24
+             */
+            wanted_c: number;
+            /**
+             * Flour C
+             * @default 20
+             */
+            flour_c: number;
+            /**
+             * Tap C
+             * @default 14
+             */
+            tap_c: number;
+            /**
+             * Slow Min
+             * @default 4
+             */
+            slow_min: number;
+            /**
+             * Fast Min
+             * @default 5
+             */
+            fast_min: number;
+            /** @default three_quarters */
+            development: components["schemas"]["Development"];
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+        };
+        /**
+         * OldDough
+         * @description Dough of earlier days fed back, as a share of the new dough.
+         *
+         *     ``laminated``: trimmings of the last sheet, which bring their butter; otherwise dough that was
+         *     kept back before the lock-in.
+         */
+        OldDough: {
+            /** Share Pct */
+            share_pct: number;
+            /**
+             * Laminated
+             * @default true
+             */
+            laminated: boolean;
+        };
         /**
          * Plan
          * @description A lamination plan: the document that is saved, sent and worked.
@@ -786,6 +1512,7 @@ export interface components {
             turns: components["schemas"]["Turn"][];
             final: components["schemas"]["Final"];
             cut?: components["schemas"]["Cut"] | null;
+            formula?: components["schemas"]["Formula"] | null;
             /**
              * Words
              * @default
@@ -799,10 +1526,48 @@ export interface components {
             format: "eight-turn/plan";
             /**
              * Version
-             * @default 1
+             * @default 2
              */
             version: number;
         };
+        /**
+         * Plaque
+         * @description Butter as it is bought: its two sides and what one weighs.
+         */
+        Plaque: {
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Mass G */
+            mass_g: number;
+        };
+        /**
+         * Preferment
+         * @description A part of the formula that is mixed earlier.
+         *
+         *     ``flour_pct``: its share of all flour. ``hydration_pct``: its liquid on its own flour.
+         *     ``yeast_pct``: its share of all yeast. Flour comes from the first flour of the formula, then
+         *     the next; liquid from water first, then milk.
+         */
+        Preferment: {
+            kind: components["schemas"]["PrefermentKind"];
+            /** Flour Pct */
+            flour_pct: number;
+            /** Hydration Pct */
+            hydration_pct: number;
+            /** Yeast Pct */
+            yeast_pct: number;
+            rest: components["schemas"]["Rest"];
+            /** Bench Min */
+            bench_min?: number | null;
+        };
+        /**
+         * PrefermentKind
+         * @description Preferments that have starting points of their own.
+         * @enum {string}
+         */
+        PrefermentKind: "poolish" | "sponge";
         /**
          * Shape
          * @description Shapes a sheet is cut into.
@@ -810,8 +1575,34 @@ export interface components {
          */
         Shape: "triangle" | "rectangle";
         /**
+         * Trim
+         * @description What is cut off the rolled sheet before the fold: both ends, both sides.
+         *
+         *     ``tucked``: what comes off the ends is laid on the middle and folded in; otherwise it is saved.
+         */
+        Trim: {
+            /**
+             * Ends Mm
+             * @default 0
+             */
+            ends_mm: number;
+            /**
+             * Sides Mm
+             * @default 0
+             */
+            sides_mm: number;
+            /**
+             * Tucked
+             * @default false
+             */
+            tucked: boolean;
+        };
+        /**
          * Turn
-         * @description One turn: roll to a thickness, fold, rest.
+         * @description One turn: roll to a thickness (to a width first, if one is chosen), trim, fold, rest.
+         *
+         *     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
+         *     offset book meet, % of the length. ``short_mm``: every flap falls short by so much, on purpose.
          */
         Turn: {
             fold: components["schemas"]["Fold"];
@@ -820,7 +1611,53 @@ export interface components {
             rest?: components["schemas"]["Rest"] | null;
             /** Bench Min */
             bench_min?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            trim?: components["schemas"]["Trim"] | null;
+            /**
+             * Stacked
+             * @default false
+             */
+            stacked: boolean;
+            /**
+             * Seam Pct
+             * @default 66.66666666666666
+             */
+            seam_pct: number;
+            /**
+             * Short Mm
+             * @default 0
+             */
+            short_mm: number;
         };
+        /**
+         * Amendment
+         * @description One change. Which other fields are needed depends on ``change``; Faults name those missing.
+         */
+        Amendment: {
+            change: components["schemas"]["Change"];
+            /** Value */
+            value?: number | null;
+            /** Index */
+            index?: number | null;
+            /** Ingredient */
+            ingredient?: string | null;
+            preferment?: components["schemas"]["PrefermentKind"] | null;
+        };
+        /**
+         * Ask
+         * @description A change to a plan as it stands on the screen.
+         */
+        Ask: {
+            plan: components["schemas"]["Plan"];
+            amendment: components["schemas"]["Amendment"];
+        };
+        /**
+         * Change
+         * @description What is asked for.
+         * @enum {string}
+         */
+        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "pieces" | "flour";
         /**
          * PlanLine
          * @description A plan as the list shows it.
@@ -877,6 +1714,11 @@ export interface components {
             family: components["schemas"]["Family"];
             /** Dough G */
             dough_g: number;
+            /**
+             * With Formula
+             * @default true
+             */
+            with_formula: boolean;
         };
         /**
          * Save
@@ -976,7 +1818,7 @@ export interface components {
          * @description What can be said at the bench.
          * @enum {string}
          */
-        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict";
+        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "weighed";
         /**
          * PlannedDeed
          * @description A deed a run consists of, and the minute from its start at which the plan has it.
@@ -1051,6 +1893,7 @@ export interface components {
             /** Started By */
             started_by: string | null;
             standing: components["schemas"]["Standing"];
+            used: components["schemas"]["Used"] | null;
             /** Order */
             order: components["schemas"]["PlannedDeed"][];
             /**
@@ -1058,6 +1901,23 @@ export interface components {
              * Format: date-time
              */
             now: string;
+        };
+        /**
+         * Scaled
+         * @description What really stood on the scales for a line of a sheet, g.
+         */
+        Scaled: {
+            /** Event Id */
+            event_id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Line */
+            line: string;
+            /** Grams */
+            grams: number;
         };
         /**
          * Standing
@@ -1084,9 +1944,43 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             /** Remarks */
             remarks: components["schemas"]["Remark"][];
+            /** Weighed */
+            weighed: components["schemas"]["Scaled"][];
             verdict: components["schemas"]["Verdict"] | null;
             /** Undoable */
             undoable: string | null;
+        };
+        /**
+         * Used
+         * @description A dough as it was really made. ``unweighed``: lines nobody ticked, taken as planned.
+         */
+        Used: {
+            /** Parts */
+            parts: components["schemas"]["UsedPart"][];
+            /** True Hydration Pct */
+            true_hydration_pct: number;
+            /** Planned Hydration Pct */
+            planned_hydration_pct: number;
+            /** Dough G */
+            dough_g: number;
+            /** Unweighed */
+            unweighed: number;
+        };
+        /**
+         * UsedPart
+         * @description An ingredient of the dough, g and % of all flour: planned, and as it was used.
+         */
+        UsedPart: {
+            /** Name */
+            name: string;
+            /** Planned G */
+            planned_g: number;
+            /** Used G */
+            used_g: number;
+            /** Planned Pct */
+            planned_pct: number;
+            /** Used Pct */
+            used_pct: number;
         };
         /**
          * StartRun
@@ -1129,6 +2023,10 @@ export interface components {
             /** Words */
             words?: string | null;
             verdict?: components["schemas"]["Verdict"] | null;
+            /** Line */
+            line?: string | null;
+            /** Grams */
+            grams?: number | null;
         };
         /**
          * Said
@@ -1137,6 +2035,203 @@ export interface components {
         Said: {
             /** Events */
             events: components["schemas"]["Event"][];
+        };
+        /**
+         * Batch
+         * @description All of one plan: doughs of a size, how they are mixed, weighed and blocked.
+         *
+         *     ``surplus_g`` is laminate beyond what the pieces take. ``limited_by`` says what set the size of
+         *     a dough. ``said`` tells what rounding did. ``sums_to_g``: all sheets together, butter left out.
+         */
+        Batch: {
+            /** Plan Id */
+            plan_id: number;
+            /** Name */
+            name: string;
+            plan: components["schemas"]["Plan"];
+            /** Doughs */
+            doughs: number;
+            /** Dough G */
+            dough_g: number;
+            /** Butter G */
+            butter_g: number;
+            /** Mixings */
+            mixings: number;
+            /** Mixing G */
+            mixing_g: number;
+            /** Surplus G */
+            surplus_g: number;
+            /** Made */
+            made: components["schemas"]["Made"][];
+            /** Sheets */
+            sheets: components["schemas"]["TimedSheet"][];
+            /** Sums To G */
+            sums_to_g: number;
+            block: components["schemas"]["Size"];
+            slab: components["schemas"]["Size"];
+            /** Plaques */
+            plaques: string;
+            water: components["schemas"]["Water"] | null;
+            /** Fetch */
+            fetch: components["schemas"]["Fetch"][];
+            /** Limited By */
+            limited_by: string;
+            /** Said */
+            said: string[];
+            /** Notes */
+            notes: components["schemas"]["Note"][];
+            /** Starts At */
+            starts_at: string | null;
+        };
+        /**
+         * Fetch
+         * @description What to fetch of something that comes in wholes: bags, plaques, eggs; and what is left over.
+         */
+        Fetch: {
+            /** What */
+            what: string;
+            /** Needed G */
+            needed_g: number;
+            /** Whole */
+            whole: number;
+            /** Of G */
+            of_g: number;
+            /** Left G */
+            left_g: number;
+        };
+        /**
+         * Made
+         * @description What comes of a product: pieces, and the laminate they take with their loss, g.
+         */
+        Made: {
+            /** Product */
+            product: string;
+            /** Pieces */
+            pieces: number;
+            /** Raw G */
+            raw_g: number;
+            /** Takes G */
+            takes_g: number;
+        };
+        /**
+         * TimedSheet
+         * @description A weigh-out sheet of one mixing, ``times`` over, and when; the time where the order has one.
+         */
+        TimedSheet: {
+            sheet: components["schemas"]["WeighSheet"];
+            /** Times */
+            times: number;
+            /** At */
+            at: string | null;
+        };
+        /**
+         * WorkedOrder
+         * @description An order worked, dough by dough.
+         */
+        WorkedOrder: {
+            /** Name */
+            name: string;
+            /** Batches */
+            batches: components["schemas"]["Batch"][];
+        };
+        /**
+         * Order
+         * @description What is wanted for a day. ``ready_at``: when it is to be cut; it carries a time zone.
+         */
+        Order: {
+            /** Name */
+            name: string;
+            /** Doughs */
+            doughs: components["schemas"]["Ordered"][];
+            /** Ready At */
+            ready_at?: string | null;
+        };
+        /**
+         * Ordered
+         * @description What is wanted of one plan. With ``flour_g`` it runs the other way: the flour decides.
+         *
+         *     ``dough_g``: the size of one dough, otherwise the plan's.
+         */
+        Ordered: {
+            /** Plan Id */
+            plan_id: number;
+            /** Products */
+            products: components["schemas"]["Wanted"][];
+            /** Dough G */
+            dough_g?: number | null;
+            /** Flour G */
+            flour_g?: number | null;
+            /** @default even */
+            sizing: components["schemas"]["Sizing"];
+        };
+        /**
+         * Sizing
+         * @description How doughs are sized: all of the plan's own size, or evened out to what is wanted.
+         * @enum {string}
+         */
+        Sizing: "even" | "whole";
+        /**
+         * Wanted
+         * @description A product: pieces, raw weight of one, and what is lost of the sheet on the way (trim, samples).
+         */
+        Wanted: {
+            /** Product */
+            product: string;
+            /** Pieces */
+            pieces: number;
+            /** Raw G */
+            raw_g: number;
+            /**
+             * Loss Pct
+             * @default 8
+             */
+            loss_pct: number;
+        };
+        /**
+         * OrderLine
+         * @description An order as the list shows it.
+         */
+        OrderLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Ready At */
+            ready_at: string | null;
+            /** Pieces */
+            pieces: number;
+            /** Doughs */
+            doughs: number;
+            /**
+             * Updated At
+             * Format: date-time
+             */
+            updated_at: string;
+        };
+        /**
+         * SavedOrder
+         * @description An order with its number and revision.
+         */
+        SavedOrder: {
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+            /**
+             * Updated At
+             * Format: date-time
+             */
+            updated_at: string;
+            order: components["schemas"]["Order"];
+        };
+        /**
+         * SaveOrder
+         * @description An order to save over ``revision``, the one it was made from.
+         */
+        SaveOrder: {
+            /** Revision */
+            revision: number;
+            order: components["schemas"]["Order"];
         };
     };
     responses: never;
@@ -1308,6 +2403,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_amend_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ask"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_read_formula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"][];
                 };
             };
         };
@@ -1564,6 +2722,46 @@ export interface operations {
             };
         };
     };
+    bakehouse_plans_api_download_formula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_plans_api_download_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     bakehouse_bench_api_list_runs: {
         parameters: {
             query?: never;
@@ -1653,6 +2851,193 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RunView"];
                 };
+            };
+        };
+    };
+    bakehouse_day_api_work_an_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkedOrder"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_list_orders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderLine"][];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_new_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOrder"];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_open_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOrder"];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_save_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOrder"];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_delete_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_day_api_restore_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOrder"];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_download_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -8,11 +8,15 @@ import { queries, useSession } from "@/api/queries";
 import { BenchList } from "@/bench/BenchList";
 import { BenchRun } from "@/bench/BenchRun";
 import { BookList } from "@/book/BookList";
+import { OrderList } from "@/day/OrderList";
+import { OrderRoom } from "@/day/OrderRoom";
+import { OrderSheets } from "@/day/OrderSheets";
 import { KitchenRoom } from "@/kitchen/KitchenRoom";
 import { LikesProvider } from "@/measures/likes";
 import { SignIn } from "@/people/SignIn";
 import { PlanList } from "@/plans/PlanList";
 import { PlanRoom } from "@/plans/PlanRoom";
+import { PlanSheets } from "@/sheets/PlanSheets";
 import { House } from "./House";
 import { Kept, Nothing, Waiting } from "./states";
 import { inOurColours, theme } from "./theme";
@@ -46,6 +50,10 @@ function Rooms() {
           />
           <Route path="/plans" element={<PlanList />} />
           <Route path="/plans/:planId" element={<PlanRoom />} />
+          <Route path="/plans/:planId/sheets" element={<PlanSheets />} />
+          <Route path="/day" element={<OrderList />} />
+          <Route path="/day/:orderId" element={<OrderRoom />} />
+          <Route path="/day/:orderId/sheets" element={<OrderSheets />} />
           <Route path="/bench" element={<BenchList />} />
           <Route path="/book" element={<BookList />} />
           <Route

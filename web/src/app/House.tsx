@@ -6,6 +6,7 @@ import { Kept } from "./states";
 
 const ROOMS = [
   ["/plans", "Plans"],
+  ["/day", "Day"],
   ["/bench", "Bench"],
   ["/book", "Book"],
   ["/kitchen", "Kitchen"],

@@ -10,6 +10,7 @@ import {
 } from "@tabler/icons-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
+import type { Schemas } from "@/api/client";
 import { Nothing, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
 import { FromAbove } from "@/drawings/FromAbove";
@@ -19,8 +20,9 @@ import { span } from "@/measures/quantity";
 import classes from "./BenchRun.module.css";
 import { Entries } from "./Entries";
 import { Keypad } from "./Keypad";
-import { minutesBetween, type Now, type RunView, undoTarget, whereNow } from "./now";
+import { minutesBetween, type Now, type RunView, undoTarget, weighedNow, whereNow } from "./now";
 import { RestBar } from "./RestBar";
+import { Scales } from "./Scales";
 import { useClock } from "./useClock";
 import { useRun } from "./useRun";
 
@@ -49,6 +51,7 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<"temperature" | "note" | null>(null);
   const over = now.phase === "finished" || now.phase === "given_up";
+  const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
 
   useEffect(() => {
     document.title = `${view.plan.name} at the bench`;
@@ -84,7 +87,9 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
           ) : now.phase === "rest" ? (
             <Resting now={now} clock={clock} />
           ) : (
-            <Working now={now} clock={clock} />
+            <Working now={now} clock={clock}>
+              {sheet && <Scales sheet={sheet} weighed={weighedNow(view, waiting)} say={say} />}
+            </Working>
           )}
         </section>
         {!over && (
@@ -159,24 +164,34 @@ function Marks({ done, of }: { done: number; of: number }) {
   );
 }
 
-function Working({ now, clock }: { now: Now; clock: Date }) {
+function Working({ now, clock, children }: { now: Now; clock: Date; children?: ReactNode }) {
   const { words } = useSaying();
   if (!now.stop) return null;
-  const [first, ...rest] = now.stop.does;
+  const [first] = now.stop.does;
+  // Where there is only weighing, what to do stands beside the scales.
+  const scalesOnly = now.stop.kind === "mix" || now.stop.kind === "preferment";
   return (
     <>
       <p className={classes.stopName}>{now.stop.name}</p>
       <h1>{words(first ?? "")}</h1>
-      <ul className={classes.does}>
-        {rest.map((line) => (
-          <li key={line}>{words(line)}</li>
-        ))}
-      </ul>
+      {children}
+      {!scalesOnly && <Does stop={now.stop} small={children !== undefined} />}
       <p className={classes.since}>
         <b>{span(Math.max(minutesBetween(now.since, clock), 0))}</b> on the bench,{" "}
         {span(now.stop.bench_min)} planned
       </p>
     </>
+  );
+}
+
+function Does({ stop, small }: { stop: Schemas["Stop"]; small?: boolean }) {
+  const { words } = useSaying();
+  return (
+    <ul className={classes.does} data-small={small || undefined}>
+      {stop.does.slice(1).map((line) => (
+        <li key={line}>{words(line)}</li>
+      ))}
+    </ul>
   );
 }
 
@@ -232,7 +247,7 @@ function Ahead({ now, view, children }: { now: Now; view: RunView; children: Rea
   const { words } = useSaying();
   const stop = now.next;
   if (!stop) return null;
-  const above = aboveAt(stop, view.plan, view.worked);
+  const drawn = stop.kind !== "mix" && stop.kind !== "preferment";
   return (
     <aside className={classes.aside}>
       <p>
@@ -240,7 +255,11 @@ function Ahead({ now, view, children }: { now: Now; view: RunView; children: Rea
         <b>{stop.name}</b>
       </p>
       {now.phase === "rest" && <p>{words(stop.does[0] ?? "")}</p>}
-      <FromAbove {...above} minHeight={260} />
+      {drawn ? (
+        <FromAbove {...aboveAt(stop, view.plan, view.worked)} minHeight={260} />
+      ) : (
+        now.phase === "work" && <Does stop={stop} small />
+      )}
       {children}
     </aside>
   );

@@ -81,6 +81,18 @@ export function whereNow(run: RunView, waiting: Event[]): Now {
   };
 }
 
+/** What was weighed, by the line of its sheet: known to the server, and waiting here. */
+export function weighedNow(run: RunView, waiting: Event[]): Map<string, number> {
+  const gone = takenBack(waiting);
+  const known = run.standing.weighed.filter((w) => !gone.has(w.event_id));
+  const found = new Map(known.map((w) => [w.line, w.grams]));
+  for (const e of waiting) {
+    if (e.kind === "weighed" && e.line && typeof e.grams === "number" && !gone.has(e.id))
+      found.set(e.line, e.grams);
+  }
+  return found;
+}
+
 /** What Undo would take back: the latest entry that is not an undo itself, if one is known here. */
 export function undoTarget(run: RunView, waiting: Event[]): string | null {
   const latest = waiting.at(-1);

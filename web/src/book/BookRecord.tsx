@@ -11,6 +11,7 @@ import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import classes from "./Book.module.css";
 import { TemperatureChart } from "./TemperatureChart";
+import { UsedTable } from "./UsedTable";
 import { SCALES } from "./words";
 
 type RunView = Schemas["RunView"];
@@ -74,6 +75,7 @@ function Record({ run }: { run: RunView }) {
             <h2>Temperatures</h2>
             <TemperatureChart run={run} />
           </section>
+          {run.used && <UsedTable used={run.used} />}
           {over && <VerdictForm run={run} />}
         </div>
       </div>
@@ -122,7 +124,15 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
           return (
             <tr key={`${planned.kind}${planned.stop}`}>
               <td>
-                {out ? `Out of the ${stop?.rest?.place}` : <b>{stop?.name}</b>}
+                {out ? (
+                  stop?.rest?.place === "bench" ? (
+                    "Rest on the bench over"
+                  ) : (
+                    `Out of the ${stop?.rest?.place}`
+                  )
+                ) : (
+                  <b>{stop?.name}</b>
+                )}
                 {!out && <span className="quiet"> {words(stop?.does[0] ?? "").toLowerCase()}</span>}
                 {out && <span className="quiet"> after {span(stop?.rest?.minutes ?? 0)}</span>}
                 {saidAt(planned.stop, out).map((s) => (

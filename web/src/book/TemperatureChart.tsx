@@ -11,6 +11,13 @@ const SERIES: { name: Schemas["Probe"]; label: string; color: string; strokeDash
     { name: "room", label: "room", color: "#3f5f78", strokeDasharray: "2 4" },
   ];
 
+/** A handful of times, far enough apart to be read. */
+function ticks(times: number[]): number[] {
+  const [from, to] = [Math.min(...times), Math.max(...times)];
+  const few = from === to ? 1 : 6;
+  return Array.from({ length: few }, (_, i) => from + ((to - from) * i) / Math.max(few - 1, 1));
+}
+
 /** Temperatures as they were entered, over the time of the run. */
 export function TemperatureChart({ run }: { run: Schemas["RunView"] }) {
   const { likes } = useSaying();
@@ -46,6 +53,7 @@ export function TemperatureChart({ run }: { run: Schemas["RunView"] }) {
           type: "number",
           scale: "time",
           domain: ["dataMin", "dataMax"],
+          ticks: ticks(data.map((d) => d.at)),
           tickFormatter: (at: number) => clock(at),
         }}
         tooltipProps={{ labelFormatter: (at) => clock(Number(at)) }}

@@ -12,7 +12,9 @@ export interface Above {
   creases?: number[];
   fold?: Schemas["Fold"];
   /** A butter block lying on the sheet. */
-  block?: Size & { method: Schemas["Method"]; margin_mm: number };
+  block?: Size & { method: Schemas["Method"]; margin_mm: number; at_mm: number };
+  /** The sheet is butter and the block on it dough. */
+  inside_out?: boolean;
   outlines?: Schemas["WorkedCut"]["outlines"];
   /** Marks pressed for turns done. */
   marks?: number;
@@ -35,6 +37,10 @@ const FLAPS: Record<Schemas["Fold"], [number, number][]> = {
     [0.98, 0.54],
     [0.02, 0.46],
   ],
+  offset_book: [
+    [0.98, 0.7],
+    [0.02, 0.62],
+  ],
 };
 
 export function FromAbove({
@@ -42,6 +48,7 @@ export function FromAbove({
   creases = [],
   fold,
   block,
+  inside_out,
   outlines,
   marks,
   describe,
@@ -124,12 +131,14 @@ export function FromAbove({
           y={sheetY}
           width={px(sheet.length_mm)}
           height={px(sheet.width_mm)}
-          fill="var(--dough)"
-          stroke="var(--dough-edge)"
+          fill={inside_out ? "var(--butter)" : "var(--dough)"}
+          stroke={inside_out ? "var(--butter-edge)" : "var(--dough-edge)"}
           strokeWidth={1.5}
           rx={block || outlines || creases.length ? 0 : 6}
         />
-        {block && <BlockAbove block={block} sheet={sheet} x0={x0} y0={sheetY} px={px} />}
+        {block && (
+          <BlockAbove block={block} dough={inside_out} sheet={sheet} x0={x0} y0={sheetY} px={px} />
+        )}
         {outlines?.map((points) => (
           <path
             key={`${points[0]?.x_mm} ${points[0]?.y_mm} ${points[2]?.y_mm}`}
@@ -141,7 +150,7 @@ export function FromAbove({
           />
         ))}
         {creases.map((at) => (
-          <g key={at} strokeDasharray={fold === "book" && at === creases[1] ? "9 4" : "2 4"}>
+          <g key={at} strokeDasharray={fold?.endsWith("book") && at === creases[1] ? "9 4" : "2 4"}>
             <path d={`M${x0 + px(at)},${sheetY} V${end.y}`} stroke="#2b2420" />
             <path
               d={`M${x0 + px(at)},${sheetY - 8} v8 M${x0 + px(at)},${end.y} v8`}
@@ -215,12 +224,14 @@ export function FromAbove({
 
 function BlockAbove({
   block,
+  dough,
   sheet,
   x0,
   y0,
   px,
 }: {
   block: NonNullable<Above["block"]>;
+  dough?: boolean;
   sheet: Size;
   x0: number;
   y0: number;
@@ -230,7 +241,7 @@ function BlockAbove({
   const turned = block.method === "envelope";
   const size = { w: px(block.length_mm), h: px(block.width_mm) };
   const middle = { x: x0 + px(sheet.length_mm / 2), y: y0 + px(sheet.width_mm / 2) };
-  const x = turned ? middle.x - size.w / 2 : x0 + px(block.margin_mm);
+  const x = turned ? middle.x - size.w / 2 : x0 + px(block.at_mm);
   const y = turned ? middle.y - size.h / 2 : y0 + px(block.margin_mm);
   const text = `${figure("length", block.width_mm)} × ${figure("length", block.length_mm)}`;
   const roomy = size.w > 90;
@@ -241,8 +252,8 @@ function BlockAbove({
         y={y}
         width={size.w}
         height={size.h}
-        fill="var(--butter)"
-        stroke="var(--butter-edge)"
+        fill={dough ? "var(--dough)" : "var(--butter)"}
+        stroke={dough ? "var(--dough-edge)" : "var(--butter-edge)"}
         transform={turned ? `rotate(45 ${middle.x} ${middle.y})` : undefined}
       />
       {roomy && (

@@ -23,6 +23,11 @@ function foldPath(fold: Schemas["Fold"]): string {
     const [low, mid, high] = [level(0, 3), level(1, 3), level(2, 3)];
     return `M${LEFT + 3},${mid} H${RIGHT} ${bend(1, 1, low, RIGHT)} H${LEFT} ${bend(2, 1, high, LEFT)} H${RIGHT}`;
   }
+  if (fold === "offset_book") {
+    // The ends meet off the middle: one lies longer than the other.
+    const [a, b, c, d] = [level(0, 4), level(1, 4), level(2, 4), level(3, 4)];
+    return `M${RIGHT - 22},${b} H${LEFT} ${bend(1, 0, a, LEFT)} H${RIGHT} ${bend(3, 0, d, RIGHT)} H${LEFT} ${bend(1, 0, c, LEFT)} H${RIGHT - 3} M${RIGHT - 16},${b} H${RIGHT - 3}`;
+  }
   const [a, b, c, d] = [level(0, 4), level(1, 4), level(2, 4), level(3, 4)];
   return `M${RIGHT - 3},${b} H${LEFT} ${bend(1, 0, a as number, LEFT)} H${RIGHT} ${bend(3, 0, d as number, RIGHT)} H${LEFT} ${bend(1, 0, c as number, LEFT)} H${RIGHT - 3}`;
 }
@@ -58,7 +63,62 @@ const Block = ({ x, y, width }: { x: number; y: number; width: number }) => (
   />
 );
 
+/** Butter and dough lying flat on each other, as many as are said, from the bottom up. */
+const Flat = ({ of }: { of: ("butter" | "dough")[] }) => (
+  <>
+    {of.map((material, n) => (
+      <rect
+        // biome-ignore lint/suspicious/noArrayIndexKey: layers have no identity but their place
+        key={n}
+        x={LEFT + 2}
+        y={22 + of.length * 3.6 - (n + 1) * 7.2}
+        width={54}
+        height={6.4}
+        fill={`var(--${material})`}
+        stroke={`var(--${material}-edge)`}
+        strokeWidth={0.8}
+      />
+    ))}
+  </>
+);
+
 const LOCK_INS: Record<Schemas["Method"], React.ReactNode> = {
+  half_stacked: <Flat of={["dough", "butter", "dough"]} />,
+  open_sided: <Flat of={["dough", "butter", "dough"]} />,
+  gate: (
+    <>
+      <Dough d="M34,14 H16 A8,8 0 0 0 16,30 H56 A8,8 0 0 0 56,14 H38" />
+      <Block x={14} y={18.5} width={44} />
+    </>
+  ),
+  inverse: <Flat of={["butter", "dough", "butter"]} />,
+  spread: <Flat of={["dough", "butter"]} />,
+  two_go: <Flat of={["dough", "butter"]} />,
+  lumps: (
+    <>
+      <rect
+        x={12}
+        y={10}
+        width={54}
+        height={24}
+        rx={6}
+        fill="var(--dough)"
+        stroke="var(--dough-edge)"
+      />
+      {[18, 30, 43, 55].map((x, n) => (
+        <rect
+          key={x}
+          x={x}
+          y={n % 2 ? 21 : 14}
+          width={6}
+          height={6}
+          fill="var(--butter)"
+          stroke="var(--butter-edge)"
+          strokeWidth={0.8}
+        />
+      ))}
+    </>
+  ),
   half: (
     <>
       <Dough d={`M${LEFT},30 H${RIGHT - 4} A8,8 0 0 0 ${RIGHT - 4},14 H${LEFT}`} />
@@ -117,6 +177,25 @@ export function FoldGlyph({ fold, width = 72 }: { fold: Schemas["Fold"]; width?:
 export function StopGlyph({ stop, plan }: { stop: Schemas["Stop"]; plan: Schemas["Plan"] }) {
   const turn = plan.turns[Number(stop.key.slice(5)) - 1];
   const glyphs: Record<Schemas["StopKind"], React.ReactNode> = {
+    preferment: (
+      <>
+        <path d="M22,20 H50 V36 H22 Z" fill="var(--dough)" />
+        <path d="M18,8 H22 V36 H50 V8 H54" fill="none" stroke="var(--dough-edge)" strokeWidth={2} />
+        <path d="M22,20 q7,-7 14,0 t14,0" fill="var(--dough)" stroke="var(--dough-edge)" />
+      </>
+    ),
+    mix: (
+      <>
+        <path d="M14,16 H58 C58,30 50,38 36,38 S14,30 14,16 Z" fill="var(--dough)" />
+        <path
+          d="M12,16 H60 M14,16 C14,30 22,38 36,38 S58,30 58,16"
+          fill="none"
+          stroke="var(--dough-edge)"
+          strokeWidth={2}
+        />
+        <path d="M36,4 V18 q0,9 9,7" fill="none" stroke="var(--dough-edge)" strokeWidth={3} />
+      </>
+    ),
     dough: (
       <rect
         x={10}

@@ -57,6 +57,9 @@ export function Strip({ plan, worked, selected, onSelect, under, after }: Props)
     </>
   );
   const facts: Record<Schemas["StopKind"], (s: Schemas["Stop"]) => ReactNode> = {
+    preferment: (s) =>
+      say("mass", Math.round(worked.sheets.find((sheet) => sheet.stop === s.key)?.total_g ?? 0)),
+    mix: () => say("mass", Math.round(plan.dough.mass_g)),
     dough: () => say("mass", plan.dough.mass_g),
     lock_in: sizeAndCount,
     turn: sizeAndCount,

@@ -21,17 +21,31 @@ export function aboveAt(
   const { dough_sheet, block, creases_mm } = worked.lock_in;
   if (stop.kind === "dough") {
     return {
-      sheet: dough_sheet,
-      describe: `Dough slab, near ${said(dough_sheet)}.`,
-      caption: "the slab, near the size it is wanted",
+      sheet: worked.slab,
+      describe: `Dough slab, ${said(worked.slab)}.`,
+      caption: "the slab as it is chilled",
       onBench: false,
     };
   }
   if (stop.kind === "lock_in") {
+    const { method, margin_mm, off_centre_mm } = plan.lock_in;
+    if (method === "inverse") {
+      return {
+        sheet: block,
+        creases: creases_mm,
+        inside_out: true,
+        block: { ...dough_sheet, method, margin_mm: 0, at_mm: 0 },
+        describe: `Butter sheet ${said(block)}, with the dough on it, ${said(dough_sheet)}.`,
+        caption: "dough on the butter sheet",
+        onBench: false,
+      };
+    }
+    const inMiddle = method === "gate" || method === "open_sided";
+    const at_mm = (inMiddle ? (creases_mm[0] ?? 0) : 0) + margin_mm + off_centre_mm;
     return {
       sheet: dough_sheet,
       creases: creases_mm,
-      block: { ...block, method: plan.lock_in.method, margin_mm: plan.lock_in.margin_mm },
+      block: { ...block, method, margin_mm, at_mm },
       describe: `Dough sheet ${said(dough_sheet)}, with the butter block on it, ${said(block)}.`,
       caption: "block on the dough sheet",
       onBench: false,

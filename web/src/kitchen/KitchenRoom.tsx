@@ -9,6 +9,7 @@ import { MeasureInput } from "@/measures/MeasureInput";
 import type { QuantityName } from "@/measures/quantity";
 import { capital } from "@/measures/words";
 import { FAMILIES } from "@/plans/families";
+import { Ingredients } from "./Ingredients";
 import classes from "./KitchenRoom.module.css";
 
 type Default = Schemas["Default"];
@@ -20,8 +21,8 @@ export function KitchenRoom() {
   const me = useOutletContext<Schemas["Me"]>();
   const kitchen = useKitchen();
   const change = useMutation({
-    mutationFn: (yours: Record<string, number>) =>
-      got(api.PUT("/api/kitchen", { body: { yours } })),
+    mutationFn: (body: { yours: Record<string, number>; ingredients: Schemas["Ingredient"][] }) =>
+      got(api.PUT("/api/kitchen", { body })),
     onSuccess: (view) => {
       queries.setQueryData(["kitchen"], view);
       queries.removeQueries({ queryKey: ["work"] });
@@ -29,15 +30,16 @@ export function KitchenRoom() {
   });
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
   if (kitchen.isError) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
-  const { table, yours } = kitchen.data;
+  const { table, yours, ingredients, library } = kitchen.data;
   const found = change.error instanceof Problem ? change.error.faults : [];
   const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
   const groups = new Map<string, Default[]>();
   for (const row of table) groups.set(row.group, [...(groups.get(row.group) ?? []), row]);
-  const set = (key: string, value: number) => change.mutate({ ...yours, [key]: value });
+  const set = (key: string, value: number) =>
+    change.mutate({ yours: { ...yours, [key]: value }, ingredients });
   const reset = (key: string) => {
     const { [key]: _, ...rest } = yours;
-    change.mutate(rest);
+    change.mutate({ yours: rest, ingredients });
   };
   return (
     <FaultsContext.Provider value={faults}>
@@ -53,6 +55,13 @@ export function KitchenRoom() {
         </div>
       )}
       <div className={classes.groups}>
+        {me.role === "head" && (
+          <Ingredients
+            own={ingredients}
+            library={library}
+            keep={(next) => change.mutate({ yours, ingredients: next })}
+          />
+        )}
         {[...groups].map(([group, rows]) => (
           <fieldset key={group} className={classes.group} disabled={me.role !== "head"}>
             <legend>{capital(FAMILIES[group as Schemas["Family"]] ?? group)}</legend>

@@ -4,7 +4,7 @@
  */
 import { TextInput } from "@mantine/core";
 import { type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
-import { FaultsContext } from "./faults";
+import { FaultsContext, MindedContext } from "./faults";
 import { useSaying } from "./likes";
 import { parse, QUANTITIES, type QuantityName } from "./quantity";
 
@@ -21,10 +21,23 @@ interface Props {
   disabled?: boolean;
   /** Take the value when the field is left, not at every key. */
   onLeaving?: boolean;
+  /** In a table, where the head says what it is. */
+  hideLabel?: boolean;
 }
 
 export function MeasureInput(props: Props) {
-  const { label, quantity, value, path, onChange, emptyMeans, help, disabled, onLeaving } = props;
+  const {
+    label,
+    quantity,
+    value,
+    path,
+    onChange,
+    emptyMeans,
+    help,
+    disabled,
+    onLeaving,
+    hideLabel,
+  } = props;
   const held = useRef<number | null | undefined>(undefined);
   const give = (next: number | null) => {
     if (onLeaving) held.current = next;
@@ -32,6 +45,7 @@ export function MeasureInput(props: Props) {
   };
   const { likes, figure, say, words } = useSaying();
   const faults = useContext(FaultsContext);
+  const minded = useContext(MindedContext)[path];
   const id = useId();
   const shown = value === null || value === undefined ? "" : figure(quantity, value);
   const [text, setText] = useState(shown);
@@ -71,14 +85,17 @@ export function MeasureInput(props: Props) {
   return (
     <TextInput
       id={id}
-      label={label}
+      label={hideLabel ? undefined : label}
+      aria-label={hideLabel ? label : undefined}
       className="measure"
       inputMode={likes.units === "metric" ? "decimal" : "text"}
       autoComplete="off"
       value={text}
       disabled={disabled}
       placeholder={emptyMeans}
-      description={complaint ? undefined : (understood ?? help)}
+      description={
+        complaint ? undefined : (understood ?? (minded ? <Minded title={words(minded)} /> : help))
+      }
       inputWrapperOrder={["label", "input", "description", "error"]}
       error={complaint ?? words(faults[path] ?? "")}
       rightSection={<span aria-hidden="true">{unit}</span>}
@@ -98,4 +115,9 @@ export function MeasureInput(props: Props) {
       onChange={(event) => take(event.currentTarget.value)}
     />
   );
+}
+
+/** Advice about this very field, in a few words; the whole sentence stands with the advice. */
+function Minded({ title }: { title: string }) {
+  return <span className="minded">{title}</span>;
 }

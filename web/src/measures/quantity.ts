@@ -75,6 +75,13 @@ export const QUANTITIES = {
     shown: { metric: "%", imperial: "%" },
     decimals: { metric: 1, imperial: 1 },
   },
+  percent: {
+    noun: "a percentage",
+    base: "%",
+    units: { "%": { per: 1, names: ["%"] } },
+    shown: { metric: "%", imperial: "%" },
+    decimals: { metric: 2, imperial: 2 },
+  },
   density: {
     noun: "a density",
     base: "kg/m³",
@@ -137,7 +144,16 @@ export function parse(name: QuantityName, text: string, system: System): Underst
   const shown = quantity.shown[system];
   const example = format(
     name,
-    { length: 8, mass: 2400, temperature: 12, time: 30, share: 27, density: 1120, number: 3 }[name],
+    {
+      length: 8,
+      mass: 2400,
+      temperature: 12,
+      time: 30,
+      share: 27,
+      percent: 11,
+      density: 1120,
+      number: 3,
+    }[name],
     system,
   );
   const clean = tidy(text);

@@ -11,8 +11,18 @@ const BY_UNIT: Record<string, QuantityName> = { mm: "length", g: "mass", "°C": 
 const MEASURE = /(-?\d+(?:\.\d+)?(?: (?:×|to) -?\d+(?:\.\d+)?)*) (mm|g|°C)(?![\w/³²])/g;
 
 const FOLD_NAMES: Record<FoldWords, Record<string, string>> = {
-  letter: { half: "half fold", letter: "letter fold", book: "book fold" },
-  single: { half: "half fold", letter: "single turn", book: "double turn" },
+  letter: {
+    half: "half fold",
+    letter: "letter fold",
+    book: "book fold",
+    offset_book: "offset book fold",
+  },
+  single: {
+    half: "half fold",
+    letter: "single turn",
+    book: "double turn",
+    offset_book: "offset double turn",
+  },
 };
 
 export const foldName = (fold: string, words: FoldWords): string => FOLD_NAMES[words][fold] ?? fold;

@@ -1,3 +1,4 @@
+import { Button } from "@mantine/core";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import classes from "./Advice.module.css";
@@ -14,10 +15,13 @@ export function Advice({
   worked,
   stop,
   stale,
+  take,
 }: {
   worked: Schemas["WorkedPlan"];
   stop: string;
   stale: boolean;
+  /** Take an offered way out; absent for those who only read. */
+  take?: (field: string, value: number) => void;
 }) {
   const { words } = useSaying();
   const here = worked.notes.filter((n) => n.stop === stop).slice(0, MOST);
@@ -40,6 +44,18 @@ export function Advice({
             <span className={classes.tone}>{WORDS[note.tone]}</span> {words(note.title)}
           </b>
           {words(note.text)}
+          {take &&
+            note.fixes.map((fix) => (
+              <Button
+                key={fix.field}
+                variant="default"
+                mt={8}
+                mr={8}
+                onClick={() => take(fix.field, fix.value)}
+              >
+                {words(fix.label)}
+              </Button>
+            ))}
         </p>
       ))}
       {elsewhere.length > 0 && (

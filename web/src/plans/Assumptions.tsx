@@ -3,8 +3,14 @@ import { useDisclosure } from "@mantine/hooks";
 import type { ReactNode } from "react";
 import { useKitchen } from "@/api/queries";
 
+interface Props {
+  minutesKey: string;
+  title?: string;
+  children: ReactNode;
+}
+
 /** What a stop takes for granted: seldom changed, always there, with where it comes from. */
-export function Assumptions({ minutesKey, children }: { minutesKey: string; children: ReactNode }) {
+export function Assumptions({ minutesKey, title, children }: Props) {
   const [open, { toggle }] = useDisclosure(false);
   const kitchen = useKitchen();
   const minutes = kitchen.data?.table.find((d) => d.key === minutesKey);
@@ -18,7 +24,7 @@ export function Assumptions({ minutesKey, children }: { minutesKey: string; chil
         td="underline dotted"
         py={4}
       >
-        What this assumes
+        {title ?? "What this assumes"}
       </UnstyledButton>
       <Collapse expanded={open} transitionDuration={0}>
         <div style={{ display: "grid", gap: 10, paddingTop: 6 }}>

@@ -1,4 +1,4 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button, Checkbox, TextInput } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, got, Problem, type Schemas } from "@/api/client";
@@ -19,12 +19,18 @@ interface Props {
 export function NewPlan({ onMade, onClose }: Props) {
   const [family, setFamily] = useState<Schemas["Family"]>("croissant");
   const [dough, setDough] = useState<number>(2000);
+  const [formula, setFormula] = useState(true);
   const [name, setName] = useState("");
   const make = useMutation({
     mutationFn: () =>
       got(
         api.POST("/api/plans/start", {
-          body: { family, dough_g: dough, name: name.trim() || `My ${FAMILIES[family]}` },
+          body: {
+            family,
+            dough_g: dough,
+            with_formula: formula,
+            name: name.trim() || `My ${FAMILIES[family]}`,
+          },
         }),
       ),
     onSuccess: onMade,
@@ -54,6 +60,11 @@ export function NewPlan({ onMade, onClose }: Props) {
           path="dough_g"
           value={dough}
           onChange={(v) => v !== null && setDough(v)}
+        />
+        <Checkbox
+          label="With a formula of its family to start from"
+          checked={formula}
+          onChange={(e) => setFormula(e.currentTarget.checked)}
         />
         <TextInput
           label="Name"

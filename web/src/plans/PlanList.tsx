@@ -3,7 +3,7 @@ import { IconDots } from "@tabler/icons-react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useOutletContext } from "react-router";
-import { api, got, type Schemas, sendPlanFile } from "@/api/client";
+import { api, got, type Schemas, sendFile } from "@/api/client";
 import { queries, sentence, usePlans } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
 import { FoldGlyph } from "@/drawings/Ribbon";
@@ -26,7 +26,10 @@ export function PlanList() {
     refresh();
     go(`/plans/${made.id}`);
   };
-  const upload = useMutation({ mutationFn: sendPlanFile, onSuccess: open });
+  const upload = useMutation({
+    mutationFn: (file: File) => sendFile<Schemas["SavedPlan"]>("/api/plans/file", file),
+    onSuccess: open,
+  });
   const copy = useMutation({
     mutationFn: (line: Line) => got(api.POST("/api/plans/{plan_id}/copy", at(line.id))),
     onSuccess: open,

@@ -1,28 +1,29 @@
-import { ActionIcon, Button, Menu, TextInput, Tooltip } from "@mantine/core";
+import { ActionIcon, Button, TextInput, Tooltip } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
-import { IconArrowBackUp, IconArrowForwardUp, IconDots, IconPlus } from "@tabler/icons-react";
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { IconArrowBackUp, IconArrowForwardUp, IconPlus } from "@tabler/icons-react";
+import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { useNavigate, useOutletContext, useParams, useSearchParams } from "react-router";
+import { useOutletContext, useParams, useSearchParams } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, useKitchen, useWorked } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
-import { clock } from "@/app/time";
 import { useStartRun } from "@/bench/useStartRun";
-import { FromAbove } from "@/drawings/FromAbove";
-import { FromSide } from "@/drawings/FromSide";
+import { SavedWord } from "@/drafts/SavedWord";
+import { useDraft } from "@/drafts/useDraft";
 import { Strip } from "@/drawings/Strip";
-import { aboveAt, sideAt } from "@/drawings/views";
-import { FaultsContext } from "@/measures/faults";
+import { FaultsContext, MindedContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { Advice } from "./Advice";
+import { Board } from "./Board";
 import { FAMILIES } from "./families";
 import { Keys } from "./Keys";
+import { PlanMenu } from "./PlanMenu";
 import classes from "./PlanRoom.module.css";
+import { put } from "./paths";
 import { StopPanel } from "./StopPanel";
 import { addTurn } from "./turns";
-import { type Saving, usePlanDraft } from "./usePlanDraft";
+import { useAmend } from "./useAmend";
 
 /** Fetches a plan and opens it. */
 export function PlanRoom() {
@@ -39,27 +40,41 @@ export function PlanRoom() {
   return <OpenPlan key={id} saved={saved.data} />;
 }
 
+async function save(id: number, revision: number, plan: Schemas["Plan"]): Promise<number> {
+  const answer = await got(
+    api.PUT("/api/plans/{plan_id}", {
+      params: { path: { plan_id: id } },
+      body: { revision, plan },
+      keepalive: true,
+    }),
+  );
+  queries.setQueryData(["plan", id], answer);
+  queries.invalidateQueries({ queryKey: ["plans"] });
+  return answer.revision;
+}
+
 function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   const me = useOutletContext<Schemas["Me"]>();
   const readOnly = me.role !== "head";
-  const draft = usePlanDraft(saved, readOnly);
-  const { plan } = draft;
+  const draft = useDraft({
+    key: `plan.${saved.id}`,
+    saved: { ...saved, document: saved.plan },
+    readOnly,
+    put: (revision, plan) => save(saved.id, revision, plan),
+  });
+  const plan = draft.document;
+  const amending = useAmend(plan, draft.change);
+  const change = (next: Schemas["Plan"], path: string) => {
+    amending.forget();
+    draft.change(next, path);
+  };
   const work = useWorked(plan);
   // An edit that cannot be worked may be the first thing a reload finds: show the sheets as saved.
   const asSaved = useWorked(saved.plan);
   const kitchen = useKitchen();
   const [query, setQuery] = useSearchParams();
-  const go = useNavigate();
   const start = useStartRun();
   const [keys, setKeys] = useState(false);
-  const copy = useMutation({
-    mutationFn: () =>
-      got(api.POST("/api/plans/{plan_id}/copy", { params: { path: { plan_id: saved.id } } })),
-    onSuccess: (made) => {
-      queries.invalidateQueries({ queryKey: ["plans"] });
-      go(`/plans/${made.id}`);
-    },
-  });
   useHotkeys([
     ["mod+Z", draft.undo],
     ["mod+shift+Z", draft.redo],
@@ -72,8 +87,13 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   }, [work.error]);
 
   const worked = work.data ?? asSaved.data;
+  const minded = useMemo(() => {
+    const notes = worked?.notes.filter((n) => n.tone === "mind" && n.field) ?? [];
+    return Object.fromEntries(notes.map((n) => [n.field ?? "", n.title]));
+  }, [worked]);
   const stops = worked?.strip ?? [];
-  const selected = stops.find((s) => s.key === query.get("step")) ?? stops[1] ?? stops[0];
+  const selected =
+    stops.find((s) => s.key === query.get("step")) ?? stops.find((s) => s.kind === "lock_in");
   const select = (key: string) => setQuery({ step: key }, { replace: true });
   const table = new Map(kitchen.data?.table.map((d) => [d.key, d.value]));
   const bench = {
@@ -88,134 +108,132 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
       <Waiting what="the sheets" />
     );
   }
-  const above = aboveAt(selected, plan, worked);
-  const side = sideAt(selected, worked);
+  const panel = {
+    stop: selected,
+    plan,
+    worked,
+    readOnly,
+    change,
+    amend: amending.amend,
+    select,
+  };
   return (
-    <FaultsContext.Provider value={faults}>
-      <Keys opened={keys} onClose={() => setKeys(false)} />
-      <div className={classes.head}>
-        <div className={classes.title}>
-          <TextInput
-            aria-label="Name of the plan"
-            variant="unstyled"
-            className={classes.name}
-            value={plan.name}
-            readOnly={readOnly}
-            error={plan.name.trim() ? faults.name : "A plan wants a name."}
-            onChange={(e) => draft.change({ ...plan, name: e.currentTarget.value }, "name")}
-          />
-          <p>
-            <Summary plan={plan} worked={worked} />
-            {" · "}
-            <SavedWord saving={draft.saving} readOnly={readOnly} />
-          </p>
-        </div>
-        <div className={classes.actions}>
-          {!readOnly && (
-            <>
-              <Tooltip label="Undo (Ctrl Z)">
-                <ActionIcon
-                  variant="default"
-                  size={40}
-                  aria-label="Undo"
-                  disabled={!draft.canUndo}
-                  onClick={draft.undo}
-                >
-                  <IconArrowBackUp size={20} />
-                </ActionIcon>
-              </Tooltip>
-              <Tooltip label="Redo (Ctrl Shift Z)">
-                <ActionIcon
-                  variant="default"
-                  size={40}
-                  aria-label="Redo"
-                  disabled={!draft.canRedo}
-                  onClick={draft.redo}
-                >
-                  <IconArrowForwardUp size={20} />
-                </ActionIcon>
-              </Tooltip>
-            </>
-          )}
-          <Menu position="bottom-end">
-            <Menu.Target>
-              <ActionIcon variant="default" size={40} aria-label="More for this plan">
-                <IconDots size={20} />
-              </ActionIcon>
-            </Menu.Target>
-            <Menu.Dropdown>
-              <Menu.Item component="a" href={`/api/plans/${saved.id}/file`} download>
-                Download as a file
-              </Menu.Item>
-              {!readOnly && <Menu.Item onClick={() => copy.mutate()}>Make a copy</Menu.Item>}
-              <Menu.Item onClick={() => window.print()}>Print</Menu.Item>
-              <Menu.Item onClick={() => setKeys(true)}>Keys (?)</Menu.Item>
-            </Menu.Dropdown>
-          </Menu>
-          <Button size="md" h={40} loading={start.isPending} onClick={() => start.mutate(saved.id)}>
-            Take it to the bench
-          </Button>
-        </div>
-      </div>
-      {draft.saving.state === "overtaken" && (
-        <div className="bar mind" role="alert">
-          <span>{draft.saving.why}</span>
-          <Button variant="default" onClick={draft.drop}>
-            Take the other version
-          </Button>
-        </div>
-      )}
-      {start.isError && (
-        <div className="bar mind" role="alert">
-          {start.error.message}
-        </div>
-      )}
-      <div className={classes.stripRow}>
-        <Strip plan={plan} worked={worked} selected={selected.key} onSelect={select} />
-        {!readOnly && plan.turns.length < 12 && (
-          <Tooltip label="Add a turn after the last">
-            <ActionIcon
-              className={classes.add}
-              variant="default"
-              size={44}
-              aria-label="Add a turn"
-              onClick={() => {
-                draft.change(addTurn(plan, plan.turns.length), "turns");
-                select(`turn-${plan.turns.length + 1}`);
-              }}
+    <FaultsContext.Provider value={{ ...amending.faults, ...faults }}>
+      <MindedContext.Provider value={minded}>
+        <Keys opened={keys} onClose={() => setKeys(false)} />
+        <div className={classes.head}>
+          <div className={classes.title}>
+            <TextInput
+              aria-label="Name of the plan"
+              variant="unstyled"
+              className={classes.name}
+              value={plan.name}
+              readOnly={readOnly}
+              error={plan.name.trim() ? faults.name : "A plan wants a name."}
+              onChange={(e) => draft.change({ ...plan, name: e.currentTarget.value }, "name")}
+            />
+            <p>
+              <Summary plan={plan} worked={worked} />
+              {" · "}
+              <SavedWord saving={draft.saving} readOnly={readOnly} />
+            </p>
+          </div>
+          <div className={classes.actions}>
+            {!readOnly && (
+              <>
+                <Tooltip label="Undo (Ctrl Z)">
+                  <ActionIcon
+                    variant="default"
+                    size={40}
+                    aria-label="Undo"
+                    disabled={!draft.canUndo}
+                    onClick={draft.undo}
+                  >
+                    <IconArrowBackUp size={20} />
+                  </ActionIcon>
+                </Tooltip>
+                <Tooltip label="Redo (Ctrl Shift Z)">
+                  <ActionIcon
+                    variant="default"
+                    size={40}
+                    aria-label="Redo"
+                    disabled={!draft.canRedo}
+                    onClick={draft.redo}
+                  >
+                    <IconArrowForwardUp size={20} />
+                  </ActionIcon>
+                </Tooltip>
+              </>
+            )}
+            <PlanMenu
+              id={saved.id}
+              plan={plan}
+              readOnly={readOnly}
+              change={change}
+              showKeys={() => setKeys(true)}
+            />
+            <Button
+              size="md"
+              h={40}
+              loading={start.isPending}
+              onClick={() => start.mutate(saved.id)}
             >
-              <IconPlus size={20} />
-            </ActionIcon>
-          </Tooltip>
+              Take it to the bench
+            </Button>
+          </div>
+        </div>
+        {draft.saving.state === "overtaken" && (
+          <div className="bar mind" role="alert">
+            <span>{draft.saving.why}</span>
+            <Button variant="default" onClick={draft.drop}>
+              Take the other version
+            </Button>
+          </div>
         )}
-      </div>
-      <div
-        className={classes.board}
-        role="tabpanel"
-        aria-label={`${selected.name}: sheets and inputs`}
-      >
-        <section className={classes.above}>
-          <h2>
-            From above <small>{above.caption}</small>
-          </h2>
-          <FromAbove {...above} bench={above.onBench && bench.length_mm ? bench : undefined} />
-        </section>
-        <section className={classes.side}>
-          <h2>
-            From the side <small>{side.state}</small>
-          </h2>
-          <FromSide {...side} />
-        </section>
-        <Advice worked={worked} stop={selected.key} stale={Object.keys(faults).length > 0} />
-        <StopPanel
-          stop={selected}
-          plan={plan}
-          worked={worked}
-          readOnly={readOnly}
-          change={draft.change}
-          select={select}
-        />
-      </div>
+        {start.isError && (
+          <div className="bar mind" role="alert">
+            {start.error.message}
+          </div>
+        )}
+        <div className={classes.stripRow}>
+          <Strip plan={plan} worked={worked} selected={selected.key} onSelect={select} />
+          {!readOnly && plan.turns.length < 12 && (
+            <Tooltip label="Add a turn after the last">
+              <ActionIcon
+                className={classes.add}
+                variant="default"
+                size={44}
+                aria-label="Add a turn"
+                onClick={() => {
+                  draft.change(addTurn(plan, plan.turns.length), "turns");
+                  select(`turn-${plan.turns.length + 1}`);
+                }}
+              >
+                <IconPlus size={20} />
+              </ActionIcon>
+            </Tooltip>
+          )}
+        </div>
+        <div
+          className={classes.board}
+          data-scales={["mix", "preferment"].includes(selected.kind) || undefined}
+          role="tabpanel"
+          aria-label={`${selected.name}: sheets and inputs`}
+        >
+          <Board {...panel} planId={saved.id} bench={bench.length_mm ? bench : undefined} />
+          <Advice
+            worked={worked}
+            stop={selected.key}
+            stale={Object.keys(faults).length > 0}
+            take={
+              readOnly
+                ? undefined
+                : (field, value) => change(put(plan, field, value), `${field} put right`)
+            }
+          />
+          <StopPanel {...panel} />
+        </div>
+      </MindedContext.Provider>
     </FaultsContext.Provider>
   );
 }
@@ -230,25 +248,4 @@ function Summary({ plan, worked }: { plan: Schemas["Plan"]; worked: Schemas["Wor
     span(worked.total_min),
   ];
   return <span className="quiet">{facts.filter(Boolean).join(" · ")}</span>;
-}
-
-function SavedWord({ saving, readOnly }: { saving: Saving; readOnly: boolean }) {
-  if (readOnly) return <span className="quiet">to read: a head baker changes it</span>;
-  const word = {
-    saved: () => (saving.state === "saved" ? `saved ${clock(saving.at)}` : ""),
-    saving: () => "saving",
-    waiting: () => (saving.state === "waiting" ? saving.why : ""),
-    refused: () => (saving.state === "refused" ? saving.why : ""),
-    overtaken: () => "not saved",
-  }[saving.state]();
-  return (
-    <span
-      className={
-        saving.state === "saved" || saving.state === "saving" ? classes.saved : classes.unsaved
-      }
-      role="status"
-    >
-      {word}
-    </span>
-  );
 }

@@ -6,11 +6,15 @@ import { CutPanel } from "./panels/CutPanel";
 import { DoughPanel } from "./panels/DoughPanel";
 import { FinalPanel } from "./panels/FinalPanel";
 import { LockInPanel } from "./panels/LockInPanel";
+import { MixPanel } from "./panels/MixPanel";
+import { PrefermentPanel } from "./panels/PrefermentPanel";
 import type { PanelProps } from "./panels/props";
 import { TurnPanel } from "./panels/TurnPanel";
 import classes from "./StopPanel.module.css";
 
 const PANELS: Record<Schemas["StopKind"], (props: PanelProps) => ReactNode> = {
+  preferment: PrefermentPanel,
+  mix: MixPanel,
   dough: DoughPanel,
   lock_in: LockInPanel,
   turn: TurnPanel,

@@ -8,7 +8,14 @@ export function addTurn(plan: Plan, at: number): Plan {
   const like = plan.turns[at - 1] ?? plan.turns[0];
   const fresh: Schemas["Turn"] = like
     ? { ...like }
-    : { fold: "letter", roll_to_mm: 8, rest: { place: "fridge", minutes: 30 } };
+    : {
+        fold: "letter",
+        roll_to_mm: 8,
+        rest: { place: "fridge", minutes: 30 },
+        stacked: false,
+        seam_pct: 200 / 3,
+        short_mm: 0,
+      };
   return { ...plan, turns: plan.turns.toSpliced(at, 0, fresh) };
 }
 

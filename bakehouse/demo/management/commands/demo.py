@@ -10,11 +10,13 @@ from django.db import transaction
 from django.utils import timezone
 
 from bakehouse.bench.models import EventRecord, Run
-from bakehouse.demo.teasel_lock import ACCOUNTS, KITCHEN, PLANS, RUNS, Went
+from bakehouse.day.models import OrderRecord
+from bakehouse.demo.teasel_lock import ACCOUNTS, KITCHEN, ORDER, ORDER_NAME, PLANS, RUNS, Went
 from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
+from lamination.order import Order, Ordered
 from lamination.run import Event, EventKind, admit, planned_deeds
 from lamination.work import work
 
@@ -30,6 +32,7 @@ class Command(BaseCommand):
             keep_kitchen(KITCHEN)
             users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
             records = {plan.name: new_record(plan, users[0]) for plan in PLANS}
+            _order(records, users[0])
             for went in RUNS:
                 _run(went, records[went.plan.name], users[1])
         self.stdout.write(f"Loaded {len(PLANS)} plans and {len(RUNS)} runs of Teasel Lock.")
@@ -52,6 +55,16 @@ def _started(went: Went) -> datetime:
     hour, minute = at.split(":")
     day = timezone.localtime() - timedelta(days=days)
     return day.replace(hour=int(hour), minute=int(minute), second=0, microsecond=0)
+
+
+def _order(records: dict[str, PlanRecord], by: User) -> None:
+    """The order for the coming Saturday, ready before the market opens."""
+    today = timezone.localtime()
+    ahead = timedelta(days=(5 - today.weekday()) % 7 or 7)
+    ready = (today + ahead).replace(hour=4, minute=30, second=0, microsecond=0)
+    doughs = tuple(Ordered(records[plan.name].pk, products) for plan, products in ORDER)
+    order = Order(ORDER_NAME, doughs, ready)
+    OrderRecord.objects.create(document=dump(order), updated_by=by)
 
 
 def _run(went: Went, record: PlanRecord, by: User) -> None:
@@ -82,6 +95,10 @@ def _run(went: Went, record: PlanRecord, by: User) -> None:
             say(at - timedelta(minutes=2), EventKind.READING, probe=probe, value_c=value)
         for _, words in (n for n in went.notes if n[0] == i):
             say(at - timedelta(minutes=1), EventKind.NOTE, words=words)
+        if deed.kind is EventKind.DONE:
+            for line in (x for s in worked.sheets if s.stop == deed.stop for x in s.lines):
+                grams = dict(went.weighed).get(line.key, line.grams)
+                say(at - timedelta(minutes=3), EventKind.WEIGHED, line=line.key, grams=grams)
         say(at, deed.kind, stop=deed.stop)
         before = at
     if went.verdict:

@@ -1,4 +1,4 @@
-import { NativeSelect, Textarea } from "@mantine/core";
+import { Button, NativeSelect, Textarea } from "@mantine/core";
 import { useContext } from "react";
 import type { Schemas } from "@/api/client";
 import { FaultsContext } from "@/measures/faults";
@@ -6,20 +6,25 @@ import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
 import { FAMILIES } from "../families";
+import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
 import { OwnMinutes } from "./OwnMinutes";
+import classes from "./panels.module.css";
 import type { PanelProps } from "./props";
 
 /** Dough and butter: masses, the share, and the first chill. */
-export function DoughPanel({ plan, worked, change }: PanelProps) {
+export function DoughPanel({ plan, worked, change, amend, readOnly }: PanelProps) {
   const { dough, butter } = plan;
-  const { words } = useSaying();
+  const { words, say } = useSaying();
   const faults = useContext(FaultsContext);
   const setDough = (part: Partial<Schemas["Plan"]["dough"]>, path: string) =>
     change({ ...plan, dough: { ...dough, ...part } }, path);
   const setButter = (mass_g: number, path: string) =>
     change({ ...plan, butter: { ...butter, mass_g } }, path);
+  const { butter_share, formula } = worked;
   const sharePct = (100 * butter.mass_g) / dough.mass_g;
+  const wholePct = (100 * butter.mass_g) / (butter.mass_g + dough.mass_g);
+  const tenth = (grams: number) => Math.round(grams * 10) / 10;
   return (
     <>
       <MeasureInput
@@ -41,11 +46,73 @@ export function DoughPanel({ plan, worked, change }: PanelProps) {
         quantity="share"
         path="butter.share"
         value={sharePct}
-        help={`${worked.butter_share.of_whole_pct.toFixed(1)} % of the whole`}
         onChange={(v) =>
           v !== null && setButter(Math.round(dough.mass_g * v) / 100, "butter.share")
         }
       />
+      <div className={classes.pair}>
+        <MeasureInput
+          label="of the whole"
+          quantity="share"
+          path="butter.of_whole"
+          value={wholePct}
+          onChange={(v) =>
+            v !== null &&
+            v < 100 &&
+            setButter(tenth((dough.mass_g * v) / (100 - v)), "butter.share")
+          }
+        />
+        {formula && butter_share.of_flour_pct !== null && (
+          <MeasureInput
+            label="of the flour"
+            quantity="share"
+            path="butter.of_flour"
+            value={butter_share.of_flour_pct}
+            onChange={(v) =>
+              v !== null && setButter(tenth((formula.flour_g * v) / 100), "butter.share")
+            }
+          />
+        )}
+      </div>
+      <div className={classes.pair}>
+        {worked.cut && (
+          <MeasureInput
+            label="Or pieces"
+            quantity="number"
+            path="dough.pieces"
+            value={worked.cut.pieces}
+            onLeaving
+            help="dough and butter follow"
+            onChange={(value) =>
+              value !== null && amend({ change: "pieces", value }, "dough.pieces")
+            }
+          />
+        )}
+        {formula && (
+          <MeasureInput
+            label="Or flour at hand"
+            quantity="mass"
+            path="dough.flour"
+            value={Math.round(formula.flour_g)}
+            onLeaving
+            help="all of it in one dough"
+            onChange={(value) => value !== null && amend({ change: "flour", value }, "dough.flour")}
+          />
+        )}
+      </div>
+      {!formula && !readOnly && (
+        <Button variant="default" onClick={() => amend({ change: "give_formula" }, "formula")}>
+          Give it a formula
+        </Button>
+      )}
+      <dl className={classes.readouts}>
+        <Readout worked={worked} label="Slab on the tray" value="" size={worked.slab} />
+        <Readout
+          worked={worked}
+          label="Slab thickness"
+          value={say("length", worked.slab.thickness_mm)}
+        />
+      </dl>
       <RestInput
         label="Then chill"
         path="dough.rest"
@@ -75,18 +142,19 @@ export function DoughPanel({ plan, worked, change }: PanelProps) {
           quantity="density"
           path="dough.density_kg_m3"
           value={dough.density_kg_m3}
-          help="1120: cold, degassed yeasted dough"
-          onChange={(v) => v !== null && setDough({ density_kg_m3: v }, "dough.density_kg_m3")}
+          emptyMeans={formula ? "from the formula" : "from practice"}
+          help={say("density", worked.dough.density_kg_m3)}
+          onChange={(density_kg_m3) => setDough({ density_kg_m3 }, "dough.density_kg_m3")}
         />
         <MeasureInput
           label="Density of the butter"
           quantity="density"
           path="butter.density_kg_m3"
           value={butter.density_kg_m3}
-          help="940: 82 % fat, little air"
-          onChange={(v) =>
-            v !== null &&
-            change({ ...plan, butter: { ...butter, density_kg_m3: v } }, "butter.density_kg_m3")
+          emptyMeans="from its kind"
+          help={say("density", worked.butter.physics.density_kg_m3)}
+          onChange={(density_kg_m3) =>
+            change({ ...plan, butter: { ...butter, density_kg_m3 } }, "butter.density_kg_m3")
           }
         />
         <OwnMinutes

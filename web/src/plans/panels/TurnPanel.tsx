@@ -1,4 +1,4 @@
-import { Button } from "@mantine/core";
+import { Button, Checkbox } from "@mantine/core";
 import type { Schemas } from "@/api/client";
 import { turnIndex } from "@/drawings/views";
 import { Choice } from "@/measures/Choice";
@@ -13,8 +13,13 @@ import { OwnMinutes } from "./OwnMinutes";
 import classes from "./panels.module.css";
 import type { PanelProps } from "./props";
 
-const FOLDS: Schemas["Fold"][] = ["letter", "book", "half"];
-const TIMES: Record<Schemas["Fold"], number> = { half: 2, letter: 3, book: 4 };
+const FOLDS: Schemas["Fold"][] = ["letter", "book", "offset_book", "half"];
+const TIMES: Record<Schemas["Fold"], number> = {
+  half: 2,
+  letter: 3,
+  book: 4,
+  offset_book: 4,
+};
 
 /** One turn: the fold, the roll and the rest. */
 export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
@@ -26,6 +31,11 @@ export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
   const here = `turns[${at}]`;
   const set = (part: Partial<Schemas["Turn"]>, path: string) =>
     change({ ...plan, turns: plan.turns.with(at, { ...turn, ...part }) }, path);
+  const trim = turn.trim ?? { ends_mm: 0, sides_mm: 0, tucked: false };
+  const setTrim = (part: Partial<typeof trim>, name: string) => {
+    const next = { ...trim, ...part };
+    set({ trim: next.ends_mm || next.sides_mm ? next : null }, `${here}.trim.${name}`);
+  };
   return (
     <>
       <Choice
@@ -37,6 +47,11 @@ export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
           label: `${foldTitle(fold)} ×${TIMES[fold]}`,
           hint: `also ${otherFoldName(fold, likes.folds)}`,
         }))}
+      />
+      <Checkbox
+        label="Cut and stack, so that every edge stays open"
+        checked={turn.stacked}
+        onChange={(e) => set({ stacked: e.currentTarget.checked }, `${here}.stacked`)}
       />
       <MeasureInput
         label="Roll to"
@@ -91,7 +106,59 @@ export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
           Take it away
         </Button>
       </div>
-      <Assumptions minutesKey="minutes.turn">
+      <Assumptions minutesKey="minutes.turn" title="Trim, width and what may go wrong">
+        <div className={classes.pair}>
+          <MeasureInput
+            label="Trim off both ends"
+            quantity="length"
+            path={`${here}.trim.ends_mm`}
+            value={trim.ends_mm}
+            onChange={(v) => v !== null && setTrim({ ends_mm: v }, "ends_mm")}
+          />
+          <MeasureInput
+            label="and off both sides"
+            quantity="length"
+            path={`${here}.trim.sides_mm`}
+            value={trim.sides_mm}
+            onChange={(v) => v !== null && setTrim({ sides_mm: v }, "sides_mm")}
+          />
+        </div>
+        {trim.ends_mm > 0 && (
+          <Checkbox
+            label="Tuck the ends inside"
+            checked={trim.tucked}
+            onChange={(e) => setTrim({ tucked: e.currentTarget.checked }, "tucked")}
+          />
+        )}
+        {step.trimmed_g > 0.5 && (
+          <small className="quiet">{say("mass", Math.round(step.trimmed_g))} saved</small>
+        )}
+        <MeasureInput
+          label="Width first"
+          quantity="length"
+          path={`${here}.width_mm`}
+          value={turn.width_mm}
+          emptyMeans="as it comes"
+          onChange={(width_mm) => set({ width_mm }, `${here}.width_mm`)}
+        />
+        {turn.fold === "offset_book" && !turn.stacked && (
+          <MeasureInput
+            label="The ends meet at"
+            quantity="share"
+            path={`${here}.seam_pct`}
+            value={turn.seam_pct}
+            help="of the length"
+            onChange={(v) => v !== null && set({ seam_pct: v }, `${here}.seam_pct`)}
+          />
+        )}
+        <MeasureInput
+          label="On purpose: flaps fall short by"
+          quantity="length"
+          path={`${here}.short_mm`}
+          value={turn.short_mm}
+          help="to see what it costs"
+          onChange={(v) => v !== null && set({ short_mm: v }, `${here}.short_mm`)}
+        />
         <OwnMinutes
           path={`${here}.bench_min`}
           value={turn.bench_min}

@@ -1,5 +1,8 @@
 import type { Schemas } from "@/api/client";
 
+/** A change that the core works out, and the field its complaints belong to. */
+export type Amend = (amendment: Schemas["Amendment"], path: string) => void;
+
 /** What the panel of every stop is given. */
 export interface PanelProps {
   stop: Schemas["Stop"];
@@ -7,5 +10,6 @@ export interface PanelProps {
   worked: Schemas["WorkedPlan"];
   readOnly: boolean;
   change: (plan: Schemas["Plan"], path: string) => void;
+  amend: Amend;
   select: (key: string) => void;
 }

@@ -1,24 +1,27 @@
 import { expect, it } from "vitest";
-import { begin, edit, type Plan, redo, undo } from "@/plans/draft";
+import type { Schemas } from "@/api/client";
+import { begin, edit, redo, undo } from "@/drafts/history";
 import { addTurn, removeTurn } from "@/plans/turns";
 
-const plan = (mass_g: number): Plan => ({
+const plan = (mass_g: number): Schemas["Plan"] => ({
   name: "Station croissant",
   family: "croissant",
   dough: { mass_g, density_kg_m3: 1120 },
-  butter: { mass_g: 650, density_kg_m3: 940 },
+  butter: { mass_g: 650, ingredient: "butter-table", flour_pct: 0, fold_back: 0 },
   lock_in: {
     method: "half",
     block_width_mm: 300,
     block_length_mm: 230,
     margin_mm: 0,
     overlap_mm: 0,
+    off_centre_mm: 0,
+    lump_mm: 20,
   },
-  turns: [{ fold: "letter", roll_to_mm: 8 }],
+  turns: [{ fold: "letter", roll_to_mm: 8, stacked: false, seam_pct: 200 / 3, short_mm: 0 }],
   final: { roll_to_mm: 4 },
   words: "",
   format: "eight-turn/plan",
-  version: 1,
+  version: 2,
 });
 
 it("takes the keystrokes in one field as one step to undo", () => {
@@ -51,7 +54,10 @@ it("does not count an edit that changes nothing", () => {
 });
 
 it("adds a turn like the one before, and takes one away", () => {
-  const two = addTurn({ ...plan(1), turns: [{ fold: "book", roll_to_mm: 9 }] }, 1);
+  const two = addTurn(
+    { ...plan(1), turns: plan(1).turns.map((t) => ({ ...t, fold: "book" as const })) },
+    1,
+  );
   expect(two.turns.map((t) => t.fold)).toEqual(["book", "book"]);
   expect(removeTurn(two, 0).turns).toHaveLength(1);
   expect(addTurn({ ...plan(1), turns: [] }, 0).turns[0]?.fold).toBe("letter");

@@ -1,0 +1,153 @@
+"""Orders: list, open, save, delete and bring back; work one to doughs and weigh-out sheets."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.db import transaction
+from django.http import Http404, HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Body, Router, Status
+from ninja.errors import HttpError
+
+from bakehouse.day.models import OrderRecord
+from bakehouse.documents import Problem, as_download, dump, read
+from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.people.roles import head_only, signed_in, user_of
+from bakehouse.plans.library import plan_of
+from lamination.interchange import sheets_csv
+from lamination.limits import Faults
+from lamination.order import Order, WorkedOrder, work_order
+from lamination.plan import Plan
+
+router = Router(tags=["day"])
+
+
+@dataclass
+class OrderLine:
+    """An order as the list shows it."""
+
+    id: int
+    name: str
+    ready_at: datetime | None
+    pieces: int
+    doughs: int
+    updated_at: datetime
+
+
+@dataclass
+class SavedOrder:
+    """An order with its number and revision."""
+
+    id: int
+    revision: int
+    updated_at: datetime
+    order: Order
+
+
+@dataclass
+class SaveOrder:
+    """An order to save over ``revision``, the one it was made from."""
+
+    revision: int
+    order: Order
+
+
+def _record(order_id: int, deleted: bool = False) -> OrderRecord:
+    record = OrderRecord.objects.filter(pk=order_id, deleted_at__isnull=not deleted).first()
+    if record is None:
+        raise Http404("There is no such order. It may have been deleted.")
+    return record
+
+
+def _order(record: OrderRecord) -> Order:
+    return read(Order, record.document)
+
+
+def _saved(record: OrderRecord) -> SavedOrder:
+    return SavedOrder(record.pk, record.revision, record.updated_at, _order(record))
+
+
+def _worked(order: Order) -> WorkedOrder:
+    plans: dict[int, Plan] = {}
+    for ordered in order.doughs:
+        try:
+            plans[ordered.plan_id] = plan_of(ordered.plan_id)
+        except Http404:
+            continue  # the core says at which dough the plan is missing
+    return work_order(order, plans, the_kitchen())
+
+
+@router.post("/order/work", auth=signed_in, response={200: WorkedOrder, 422: Problem})
+def work_an_order(request: HttpRequest, order: Body[Order]) -> WorkedOrder:
+    return _worked(order)
+
+
+@router.get("/orders", auth=signed_in, response=list[OrderLine])
+def list_orders(request: HttpRequest) -> list[OrderLine]:
+    lines = []
+    for record in OrderRecord.objects.filter(deleted_at=None):
+        order = _order(record)
+        pieces = sum(w.pieces for d in order.doughs for w in d.products)
+        lines.append(
+            OrderLine(
+                record.pk, order.name, order.ready_at, pieces, len(order.doughs), record.updated_at
+            )
+        )
+    return lines
+
+
+@router.post("/orders", auth=head_only, response=SavedOrder)
+def new_order(request: HttpRequest, order: Body[Order]) -> SavedOrder:
+    _worked(order)
+    return _saved(OrderRecord.objects.create(document=dump(order), updated_by=user_of(request)))
+
+
+@router.get("/orders/{int:order_id}", auth=signed_in, response=SavedOrder)
+def open_order(request: HttpRequest, order_id: int) -> SavedOrder:
+    return _saved(_record(order_id))
+
+
+@router.put("/orders/{int:order_id}", auth=head_only, response=SavedOrder)
+def save_order(request: HttpRequest, order_id: int, save: Body[SaveOrder]) -> SavedOrder:
+    try:
+        _worked(save.order)
+    except Faults as wrong:
+        raise Faults(*(f.under("order") for f in wrong.faults)) from None
+    with transaction.atomic():
+        record = _record(order_id)
+        if record.revision != save.revision:
+            by = record.updated_by.get_username() if record.updated_by else "Somebody"
+            raise HttpError(
+                409,
+                f"{by} saved this order on another screen meanwhile. Reload to see "
+                "it; yours is kept here until then.",
+            )
+        record.document = dump(save.order)
+        record.revision += 1
+        record.updated_by = user_of(request)
+        record.save()
+    return _saved(record)
+
+
+@router.delete("/orders/{int:order_id}", auth=head_only, response={204: None})
+def delete_order(request: HttpRequest, order_id: int) -> Status[None]:
+    record = _record(order_id)
+    OrderRecord.objects.filter(pk=record.pk).update(deleted_at=timezone.now())
+    return Status(204, None)
+
+
+@router.post("/orders/{int:order_id}/restore", auth=head_only, response=SavedOrder)
+def restore_order(request: HttpRequest, order_id: int) -> SavedOrder:
+    record = _record(order_id, deleted=True)
+    OrderRecord.objects.filter(pk=record.pk).update(deleted_at=None)
+    return _saved(record)
+
+
+@router.get("/orders/{int:order_id}/sheets.csv", auth=signed_in)
+def download_order(request: HttpRequest, order_id: int) -> HttpResponse:
+    order = _order(_record(order_id))
+    worked = _worked(order)
+    sheets = [timed.sheet for batch in worked.batches for timed in batch.sheets]
+    return as_download(sheets_csv(sheets), "text/csv", order.name, "sheets.csv")

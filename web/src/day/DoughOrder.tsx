@@ -1,0 +1,175 @@
+import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
+import { IconX } from "@tabler/icons-react";
+import { useContext } from "react";
+import type { Schemas } from "@/api/client";
+import { Choice } from "@/measures/Choice";
+import { FaultsContext } from "@/measures/faults";
+import { useSaying } from "@/measures/likes";
+import { MeasureInput } from "@/measures/MeasureInput";
+import classes from "./Day.module.css";
+
+type Ordered = Schemas["Ordered"];
+type Wanted = Ordered["products"][number];
+
+interface Props {
+  index: number;
+  dough: Ordered;
+  plans: Schemas["PlanLine"][];
+  change: (dough: Ordered, path: string) => void;
+  remove?: () => void;
+}
+
+/** What is wanted of one plan: products, or the flour at hand. */
+export function DoughOrder({ index, dough, plans, change, remove }: Props) {
+  const faults = useContext(FaultsContext);
+  const { words } = useSaying();
+  const path = `doughs[${index}]`;
+  const byFlour = dough.flour_g !== null && dough.flour_g !== undefined;
+  const setProduct = (n: number, part: Partial<Wanted>, name: string) =>
+    change(
+      { ...dough, products: dough.products.map((p, j) => (j === n ? { ...p, ...part } : p)) },
+      `products[${n}].${name}`,
+    );
+  const field = (n: number, label: string, name: "pieces" | "raw_g" | "loss_pct") => {
+    const wanted = dough.products[n] as Wanted;
+    return (
+      <MeasureInput
+        label={`${wanted.product}, ${label.toLowerCase()}`}
+        hideLabel
+        quantity={name === "pieces" ? "number" : name === "raw_g" ? "mass" : "share"}
+        path={`${path}.products[${n}].${name}`}
+        value={wanted[name]}
+        onChange={(v) => v !== null && setProduct(n, { [name]: v }, name)}
+      />
+    );
+  };
+  return (
+    <div className={classes.wanted}>
+      <div className={classes.of}>
+        <NativeSelect
+          aria-label="Plan"
+          value={String(dough.plan_id)}
+          error={words(faults[`${path}.plan_id`] ?? "")}
+          data={plans.map((p) => ({ value: String(p.id), label: p.name }))}
+          onChange={(e) => change({ ...dough, plan_id: Number(e.currentTarget.value) }, "plan_id")}
+        />
+        {remove && (
+          <ActionIcon
+            variant="subtle"
+            color="dark"
+            size={42}
+            aria-label="Take this dough off the order"
+            onClick={remove}
+          >
+            <IconX size={18} />
+          </ActionIcon>
+        )}
+      </div>
+      <table className={classes.products}>
+        <thead>
+          <tr>
+            <th scope="col">Product</th>
+            <th scope="col">Pieces</th>
+            <th scope="col">Raw, each</th>
+            <th scope="col">Loss</th>
+            <td />
+          </tr>
+        </thead>
+        <tbody>
+          {dough.products.map((wanted, n) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: products may share a name
+            <tr key={n}>
+              <td>
+                <TextInput
+                  aria-label={`Product ${n + 1}`}
+                  value={wanted.product}
+                  error={faults[`${path}.products[${n}].product`]}
+                  onChange={(e) => setProduct(n, { product: e.currentTarget.value }, "product")}
+                />
+              </td>
+              <td>{field(n, "Pieces", "pieces")}</td>
+              <td>{field(n, "Raw weight", "raw_g")}</td>
+              <td>{field(n, "Loss", "loss_pct")}</td>
+              <td>
+                {dough.products.length > 1 && (
+                  <ActionIcon
+                    variant="subtle"
+                    color="dark"
+                    size={36}
+                    aria-label={`Take ${wanted.product} off`}
+                    onClick={() =>
+                      change(
+                        { ...dough, products: dough.products.filter((_, j) => j !== n) },
+                        "products",
+                      )
+                    }
+                  >
+                    <IconX size={16} />
+                  </ActionIcon>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className={classes.more}>
+        <Button
+          variant="default"
+          onClick={() =>
+            change(
+              {
+                ...dough,
+                products: [
+                  ...dough.products,
+                  { ...(dough.products[0] as Wanted), product: "Another product", pieces: 10 },
+                ],
+              },
+              "products",
+            )
+          }
+        >
+          Add a product
+        </Button>
+        <Choice
+          label="From"
+          tight
+          value={byFlour ? "flour" : "pieces"}
+          options={[
+            { value: "pieces", label: "Pieces wanted" },
+            { value: "flour", label: "Flour at hand" },
+          ]}
+          onChange={(from) =>
+            change({ ...dough, flour_g: from === "flour" ? 16_000 : null }, "flour_g")
+          }
+        />
+        {byFlour && (
+          <MeasureInput
+            label="Flour at hand"
+            quantity="mass"
+            path={`${path}.flour_g`}
+            value={dough.flour_g}
+            onChange={(flour_g) => flour_g !== null && change({ ...dough, flour_g }, "flour_g")}
+          />
+        )}
+        <MeasureInput
+          label="One dough"
+          quantity="mass"
+          path={`${path}.dough_g`}
+          value={dough.dough_g}
+          emptyMeans="as in the plan"
+          onChange={(dough_g) => change({ ...dough, dough_g }, "dough_g")}
+        />
+        <Choice
+          label="Doughs"
+          tight
+          value={dough.sizing}
+          options={[
+            { value: "even", label: "Evened out" },
+            { value: "whole", label: "All that size" },
+          ]}
+          onChange={(sizing) => change({ ...dough, sizing }, "sizing")}
+        />
+      </div>
+    </div>
+  );
+}

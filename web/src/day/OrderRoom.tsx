@@ -1,0 +1,176 @@
+import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
+import { useHotkeys } from "@mantine/hooks";
+import { IconArrowBackUp, IconArrowForwardUp } from "@tabler/icons-react";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useRef } from "react";
+import { Link, useOutletContext, useParams } from "react-router";
+import { api, got, Problem, type Schemas } from "@/api/client";
+import { queries, usePlans } from "@/api/queries";
+import { Nothing, Waiting } from "@/app/states";
+import { fromWall, wall } from "@/app/time";
+import { SavedWord } from "@/drafts/SavedWord";
+import { useDraft } from "@/drafts/useDraft";
+import { FaultsContext } from "@/measures/faults";
+import { BatchView } from "./BatchView";
+import classes from "./Day.module.css";
+import { DoughOrder } from "./DoughOrder";
+import { wantedOf } from "./wanted";
+
+type Order = Schemas["Order"];
+
+export function OrderRoom() {
+  const id = Number(useParams().orderId);
+  const saved = useQuery({
+    queryKey: ["order", id],
+    queryFn: () => got(api.GET("/api/orders/{order_id}", { params: { path: { order_id: id } } })),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  if (saved.isPending) return <Waiting what="the order" />;
+  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
+  return <OpenOrder key={id} saved={saved.data} />;
+}
+
+async function save(id: number, revision: number, order: Order): Promise<number> {
+  const answer = await got(
+    api.PUT("/api/orders/{order_id}", {
+      params: { path: { order_id: id } },
+      body: { revision, order },
+      keepalive: true,
+    }),
+  );
+  queries.setQueryData(["order", id], answer);
+  queries.invalidateQueries({ queryKey: ["orders"] });
+  return answer.revision;
+}
+
+/** An order worked; while a field is at fault the last answer stays. */
+export function useWorkedOrder(order: Order) {
+  const work = useQuery({
+    queryKey: ["order-work", order],
+    queryFn: () => got(api.POST("/api/order/work", { body: order })),
+    staleTime: 30_000,
+  });
+  const last = useRef(work.data);
+  if (work.data) last.current = work.data;
+  return { ...work, data: last.current };
+}
+
+function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
+  const me = useOutletContext<Schemas["Me"]>();
+  const readOnly = me.role !== "head";
+  const plans = usePlans();
+  const draft = useDraft({
+    key: `order.${saved.id}`,
+    saved: { ...saved, document: saved.order },
+    readOnly,
+    put: (revision, order) => save(saved.id, revision, order),
+  });
+  const order = draft.document;
+  const work = useWorkedOrder(order);
+  useHotkeys([
+    ["mod+Z", draft.undo],
+    ["mod+shift+Z", draft.redo],
+  ]);
+  const faults = useMemo(() => {
+    const found = work.error instanceof Problem ? work.error.faults : [];
+    return Object.fromEntries(found.map((f) => [f.field, f.message]));
+  }, [work.error]);
+  const set = (part: Partial<Order>, path: string) => draft.change({ ...order, ...part }, path);
+  const setDough = (i: number, dough: Schemas["Ordered"], path: string) =>
+    set({ doughs: order.doughs.map((d, j) => (j === i ? dough : d)) }, `doughs[${i}].${path}`);
+  return (
+    <FaultsContext.Provider value={faults}>
+      <div className="roomHead">
+        <TextInput
+          aria-label="Name of the order"
+          variant="unstyled"
+          className={classes.name}
+          value={order.name}
+          readOnly={readOnly}
+          error={order.name.trim() ? faults.name : "An order wants a name."}
+          onChange={(e) => set({ name: e.currentTarget.value }, "name")}
+        />
+        <SavedWord saving={draft.saving} readOnly={readOnly} />
+        <div className="actions">
+          {!readOnly && (
+            <>
+              <ActionIcon
+                variant="default"
+                size={42}
+                aria-label="Undo"
+                disabled={!draft.canUndo}
+                onClick={draft.undo}
+              >
+                <IconArrowBackUp size={20} />
+              </ActionIcon>
+              <ActionIcon
+                variant="default"
+                size={42}
+                aria-label="Redo"
+                disabled={!draft.canRedo}
+                onClick={draft.redo}
+              >
+                <IconArrowForwardUp size={20} />
+              </ActionIcon>
+            </>
+          )}
+          <Button component={Link} to={`/day/${saved.id}/sheets?as=labels`} size="md">
+            Bag labels and sheets
+          </Button>
+        </div>
+      </div>
+      {draft.saving.state === "overtaken" && (
+        <div className="bar mind" role="alert">
+          <span>{draft.saving.why}</span>
+          <Button variant="default" onClick={draft.drop}>
+            Take the other version
+          </Button>
+        </div>
+      )}
+      <fieldset disabled={readOnly} className={classes.order}>
+        <TextInput
+          type="datetime-local"
+          label="Cut and ready at"
+          w={240}
+          value={order.ready_at ? wall(order.ready_at) : ""}
+          error={faults.ready_at}
+          onChange={(e) => set({ ready_at: fromWall(e.currentTarget.value) }, "ready_at")}
+        />
+        {order.doughs.map((dough, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: doughs have no identity but their place
+          <section key={i} className={classes.dough}>
+            <DoughOrder
+              index={i}
+              dough={dough}
+              plans={plans.data ?? []}
+              change={(next, path) => setDough(i, next, path)}
+              remove={
+                order.doughs.length > 1
+                  ? () => set({ doughs: order.doughs.filter((_, j) => j !== i) }, "doughs")
+                  : undefined
+              }
+            />
+            <BatchView batch={work.data?.batches[i]} />
+          </section>
+        ))}
+        {!readOnly && plans.data && plans.data.length > 0 && order.doughs.length < 20 && (
+          <NativeSelect
+            aria-label="Order of another dough"
+            w={320}
+            value=""
+            data={[
+              { value: "", label: "Order of another dough" },
+              ...plans.data.map((p) => ({ value: String(p.id), label: p.name })),
+            ]}
+            onChange={(e) => {
+              const line = plans.data.find((p) => String(p.id) === e.currentTarget.value);
+              if (line) set({ doughs: [...order.doughs, wantedOf(line)] }, "doughs");
+            }}
+          />
+        )}
+      </fieldset>
+    </FaultsContext.Provider>
+  );
+}

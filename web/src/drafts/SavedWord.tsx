@@ -1,0 +1,25 @@
+import { clock } from "@/app/time";
+import classes from "./SavedWord.module.css";
+import type { Saving } from "./useDraft";
+
+/** Whether what is on the screen is saved, in a word. */
+export function SavedWord({ saving, readOnly }: { saving: Saving; readOnly: boolean }) {
+  if (readOnly) return <span className="quiet">to read: a head baker changes it</span>;
+  const word = {
+    saved: () => (saving.state === "saved" ? `saved ${clock(saving.at)}` : ""),
+    saving: () => "saving",
+    waiting: () => (saving.state === "waiting" ? saving.why : ""),
+    refused: () => (saving.state === "refused" ? saving.why : ""),
+    overtaken: () => "not saved",
+  }[saving.state]();
+  return (
+    <span
+      className={
+        saving.state === "saved" || saving.state === "saving" ? classes.saved : classes.unsaved
+      }
+      role="status"
+    >
+      {word}
+    </span>
+  );
+}
