@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from lamination.cutting import Outline
-from lamination.laminate import Sheet
+from lamination.laminate import Lines, Sheet
 from lamination.worked import CoverageMap, Region
 
 _GRID = 9  # places looked at along each side of a piece
@@ -19,9 +19,13 @@ def coverage_map(sheet: Sheet) -> CoverageMap:
     cells = of_stack[sheet.cells]
     areas = np.bincount(cells.ravel(), sheet.areas_mm2.ravel(), len(kinds))
     shares = 100 * areas / areas.sum()
+    # A line with the same regions on both its sides divides nothing.
+    along = np.concatenate(([True], (cells[1:] != cells[:-1]).any(axis=1)))
+    across = np.concatenate(([True], (cells[:, 1:] != cells[:, :-1]).any(axis=0)))
+    cells = cells[along][:, across]
     return CoverageMap(
-        tuple(round(float(x - sheet.xs[0]), 2) for x in sheet.xs),
-        tuple(round(float(y - sheet.ys[0]), 2) for y in sheet.ys),
+        tuple(round(float(x - sheet.xs[0]), 2) for x in sheet.xs[np.append(along, True)]),
+        tuple(round(float(y - sheet.ys[0]), 2) for y in sheet.ys[np.append(across, True)]),
         tuple(tuple(row) for row in cells.tolist()),
         tuple(
             Region(butter, bent, float(share))
@@ -33,14 +37,35 @@ def coverage_map(sheet: Sheet) -> CoverageMap:
 def full_shares(sheet: Sheet, outlines: tuple[Outline, ...]) -> tuple[float, ...]:
     """Of every piece, the share of its area that has the full number of butter leaves, %.
 
-    Read at the middles of a fine grid over each piece, so it is right to a few percent. A triangle
-    is a square with one side drawn together, so one grid serves every shape. Outlines in mm from
-    the sheet's corner.
+    Read at the middles of a fine grid over each piece, so it is right to a few percent. Outlines in
+    mm from the sheet's corner.
     """
-    if not outlines:
-        return ()
     full = max(s.butter_leaves for s in sheet.pool)
     has = np.array([s.butter_leaves == full for s in sheet.pool], dtype=float)
+    return tuple(round(100 * float(share), 1) for share in _means(sheet, outlines, has))
+
+
+def masses(
+    sheet: Sheet, outlines: tuple[Outline, ...], piece_mm2: float, per_mm3: tuple[float, float]
+) -> tuple[float, ...]:
+    """The mass of every piece of ``piece_mm2``, g, read on the same grid.
+
+    ``per_mm3``: g in a mm³ of dough and of butter.
+    """
+    dough, butter = per_mm3
+    per_mm2 = sheet.press * np.array(
+        [s.dough_mm * dough + s.butter_mm * butter for s in sheet.pool]
+    )
+    return tuple(round(piece_mm2 * float(mean), 2) for mean in _means(sheet, outlines, per_mm2))
+
+
+def _means(sheet: Sheet, outlines: tuple[Outline, ...], of_stack: Lines) -> Lines:
+    """The mean of a figure of each stack over every piece.
+
+    A triangle is a square with one side drawn together, so one grid serves every shape.
+    """
+    if not outlines:
+        return np.array([])
     middles = (np.arange(_GRID) + 0.5) / _GRID
     u, v = (a.ravel() for a in np.meshgrid(middles, middles))
     corners = np.array([[(c.x_mm, c.y_mm) for c in o] for o in outlines])
@@ -53,5 +78,5 @@ def full_shares(sheet: Sheet, outlines: tuple[Outline, ...]) -> tuple[float, ...
     places = np.einsum("cn,pcd->pnd", weights, corners)
     i = np.clip(np.searchsorted(sheet.xs, places[..., 0] + sheet.xs[0]) - 1, 0, len(sheet.xs) - 2)
     j = np.clip(np.searchsorted(sheet.ys, places[..., 1] + sheet.ys[0]) - 1, 0, len(sheet.ys) - 2)
-    found = has[sheet.cells[i, j]].mean(axis=1)
-    return tuple(round(100 * float(share), 1) for share in found)
+    found: Lines = of_stack[sheet.cells[i, j]].mean(axis=1)
+    return found

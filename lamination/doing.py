@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from lamination.cutting import Shape
+from lamination.folds import Fold
 from lamination.formula import Development
-from lamination.laminate import Fold
 from lamination.limits import say
 from lamination.lockin import Method
 from lamination.plan import Plan, Trim
+from lamination.rolling import Rolling
 from lamination.worked import WorkedPlan
 
 _CLOSING = {
@@ -77,7 +78,8 @@ def doing(plan: Plan, worked: WorkedPlan) -> dict[str, tuple[str, ...]]:
     for i, (step, chosen) in enumerate(zip(worked.steps, plan.turns, strict=True), 1):
         words[f"turn-{i}"] = (
             f"Roll to {say(step.rolled.thickness_mm)} mm",
-            f"{step.rolled.length_mm:.0f} × {step.rolled.width_mm:.0f} mm, towards the open ends.",
+            f"{step.rolled.length_mm:.0f} × {step.rolled.width_mm:.0f} mm, towards the open ends."
+            f"{_dialled(step.rolling)}",
             *_trimming(chosen.trim),
             "Brush off the flour. "
             + (_STACKING[chosen.fold] if chosen.stacked else _FOLDING[chosen.fold]),
@@ -90,7 +92,7 @@ def doing(plan: Plan, worked: WorkedPlan) -> dict[str, tuple[str, ...]]:
     )
     words["final"] = (
         f"Roll the last sheet to {say(final.thickness_mm)} mm",
-        wide,
+        f"{wide}{_dialled(worked.final.rolling)}",
         "Lift it and let it shrink before it is cut, not after.",
     )
     if plan.cut and cut:
@@ -141,10 +143,17 @@ def _mixed(plan: Plan, worked: WorkedPlan) -> dict[str, tuple[str, ...]]:
     return words
 
 
+def _dialled(how: Rolling) -> str:
+    if not how.gaps_mm:
+        return ""
+    first = f" Flatten it to {say(how.flatten_to_mm)} mm first." if how.flatten_to_mm else ""
+    return f"{first} Dial: {', '.join(f'{gap:g}' for gap in how.gaps_mm)}."
+
+
 def _trimming(wanted: Trim | None) -> tuple[str, ...]:
     if wanted is None or not (wanted.ends_mm or wanted.sides_mm):
         return ()
     ends = f"{say(wanted.ends_mm)} mm off both ends" if wanted.ends_mm else ""
     sides = f"{say(wanted.sides_mm)} mm off both sides" if wanted.sides_mm else ""
-    kept = "Tuck the ends in." if wanted.tucked else "Save it for the next dough."
+    kept = "Tuck it in." if wanted.tucked else "Save it for the next dough."
     return (f"Square it: {' and '.join(filter(None, (ends, sides)))}. {kept}",)

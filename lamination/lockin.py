@@ -10,19 +10,14 @@ import math
 from dataclasses import dataclass
 from enum import StrEnum
 
-from lamination.laminate import (
-    Material,
-    Sheet,
-    crease,
-    lay_ends_on,
-    leaf,
-    origin,
-    pile,
-    place,
-    plain_sheet,
-    stack_panels,
-)
+import numpy as np
+from numpy.typing import NDArray
+
+from lamination.laminate import Sheet, crease, lay_ends_on, origin, place, plain_sheet, stack_panels
 from lamination.limits import Fault, Faults
+from lamination.stacks import Material, leaf, pile
+
+Counts = NDArray[np.float64]
 
 
 class Method(StrEnum):
@@ -97,7 +92,8 @@ def lock_in(
     butter layer. two-thirds: butter on two thirds, the bare third folds first: two. gate: butter in
     the middle half, both ends fold in and meet: one, a seam in the middle. open-sided: the same, the
     ends cut off and laid on. envelope: square butter set at 45° on a square of dough, side = block ×
-    √2 + 2 × overlap, four corners to the middle: one (an overlap is taken as a thicker upper leaf).
+    √2 + 2 × overlap, four corners to the middle: one, seams on the diagonals (where flaps overlap,
+    the leaf above is doubled along them, drawn on a grid).
     inverse: the butter is the outer sheet, the dough lies on half of it: two around one of dough.
     spread: all over the dough, which is folded afterwards; two-go: half of it, the rest before the
     second fold. lumps: pieces all through the dough: their number in a line from bottom to top is
@@ -220,12 +216,42 @@ def _envelope(block: Size, dough_mm3: float, margin_mm: float, overlap_mm: float
         )
     side = block.length_mm * math.sqrt(2) + 2 * overlap_mm
     dough = Size(side, side, dough_mm3 / side**2)
-    # Seen along the block's edges the folded flaps cover the block exactly once, plus the overlaps.
-    over = dough_mm3 / block.length_mm**2 - dough.thickness_mm
-    stack = pile(
-        pile(leaf(Material.DOUGH, dough.thickness_mm), leaf(Material.BUTTER, block.thickness_mm)),
-        leaf(Material.DOUGH, over),
+    under = pile(
+        leaf(Material.DOUGH, dough.thickness_mm), leaf(Material.BUTTER, block.thickness_mm)
     )
-    sheet = plain_sheet(block.length_mm, block.width_mm, stack)
+    over = _flaps_over(block.length_mm, overlap_mm)
+    # Exactly what the dough has beyond the block's own square.
+    thick = dough.thickness_mm * (side**2 / block.length_mm**2 - 1) / over.mean()
+    counts, cells = np.unique(over, return_inverse=True)
+    lines = np.linspace(0, block.length_mm, len(over) + 1)
+    pool = tuple(pile(under, leaf(Material.DOUGH, thick * float(n))) for n in counts)
+    sheet = Sheet(lines, lines, cells.reshape(over.shape), pool)
     package = Size(block.length_mm, block.width_mm, sheet.thickness_mm)
     return LockedIn(block, dough, package, (), sheet)
+
+
+_FLAP_CELLS = 16  # cells along each side of an envelope whose flaps overlap
+_FLAP_READ = 4  # places read along each side of such a cell
+
+
+def _flaps_over(block_mm: float, overlap_mm: float) -> Counts:
+    """How many flaps of an envelope lie over each cell of a grid on the block, in the mean.
+
+    A flap lies over every place from its own side of the block to the diagonals and √2 times the
+    overlap beyond; what of the dough stands out past a side is folded in with it.
+    """
+    if not overlap_mm:
+        return np.ones((1, 1))
+    n = _FLAP_CELLS * _FLAP_READ
+    middles = ((np.arange(n) + 0.5) / n - 0.5) * block_mm
+    past, half = math.sqrt(2) * overlap_mm, block_mm / 2
+    u, v = np.meshgrid(middles, middles, indexing="ij")
+    flaps = np.zeros((n, n))
+    for along, across in ((u, v), (-u, v), (v, u), (-v, u)):
+        flaps += np.abs(across) <= along + past
+        # the ears at both ends of this flap, mirrored in at the block's edge
+        flaps += 2 * half - np.abs(across) <= along + past
+    found: Counts = flaps.reshape(_FLAP_CELLS, _FLAP_READ, _FLAP_CELLS, _FLAP_READ).mean(
+        axis=(1, 3)
+    )
+    return found

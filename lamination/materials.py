@@ -83,8 +83,9 @@ def mixture(parts: Iterable[tuple[float, Composition]]) -> Composition:
         raise ValueError("A mixture of nothing has no composition.")
     columns = zip(*((*c.shares(), c.sugar_pct) for _, c in held), strict=True)
     masses = [mass for mass, _ in held]
+    # A sum of hundredths may come to a hair over the hundred.
     water, protein, fat, carbohydrate, ash, sugar = (
-        sum(m * share for m, share in zip(masses, column, strict=True)) / whole
+        min(sum(m * share for m, share in zip(masses, column, strict=True)) / whole, 100.0)
         for column in columns
     )
     return Composition(water, protein, fat, carbohydrate, ash, sugar)

@@ -5,14 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+from lamination.fits import on_fit
 from lamination.kitchen import Kitchen
 from lamination.limits import say
-from lamination.lockin import Method, Size
+from lamination.lockin import Method
 from lamination.plan import Plan
 from lamination.recipe_notes import on_formula, on_making
 from lamination.usual import FAMILY_NAMES, outside
 from lamination.worked import (
-    Fix,
     Layers,
     Note,
     WorkedCut,
@@ -35,7 +35,8 @@ def notes_on(plan: Plan, kitchen: Kitchen, worked: WorkedPlan) -> tuple[Note, ..
         *_on_butter(plan, kitchen),
         *on_making(plan, kitchen, worked),
         *_on_block(plan, kitchen, first),
-        *_on_turns(plan, kitchen, first, steps),
+        *_on_turns(plan, kitchen, steps),
+        *on_fit(plan, kitchen, worked),
         *_on_final(plan, kitchen, final, layers),
         *_on_cut(plan, final, worked.cut),
     ]
@@ -134,23 +135,15 @@ def _on_block(plan: Plan, kitchen: Kitchen, first: WorkedLockIn) -> Iterator[Not
         )
 
 
-def _on_turns(
-    plan: Plan,
-    kitchen: Kitchen,
-    first: WorkedLockIn,
-    steps: tuple[WorkedTurn, ...],
-) -> Iterator[Note]:
-    thick = first.package.thickness_mm
+def _on_turns(plan: Plan, kitchen: Kitchen, steps: tuple[WorkedTurn, ...]) -> Iterator[Note]:
     in_a_row = 0
     allowed = int(kitchen["turns_back_to_back"])
-    for i, (chosen, step) in enumerate(zip(plan.turns, steps, strict=True)):
-        key = f"turn-{i + 1}"
-        yield _fit(key, f"turns[{i}].roll_to_mm", step.rolled, thick, kitchen)
+    for i, chosen in enumerate(plan.turns):
         in_a_row += 1
         rested = chosen.rest is not None and chosen.rest.minutes > 0
         if not rested and in_a_row == allowed and i + 1 < len(steps):
             yield Note(
-                key,
+                f"turn-{i + 1}",
                 "mind",
                 f"{in_a_row} turns without a rest",
                 "The dough will spring back and may tear. Rest it before the next turn; 20 "
@@ -158,58 +151,10 @@ def _on_turns(
                 f"turns[{i}].rest",
             )
         in_a_row = 0 if rested else in_a_row
-        thick = step.folded.thickness_mm
-
-
-def _fit(key: str, field: str, sheet: Size, from_mm: float, kitchen: Kitchen) -> Note:
-    """Whether a rolled sheet lies on the bench, by how much not, and what would help."""
-    long, wide = kitchen["bench.length_mm"], kitchen["bench.width_mm"]
-    size = f"{sheet.length_mm:.0f} × {sheet.width_mm:.0f} mm"
-    fits_along = sheet.length_mm < long + 1 and sheet.width_mm < wide + 1
-    fits_across = sheet.width_mm < long + 1 and sheet.length_mm < wide + 1
-    if fits_along or fits_across:
-        spare = long - sheet.length_mm if fits_along else wide - sheet.length_mm
-        return Note(
-            key,
-            "good",
-            "Fits the bench",
-            f"{size}, with {max(spare, 0):.0f} mm to spare in length.",
-        )
-    if sheet.width_mm <= wide:
-        over = f"{sheet.length_mm - long:.0f} mm too long"
-        parts = math.ceil(sheet.length_mm / long)
-        thicker = math.ceil(sheet.thickness_mm * sheet.length_mm / long * 10) / 10
-        wider = math.ceil(sheet.width_mm * sheet.length_mm / long)
-        fixes = []
-        if thicker < from_mm:
-            fixes.append(Fix(f"Roll to {say(thicker)} mm", field, thicker))
-        if wider <= wide:
-            fixes.append(
-                Fix(f"Roll {wider} mm wide first", field.replace("roll_to", "width"), wider)
-            )
-    else:
-        over = f"{sheet.width_mm - wide:.0f} mm too wide"
-        parts = math.ceil(sheet.width_mm / wide)
-        fixes = []
-    ways = ", or ".join(f"{f.label[0].lower()}{f.label[1:]}" for f in fixes)
-    help_ = (
-        f"To fit, {ways}; or divide the dough in {parts}."
-        if fixes
-        else (f"Divide the dough in {parts}.")
-    )
-    return Note(
-        key,
-        "mind",
-        f"{over[0].upper()}{over[1:]} for the bench",
-        f"{size} on a bench of {long:.0f} × {wide:.0f} mm. {help_}",
-        field,
-        tuple(fixes),
-    )
 
 
 def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) -> Iterator[Note]:
     family = FAMILY_NAMES[plan.family]
-    yield _fit("final", "final.roll_to_mm", final.size, math.inf, kitchen)
     out = outside(plan, kitchen, "last_sheet_mm", final.thickness_mm)
     if out:
         yield Note(
@@ -264,6 +209,15 @@ def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) 
             f"layers: {_bare_because(plan)} The map of the leaves shows where.",
             "lock_in.margin_mm",
         )
+    if final.thickest_mm > final.thickness_mm * 1.02 and _uneven(plan):
+        yield Note(
+            "final",
+            "mind",
+            "Thicker on one side",
+            f"From {say(final.thinnest_mm)} to {say(final.thickest_mm)} mm. Pieces from the thick side "
+            "weigh more and bake later. Even the gap, or turn the sheet end for end between passes.",
+            "final.uneven_pct",
+        )
     if not final.turned:
         yield Note(
             "final",
@@ -280,6 +234,11 @@ def _on_final(plan: Plan, kitchen: Kitchen, final: WorkedFinal, layers: Layers) 
         f"With the dough that is {layers.total} leaves. Multiplying alone gives "
         f"{layers.naive}, but where a fold lays dough on dough the two become one leaf.",
     )
+
+
+def _uneven(plan: Plan) -> bool:
+    """Whether a roll was made uneven on purpose."""
+    return bool(plan.final.uneven_pct) or any(t.uneven_pct for t in plan.turns)
 
 
 def _bare_because(plan: Plan) -> str:

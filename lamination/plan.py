@@ -7,9 +7,9 @@ from functools import cached_property
 from typing import Annotated, Literal
 
 from lamination.cutting import Shape
+from lamination.folds import OFFSET_SEAM, Fold
 from lamination.formula import Formula
 from lamination.ingredients import PLAIN_SHELF, Ingredient, Kind, Shelf
-from lamination.laminate import OFFSET_SEAM, Fold
 from lamination.limits import Checked, Fault, Faults, Length, Range
 from lamination.lockin import Method
 from lamination.places import Minutes, Rest
@@ -22,6 +22,7 @@ Grams = Annotated[float, Range(1, 200_000, "g")]
 Density = Annotated[float, Range(300, 2_000, "kg/m³")]
 Side = Annotated[float, Range(10, 5_000, "mm")]
 Edge = Annotated[float, Range(0, 200, "mm")]
+Uneven = Annotated[float, Range(-50, 50, "%")]
 Thickness = Annotated[float, Range(0.5, 200, "mm")]
 
 
@@ -82,7 +83,7 @@ class LockIn(Checked):
 class Trim(Checked):
     """What is cut off the rolled sheet before the fold: both ends, both sides.
 
-    ``tucked``: what comes off the ends is laid on the middle and folded in; otherwise it is saved.
+    ``tucked``: what comes off is laid on the middle and folded in; otherwise it is saved.
     """
 
     ends_mm: Edge = 0.0
@@ -95,7 +96,8 @@ class Turn(Checked):
     """One turn: roll to a thickness (to a width first, if one is chosen), trim, fold, rest.
 
     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
-    offset book meet, % of the length. ``short_mm``: every flap falls short by so much, on purpose.
+    offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
+    short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean.
     """
 
     fold: Fold
@@ -107,16 +109,18 @@ class Turn(Checked):
     stacked: bool = False
     seam_pct: Annotated[float, Range(10, 90, "%")] = 100 * OFFSET_SEAM
     short_mm: Annotated[float, Range(0, 200, "mm")] = 0.0
+    uneven_pct: Uneven = 0.0
 
 
 @dataclass(frozen=True)
 class Final(Checked):
-    """The last sheet: its thickness, and its width if one is wanted."""
+    """The last sheet: its thickness, and its width if one is wanted; ``uneven_pct`` as in a turn."""
 
     roll_to_mm: Thickness
     width_mm: Side | None = None
     rest: Rest | None = None
     bench_min: Minutes | None = None
+    uneven_pct: Uneven = 0.0
 
 
 @dataclass(frozen=True)

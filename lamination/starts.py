@@ -6,9 +6,9 @@ import math
 from dataclasses import replace
 
 from lamination.cutting import Shape
+from lamination.folds import Fold
 from lamination.formula import Formula, Line, Mixing
 from lamination.kitchen import Kitchen
-from lamination.laminate import Fold
 from lamination.lockin import Method
 from lamination.places import Place, Rest
 from lamination.plan import (

@@ -6,25 +6,15 @@ from dataclasses import replace
 from itertools import islice
 
 from lamination.block import slab_for
-from lamination.coverage import coverage_map, full_shares
+from lamination.compare import facts_of
+from lamination.coverage import coverage_map, full_shares, masses
 from lamination.cutting import layout
 from lamination.doing import doing
+from lamination.folds import Move, moves
 from lamination.kitchen import Kitchen
-from lamination.laminate import (
-    Material,
-    Sheet,
-    Stack,
-    fold_panels,
-    fold_sheet,
-    leaf,
-    place,
-    roll,
-    trim,
-    turn,
-    walk,
-)
-from lamination.limits import Fault, Faults, say
-from lamination.lockin import LockedIn, Method, Size, lock_in
+from lamination.laid import LaidTurn, lay
+from lamination.laminate import Sheet, turn
+from lamination.lockin import Method, Size
 from lamination.notes import notes_on
 from lamination.plan import Plan, Turn
 from lamination.practice import CAUTIONS, StopKind
@@ -35,9 +25,12 @@ from lamination.recipe import (
     work_butter,
     work_formula,
 )
+from lamination.rolling import Rolling, Sheeter, rolling, sheeter_of
 from lamination.schedule import Scheduled, schedule
+from lamination.stacks import Material, Stack, walk
 from lamination.weighing import weigh
 from lamination.worked import (
+    Facts,
     Layers,
     Section,
     Shares,
@@ -51,7 +44,7 @@ from lamination.worked import (
 from lamination.workings import workings_of
 
 WHOLE_SECTION = 120  # leaves; a stack of more is drawn through a window of its middle
-_HAIR_MM = 1e-6  # what sums of areas may be off by
+_UNKNOWN = Facts(0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, None, None)  # until all else is worked
 LOUPE = 12  # leaves in that window
 
 
@@ -64,7 +57,8 @@ def work(plan: Plan, kitchen: Kitchen | None = None) -> WorkedPlan:
     """
     kitchen = kitchen or Kitchen()
     dough, butter = dough_physics(plan, kitchen), butter_physics(plan, kitchen)
-    locked = _lock_in(plan, dough.density_kg_m3, butter.density_kg_m3)
+    laid = lay(plan, dough.density_kg_m3, butter.density_kg_m3)
+    locked, last = laid.locked, laid.last
     naive = locked.sheet.fullest().leaves
     estimate = plan.lock_in.method is Method.LUMPS
     first = WorkedLockIn(
@@ -80,35 +74,32 @@ def work(plan: Plan, kitchen: Kitchen | None = None) -> WorkedPlan:
     clock = {stop.key: stop.starts_min for stop in stops}
     weighed = weigh(plan.formula, plan.dough.mass_g, kitchen) if plan.formula else None
     formula = work_formula(plan, kitchen, weighed) if weighed else None
-    sheet = turn(locked.sheet)
-    densities = dough.density_kg_m3 / 1e6, butter.density_kg_m3 / 1e6
+    per_mm3 = dough.density_kg_m3 / 1e6, butter.density_kg_m3 / 1e6
+    machine = sheeter_of(kitchen)
     steps = []
-    for i, chosen in enumerate(plan.turns):
-        path = f"turns[{i}]"
-        rolled, turned = _rolled(sheet, chosen.roll_to_mm, chosen.width_mm, path)
-        if i == 1 and plan.lock_in.method is Method.TWO_GO:
-            rolled = _second_go(rolled, locked)
-        ready, trimmed_g = _trimmed(rolled, chosen, densities, path)
-        sheet = _folded(ready, chosen, path)
+    for i, (chosen, done) in enumerate(zip(plan.turns, laid.turns, strict=True)):
         naive *= chosen.fold.multiplies
+        layers = _layers(done.folded, naive, estimate)
         at = clock[f"turn-{i + 1}"]
-        layers = _layers(sheet, naive, estimate)
-        step = _worked_turn(i, chosen, (rolled, ready, sheet), layers, at, trimmed_g, turned)
-        steps.append(step)
-        sheet = turn(sheet)
-    last, turned = _last_roll(plan, sheet)
+        trimmed_g = done.trimmed_dough_mm3 * per_mm3[0] + done.trimmed_butter_mm3 * per_mm3[1]
+        how = _rolling(done.starts, done.rolled, done.turned, machine)
+        steps.append(_worked_turn(i, chosen, done, layers, at, trimmed_g, how))
+    thinnest, thickest = last.extent_mm()
     final = WorkedFinal(
         last.length_mm,
         last.width_mm,
         last.thickness_mm,
-        turned,
+        laid.last_turned,
         _section(last),
-        last.volume_mm3(lambda s: s.dough_mm) * densities[0]
-        + last.volume_mm3(lambda s: s.butter_mm) * densities[1],
+        last.volume_mm3(lambda s: s.dough_mm) * per_mm3[0]
+        + last.volume_mm3(lambda s: s.butter_mm) * per_mm3[1],
         coverage_map(last),
+        thinnest,
+        thickest,
+        _rolling(laid.starts_last, last, laid.last_turned, machine),
     )
     layers = _layers(last, naive, estimate)
-    cut = _cut(plan, last, final)
+    cut = _cut(plan, last, final, per_mm3)
     made_butter = work_butter(plan, kitchen, butter, locked.block)
     slab = slab_for(
         locked.dough_sheet,
@@ -139,10 +130,12 @@ def work(plan: Plan, kitchen: Kitchen | None = None) -> WorkedPlan:
         total_min=stops[-1].starts_min + stops[-1].bench_min,
         notes=(),
         workings=(),
+        facts=_UNKNOWN,
     )
+    bare = replace(bare, strip=_strip(plan, bare, stops))
     return replace(
         bare,
-        strip=_strip(plan, bare, stops),
+        facts=facts_of(plan, bare),
         notes=notes_on(plan, kitchen, bare),
         workings=workings_of(plan, bare),
     )
@@ -152,122 +145,48 @@ def _mm3(mass_g: float, density_kg_m3: float) -> float:
     return mass_g / density_kg_m3 * 1e6
 
 
-def _lock_in(plan: Plan, dough_kg_m3: float, butter_kg_m3: float) -> LockedIn:
-    chosen = plan.lock_in
-    try:
-        return lock_in(
-            chosen.method,
-            _mm3(plan.dough.mass_g, dough_kg_m3),
-            _mm3(plan.butter.mass_g, butter_kg_m3),
-            chosen.block_width_mm,
-            chosen.block_length_mm,
-            chosen.margin_mm,
-            chosen.overlap_mm,
-            chosen.off_centre_mm,
-            chosen.lump_mm,
-        )
-    except Faults as wrong:
-        raise Faults(*(f.under("lock_in") for f in wrong.faults)) from None
-
-
-def _rolled(sheet: Sheet, to_mm: float, width_mm: float | None, path: str) -> tuple[Sheet, bool]:
-    """Roll to a thickness, to a chosen width first; whether the package lay turned.
-
-    As for a fold, the package lies turned, so that it is rolled towards its open ends. A pin
-    cannot make a sheet narrower, though: where the wanted width is less than the side that then
-    lies across, the package is laid the other way if that fits.
-    """
-    _must_thin(sheet, to_mm, f"{path}.roll_to_mm")
-    stretch = sheet.thickness_mm / to_mm
-    if width_mm is None:
-        return roll(sheet, stretch), True
-    turned = not sheet.length_mm <= width_mm < sheet.width_mm
-    laid = sheet if turned else turn(sheet)
-    across = width_mm / laid.width_mm
-    return roll(laid, stretch / across, across), turned
-
-
-def _second_go(rolled: Sheet, locked: LockedIn) -> Sheet:
-    """The rest of the butter laid all over the rolled sheet."""
-    volume = locked.block.volume_mm3 / 2
-    area = rolled.length_mm * rolled.width_mm
-    butter = leaf(Material.BUTTER, volume / area / rolled.press)
-    return place(rolled, butter, rolled.xs[0], rolled.ys[0], rolled.length_mm, rolled.width_mm)
-
-
-def _trimmed(
-    rolled: Sheet, chosen: Turn, densities: tuple[float, float], path: str
-) -> tuple[Sheet, float]:
-    """The rolled sheet squared off, and the grams that were saved."""
-    if chosen.trim is None:
-        return rolled, 0.0
-    wanted = chosen.trim
-    for name, cut, side in (
-        ("ends_mm", wanted.ends_mm, rolled.length_mm),
-        ("sides_mm", wanted.sides_mm, rolled.width_mm),
-    ):
-        if 2 * cut >= side:
-            text = f"The sheet is {say(side)} mm there: less than {say(side / 2)} mm can come off."
-            raise Faults(Fault(f"{path}.trim.{name}", text))
-    done = trim(rolled, wanted.ends_mm, wanted.sides_mm, wanted.tucked)
-    return done.sheet, done.dough_mm3 * densities[0] + done.butter_mm3 * densities[1]
-
-
-def _folded(ready: Sheet, chosen: Turn, path: str) -> Sheet:
-    panel = ready.length_mm / chosen.fold.multiplies
-    if chosen.short_mm and chosen.short_mm >= panel / 2:
-        text = f"A flap is {say(panel)} mm long: short by less than {say(panel / 2)} mm it still folds."
-        raise Faults(Fault(f"{path}.short_mm", text))
-    return fold_sheet(ready, chosen.fold, chosen.stacked, chosen.seam_pct / 100, chosen.short_mm)
-
-
-def _must_thin(sheet: Sheet, to_mm: float, path: str) -> None:
-    now = sheet.thickness_mm
-    if to_mm >= now - _HAIR_MM:
-        raise Faults(
-            Fault(
-                path,
-                f"{say(to_mm)} mm is not thinner than the package, which is {say(now)} mm thick. "
-                f"Roll to less than {say(now)} mm.",
-            )
-        )
-
-
-def _last_roll(plan: Plan, sheet: Sheet) -> tuple[Sheet, bool]:
-    return _rolled(sheet, plan.final.roll_to_mm, plan.final.width_mm, "final")
-
-
 def _size(sheet: Sheet) -> Size:
     return Size(sheet.length_mm, sheet.width_mm, sheet.thickness_mm)
+
+
+def _rolling(package: Sheet, sheet: Sheet, turned: bool, machine: Sheeter | None) -> Rolling:
+    lies = package if turned else turn(package)
+    return rolling(_size(lies), _size(sheet), machine)
 
 
 def _worked_turn(
     i: int,
     chosen: Turn,
-    sheets: tuple[Sheet, Sheet, Sheet],
+    done: LaidTurn,
     layers: Layers,
     starts_min: float,
     trimmed_g: float,
-    turned: bool,
+    how: Rolling,
 ) -> WorkedTurn:
-    """``sheets``: rolled, trimmed and folded."""
-    rolled, ready, folded = sheets
-    inset = (rolled.length_mm - ready.length_mm) / 2
-    panels = fold_panels(chosen.fold, chosen.seam_pct / 100)
+    length = done.ready.length_mm
+    inset = (done.rolled.length_mm - length) / 2
+    made = moves(chosen.fold, length, chosen.seam_pct / 100, chosen.short_mm)
+    panels = (
+        [length * n / chosen.fold.multiplies for n in range(1, chosen.fold.multiplies)]
+        if chosen.stacked
+        else sorted(m.at_mm for m in made)
+    )
     return WorkedTurn(
         name=f"Turn {i + 1}",
         fold=chosen.fold,
-        rolled=_size(rolled),
-        folded=_size(folded),
-        creases_mm=tuple(inset + share * ready.length_mm for share in panels),
+        rolled=_size(done.rolled),
+        folded=_size(done.folded),
+        creases_mm=tuple(inset + at for at in panels),
         butter_layers=layers.butter,
         dough_layers=layers.dough,
         layers=layers,
-        section=_section(folded),
+        section=_section(done.folded),
         rest=chosen.rest,
         starts_min=starts_min,
         trimmed_g=trimmed_g,
-        turned=turned,
+        turned=done.turned,
+        moves=tuple(Move(inset + m.at_mm, m.flap) for m in made),
+        rolling=how,
     )
 
 
@@ -305,7 +224,9 @@ def _section(sheet: Sheet) -> Section:
     return Section(leaves[0].material, tuple(round(n.thickness * um, 3) for n in leaves), whole)
 
 
-def _cut(plan: Plan, sheet: Sheet, final: WorkedFinal) -> WorkedCut | None:
+def _cut(
+    plan: Plan, sheet: Sheet, final: WorkedFinal, per_mm3: tuple[float, float]
+) -> WorkedCut | None:
     if plan.cut is None:
         return None
     size = final.size
@@ -321,6 +242,7 @@ def _cut(plan: Plan, sheet: Sheet, final: WorkedFinal) -> WorkedCut | None:
         final.mass_g - used_g,
         laid.outlines,
         full_shares(sheet, laid.outlines),
+        masses(sheet, laid.outlines, laid.piece_mm2, per_mm3),
     )
 
 

@@ -7,14 +7,16 @@ from typing import Literal
 
 from lamination.block import FoldBack, Plaques
 from lamination.cutting import Outline
+from lamination.folds import Fold, Move
 from lamination.formula import Balance, Fed
 from lamination.ingredients import Kind, Window
-from lamination.laminate import Fold, Material
 from lamination.lockin import Size
 from lamination.materials import Conductivity
 from lamination.mixing import Bowl, Water
 from lamination.places import Rest
 from lamination.practice import StopKind
+from lamination.rolling import Rolling
+from lamination.stacks import Material
 from lamination.weighing import WeighSheet
 
 
@@ -83,6 +85,8 @@ class WorkedTurn:
     starts_min: float
     trimmed_g: float
     turned: bool
+    moves: tuple[Move, ...]
+    rolling: Rolling
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +112,8 @@ class CoverageMap:
 class WorkedFinal:
     """The last sheet. ``turned``: whether the package was turned before the roll, as for a fold.
 
-    ``mass_g`` is what is left of dough and butter after all trims.
+    ``mass_g`` is what is left of dough and butter after all trims; ``thinnest_mm`` and
+    ``thickest_mm`` are its places farthest from the mean.
     """
 
     length_mm: float
@@ -118,6 +123,9 @@ class WorkedFinal:
     section: Section
     mass_g: float
     map: CoverageMap
+    thinnest_mm: float
+    thickest_mm: float
+    rolling: Rolling
 
     @property
     def size(self) -> Size:
@@ -128,7 +136,8 @@ class WorkedFinal:
 class WorkedCut:
     """Pieces, the mass of each, the share of the sheet they use, and what is left over.
 
-    ``full_pct``: of each piece, the share of its area that has all the butter leaves.
+    Of each piece: ``full_pct``, the share of its area that has all the butter leaves, and
+    ``each_g``, its own mass where the sheet is uneven.
     """
 
     pieces: int
@@ -139,6 +148,7 @@ class WorkedCut:
     trimmings_g: float
     outlines: tuple[Outline, ...]
     full_pct: tuple[float, ...]
+    each_g: tuple[float, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -248,12 +258,19 @@ class WorkedButter:
 
 
 @dataclass(frozen=True, slots=True)
+class Put:
+    """A value to put in the plan's ``field``."""
+
+    field: str
+    value: float | str
+
+
+@dataclass(frozen=True, slots=True)
 class Fix:
-    """A way out that can be taken with one press: put ``value`` in the plan's ``field``."""
+    """A way out that can be taken with one press: all its values are put in the plan at once."""
 
     label: str
-    field: str
-    value: float
+    puts: tuple[Put, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -281,6 +298,26 @@ class Working:
 
 
 @dataclass(frozen=True, slots=True)
+class Facts:
+    """What plans are compared by. ``waste_g``: trims that are saved, and what the cut leaves."""
+
+    butter_layers: int
+    leaves: int
+    butter_um: float
+    dough_um: float
+    full_pct: float
+    bent_pct: float
+    waste_g: float
+    turns: int
+    rests: int
+    bench_min: float
+    total_min: float
+    longest_mm: float
+    pieces: int | None
+    piece_g: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class WorkedPlan:
     """All that follows from a plan, stop by stop."""
 
@@ -301,3 +338,4 @@ class WorkedPlan:
     total_min: float
     notes: tuple[Note, ...]
     workings: tuple[Working, ...]
+    facts: Facts

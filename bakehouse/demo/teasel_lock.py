@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from lamination.cutting import Shape
+from lamination.folds import Fold
 from lamination.formula import (
     Development,
     Formula,
@@ -20,7 +21,6 @@ from lamination.formula import (
 )
 from lamination.ingredients import Allergen, Ingredient, Kind, Strength
 from lamination.kitchen import Kitchen
-from lamination.laminate import Fold
 from lamination.lockin import Method
 from lamination.materials import Composition
 from lamination.order import Wanted

@@ -21,14 +21,16 @@ from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import new_record, plan_in, record_of, worked_plainly
 from bakehouse.plans.models import PlanRecord
 from lamination.amend import Amendment, amend
+from lamination.folds import Fold
 from lamination.formula import Line
 from lamination.ingredients import Shelf
 from lamination.interchange import formula_csv, read_formula_csv, sheets_csv
-from lamination.laminate import Fold
 from lamination.limits import Fault, Faults
 from lamination.plan import Plan
 from lamination.practice import Family
+from lamination.section import Across, LineSection, section_along
 from lamination.starts import starting_plan
+from lamination.suggest import Found, Search, suggest
 from lamination.work import work
 from lamination.worked import WorkedPlan
 
@@ -89,6 +91,23 @@ class Ask:
     amendment: Amendment
 
 
+@dataclass
+class CutAcross:
+    """A plan as it stands on the screen, and where its sheet is cut across after ``stop``."""
+
+    plan: AnyPlan
+    stop: str
+    line: Across
+
+
+@dataclass
+class WishFor:
+    """A plan as it stands on the screen, and what is searched for it."""
+
+    plan: AnyPlan
+    search: Search
+
+
 def _line(record: PlanRecord) -> PlanLine:
     plan = plan_in(record)
     worked = worked_plainly(plan)
@@ -114,6 +133,16 @@ def _saved(record: PlanRecord) -> SavedPlan:
 @router.post("/work", auth=signed_in, response={200: WorkedPlan, 422: Problem})
 def work_plan(request: HttpRequest, plan: Body[AnyPlan]) -> WorkedPlan:
     return work(plan, the_kitchen())
+
+
+@router.post("/section", auth=signed_in, response={200: LineSection, 422: Problem})
+def cut_across(request: HttpRequest, ask: Body[CutAcross]) -> LineSection:
+    return section_along(ask.plan, ask.stop, ask.line, the_kitchen())
+
+
+@router.post("/suggest", auth=signed_in, response={200: Found, 422: Problem})
+def suggest_folds(request: HttpRequest, ask: Body[WishFor]) -> Found:
+    return suggest(ask.plan, ask.search, the_kitchen())
 
 
 @router.post("/amend", auth=signed_in, response={200: Plan, 422: Problem})

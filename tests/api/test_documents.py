@@ -8,9 +8,9 @@ from hypothesis import strategies as st
 
 from bakehouse.documents import dump, path_of, read, read_plan_file
 from lamination.cutting import Shape
+from lamination.folds import Fold
 from lamination.formula import Mixing, OldDough
 from lamination.kitchen import Kitchen
-from lamination.laminate import Fold
 from lamination.limits import Faults
 from lamination.lockin import Method
 from lamination.places import Place, Rest

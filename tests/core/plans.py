@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from lamination.cutting import Shape
-from lamination.laminate import Fold
+from lamination.folds import Fold
 from lamination.lockin import Method
 from lamination.places import Place, Rest
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn

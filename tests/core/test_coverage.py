@@ -7,21 +7,10 @@ from hypothesis import strategies as st
 
 from lamination.coverage import coverage_map, full_shares
 from lamination.cutting import Corner
-from lamination.laminate import (
-    Fold,
-    Material,
-    fold_sheet,
-    lay_ends_on,
-    leaf,
-    place,
-    plain_sheet,
-    roll,
-    stack_panels,
-    trim,
-    turn,
-    walk,
-)
+from lamination.folds import Fold, fold_sheet
+from lamination.laminate import lay_ends_on, place, plain_sheet, roll, stack_panels, trim, turn
 from lamination.lockin import Method, lock_in
+from lamination.stacks import Material, leaf, walk
 
 DOUGH, BUTTER = leaf(Material.DOUGH, 2), leaf(Material.BUTTER, 1)
 

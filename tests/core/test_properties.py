@@ -7,7 +7,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from lamination.laminate import Fold
+from lamination.folds import Fold
 from lamination.limits import Faults
 from lamination.lockin import Method
 from lamination.places import Place, Rest

@@ -8,8 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamination.cutting import Shape
+from lamination.folds import Fold
 from lamination.kitchen import Kitchen
-from lamination.laminate import Fold
 from lamination.limits import Faults
 from lamination.lockin import Method
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Turn
@@ -119,7 +119,7 @@ def test_a_sheet_that_is_too_wide_says_so():
     wide = work(station(dough=Dough(9000), final=Final(4, width_mm=900), cut=None))
     note = next(n for n in wide.notes if n.stop == "final" and n.tone == "mind")
     assert note.title == "100 mm too wide for the bench"
-    assert "Divide the dough in 2." in note.text
+    assert "divide the dough in 2." in note.text
 
 
 @pytest.mark.parametrize("key", sorted(k for k in DEFAULTS if k.endswith(".low")))

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lamination.folds import Fold
 from lamination.kitchen import Kitchen
-from lamination.laminate import Fold
 from lamination.limits import Faults
 from lamination.lockin import Method
 from lamination.places import Place, Rest

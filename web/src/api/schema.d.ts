@@ -75,6 +75,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cut Across */
+        post: operations["bakehouse_plans_api_cut_across"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suggest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Suggest Folds */
+        post: operations["bakehouse_plans_api_suggest_folds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/amend": {
         parameters: {
             query?: never;
@@ -719,6 +753,40 @@ export interface components {
             regions: components["schemas"]["Region"][];
         };
         /**
+         * Facts
+         * @description What plans are compared by. ``waste_g``: trims that are saved, and what the cut leaves.
+         */
+        Facts: {
+            /** Butter Layers */
+            butter_layers: number;
+            /** Leaves */
+            leaves: number;
+            /** Butter Um */
+            butter_um: number;
+            /** Dough Um */
+            dough_um: number;
+            /** Full Pct */
+            full_pct: number;
+            /** Bent Pct */
+            bent_pct: number;
+            /** Waste G */
+            waste_g: number;
+            /** Turns */
+            turns: number;
+            /** Rests */
+            rests: number;
+            /** Bench Min */
+            bench_min: number;
+            /** Total Min */
+            total_min: number;
+            /** Longest Mm */
+            longest_mm: number;
+            /** Pieces */
+            pieces: number | null;
+            /** Piece G */
+            piece_g: number | null;
+        };
+        /**
          * Fed
          * @description A dough that old dough was fed into: ``butter_share`` of its mass came as laminated butter.
          */
@@ -742,15 +810,13 @@ export interface components {
         };
         /**
          * Fix
-         * @description A way out that can be taken with one press: put ``value`` in the plan's ``field``.
+         * @description A way out that can be taken with one press: all its values are put in the plan at once.
          */
         Fix: {
             /** Label */
             label: string;
-            /** Field */
-            field: string;
-            /** Value */
-            value: number;
+            /** Puts */
+            puts: components["schemas"]["Put"][];
         };
         /**
          * Fold
@@ -812,6 +878,19 @@ export interface components {
          * @enum {string}
          */
         Material: "dough" | "butter";
+        /**
+         * Move
+         * @description One crease: where along the sheet as it was rolled, mm, and which side comes over.
+         */
+        Move: {
+            /** At Mm */
+            at_mm: number;
+            /**
+             * Flap
+             * @enum {string}
+             */
+            flap: "low" | "high";
+        };
         /**
          * Note
          * @description Advice in words at a stop. ``mind``: look at this; ``know``: worth knowing; ``good``: fits.
@@ -890,6 +969,16 @@ export interface components {
             text: string;
         };
         /**
+         * Put
+         * @description A value to put in the plan's ``field``.
+         */
+        Put: {
+            /** Field */
+            field: string;
+            /** Value */
+            value: number | string;
+        };
+        /**
          * Region
          * @description Places of the last sheet that are alike: their butter leaves, whether bent, share of area, %.
          */
@@ -909,6 +998,24 @@ export interface components {
             place: components["schemas"]["Place"];
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * Rolling
+         * @description How one roll is done. ``gaps_mm``: the dial for each pass (none without a sheeter).
+         *
+         *     ``flatten_to_mm``: the pin's work first, where the package is thicker than the widest gap.
+         *     ``gives_mm``: what the last gap leaves, spring-back included. ``by_hand``: the sizes on the way,
+         *     the wanted width first, then at thirds of the length still to go.
+         */
+        Rolling: {
+            /** Gaps Mm */
+            gaps_mm: number[];
+            /** Flatten To Mm */
+            flatten_to_mm: number | null;
+            /** Gives Mm */
+            gives_mm: number;
+            /** By Hand */
+            by_hand: components["schemas"]["Size"][];
         };
         /**
          * Section
@@ -1065,7 +1172,8 @@ export interface components {
          * WorkedCut
          * @description Pieces, the mass of each, the share of the sheet they use, and what is left over.
          *
-         *     ``full_pct``: of each piece, the share of its area that has all the butter leaves.
+         *     Of each piece: ``full_pct``, the share of its area that has all the butter leaves, and
+         *     ``each_g``, its own mass where the sheet is uneven.
          */
         WorkedCut: {
             /** Pieces */
@@ -1084,12 +1192,15 @@ export interface components {
             outlines: components["schemas"]["Corner"][][];
             /** Full Pct */
             full_pct: number[];
+            /** Each G */
+            each_g: number[];
         };
         /**
          * WorkedFinal
          * @description The last sheet. ``turned``: whether the package was turned before the roll, as for a fold.
          *
-         *     ``mass_g`` is what is left of dough and butter after all trims.
+         *     ``mass_g`` is what is left of dough and butter after all trims; ``thinnest_mm`` and
+         *     ``thickest_mm`` are its places farthest from the mean.
          */
         WorkedFinal: {
             /** Length Mm */
@@ -1104,6 +1215,11 @@ export interface components {
             /** Mass G */
             mass_g: number;
             map: components["schemas"]["CoverageMap"];
+            /** Thinnest Mm */
+            thinnest_mm: number;
+            /** Thickest Mm */
+            thickest_mm: number;
+            rolling: components["schemas"]["Rolling"];
         };
         /**
          * WorkedFormula
@@ -1185,6 +1301,7 @@ export interface components {
             notes: components["schemas"]["Note"][];
             /** Workings */
             workings: components["schemas"]["Working"][];
+            facts: components["schemas"]["Facts"];
         };
         /**
          * WorkedPreferment
@@ -1237,6 +1354,9 @@ export interface components {
             trimmed_g: number;
             /** Turned */
             turned: boolean;
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            rolling: components["schemas"]["Rolling"];
         };
         /**
          * Working
@@ -1342,7 +1462,7 @@ export interface components {
         Family: "croissant" | "danish" | "brioche" | "kouign" | "puff";
         /**
          * Final
-         * @description The last sheet: its thickness, and its width if one is wanted.
+         * @description The last sheet: its thickness, and its width if one is wanted; ``uneven_pct`` as in a turn.
          */
         Final: {
             /** Roll To Mm */
@@ -1352,6 +1472,11 @@ export interface components {
             rest?: components["schemas"]["Rest"] | null;
             /** Bench Min */
             bench_min?: number | null;
+            /**
+             * Uneven Pct
+             * @default 0
+             */
+            uneven_pct: number;
         };
         /**
          * Formula
@@ -1578,7 +1703,7 @@ export interface components {
          * Trim
          * @description What is cut off the rolled sheet before the fold: both ends, both sides.
          *
-         *     ``tucked``: what comes off the ends is laid on the middle and folded in; otherwise it is saved.
+         *     ``tucked``: what comes off is laid on the middle and folded in; otherwise it is saved.
          */
         Trim: {
             /**
@@ -1602,7 +1727,8 @@ export interface components {
          * @description One turn: roll to a thickness (to a width first, if one is chosen), trim, fold, rest.
          *
          *     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
-         *     offset book meet, % of the length. ``short_mm``: every flap falls short by so much, on purpose.
+         *     offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
+         *     short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean.
          */
         Turn: {
             fold: components["schemas"]["Fold"];
@@ -1629,6 +1755,151 @@ export interface components {
              * @default 0
              */
             short_mm: number;
+            /**
+             * Uneven Pct
+             * @default 0
+             */
+            uneven_pct: number;
+        };
+        /**
+         * Column
+         * @description A stretch of the line, mm from its start, over which one stack reigns.
+         */
+        Column: {
+            /** From Mm */
+            from_mm: number;
+            /** To Mm */
+            to_mm: number;
+            /** Stack */
+            stack: number;
+        };
+        /**
+         * DrawnStack
+         * @description A stack's leaves inside the window, from the one that starts at ``from_um``; µm upwards.
+         *
+         *     ``leaves_um`` alternate between the materials, beginning with ``bottom``. When they were too many
+         *     to list it is empty, and the stack is a tone of dough and ``butter_pct`` butter.
+         */
+        DrawnStack: {
+            /** Height Um */
+            height_um: number;
+            /** From Um */
+            from_um: number;
+            bottom: components["schemas"]["Material"];
+            /** Leaves Um */
+            leaves_um: number[];
+            /** Butter Pct */
+            butter_pct: number;
+            /** Butter */
+            butter: number;
+            /** Dough */
+            dough: number;
+            /** Bent */
+            bent: boolean;
+        };
+        /**
+         * LineSection
+         * @description What a cut along a line shows, left to right.
+         */
+        LineSection: {
+            /** Length Mm */
+            length_mm: number;
+            /** Height Um */
+            height_um: number;
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /** Stacks */
+            stacks: components["schemas"]["DrawnStack"][];
+        };
+        /**
+         * Across
+         * @description Where a sheet is cut across: ``at_pct`` of its width, or of its length when ``crosswise``.
+         *
+         *     The leaves wanted lie from ``low_pct`` to ``high_pct`` of its height.
+         */
+        Across: {
+            /**
+             * At Pct
+             * @default 50
+             */
+            at_pct: number;
+            /**
+             * Crosswise
+             * @default false
+             */
+            crosswise: boolean;
+            /**
+             * Low Pct
+             * @default 0
+             */
+            low_pct: number;
+            /**
+             * High Pct
+             * @default 100
+             */
+            high_pct: number;
+        };
+        /**
+         * CutAcross
+         * @description A plan as it stands on the screen, and where its sheet is cut across after ``stop``.
+         */
+        CutAcross: {
+            plan: components["schemas"]["Plan"];
+            /** Stop */
+            stop: string;
+            line: components["schemas"]["Across"];
+        };
+        /**
+         * Found
+         * @description How many sequences were looked at, how many of them would do, and the best few.
+         *
+         *     ``why_none``: what stands in the way, where none would do.
+         */
+        Found: {
+            /** Searched */
+            searched: number;
+            /** Would Do */
+            would_do: number;
+            /** Suggestions */
+            suggestions: components["schemas"]["Suggestion"][];
+            /** Why None */
+            why_none: string;
+        };
+        /**
+         * Suggestion
+         * @description A sequence that meets the wish. Of two, the one with the lower ``rank`` is better.
+         */
+        Suggestion: {
+            /** Turns */
+            turns: components["schemas"]["Turn"][];
+            facts: components["schemas"]["Facts"];
+            /** Reason */
+            reason: string;
+            /** Rank */
+            rank: number[];
+        };
+        /**
+         * Search
+         * @description The part of the search to do: all sequences of exactly so many turns.
+         */
+        Search: {
+            wish: components["schemas"]["Wish"];
+            /** Turns */
+            turns: number;
+        };
+        /**
+         * Wish
+         * @description What a baker wants more of.
+         * @enum {string}
+         */
+        Wish: "leaves" | "waste" | "rests" | "bench";
+        /**
+         * WishFor
+         * @description A plan as it stands on the screen, and what is searched for it.
+         */
+        WishFor: {
+            plan: components["schemas"]["Plan"];
+            search: components["schemas"]["Search"];
         };
         /**
          * Amendment
@@ -2394,6 +2665,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkedPlan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_cut_across: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutAcross"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineSection"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_suggest_folds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishFor"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
                 };
             };
             /** @description Unprocessable Entity */

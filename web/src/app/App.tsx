@@ -8,6 +8,7 @@ import { queries, useSession } from "@/api/queries";
 import { BenchList } from "@/bench/BenchList";
 import { BenchRun } from "@/bench/BenchRun";
 import { BookList } from "@/book/BookList";
+import { CompareRoom } from "@/compare/CompareRoom";
 import { OrderList } from "@/day/OrderList";
 import { OrderRoom } from "@/day/OrderRoom";
 import { OrderSheets } from "@/day/OrderSheets";
@@ -49,6 +50,7 @@ function Rooms() {
             element={<Navigate to={me.role === "head" ? "/plans" : "/bench"} replace />}
           />
           <Route path="/plans" element={<PlanList />} />
+          <Route path="/plans/compare" element={<CompareRoom />} />
           <Route path="/plans/:planId" element={<PlanRoom />} />
           <Route path="/plans/:planId/sheets" element={<PlanSheets />} />
           <Route path="/day" element={<OrderList />} />

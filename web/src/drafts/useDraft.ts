@@ -99,7 +99,9 @@ export function useDraft<T>({ key, saved, readOnly, put }: Draft<T>) {
       // What was refused, or not sent yet, was taken back: there is nothing left to save.
       localStorage.removeItem(keyOf(key));
       setSaving((now) =>
-        now.state === "saved" || now.state === "overtaken" ? now : { state: "saved", at: new Date() },
+        now.state === "saved" || now.state === "overtaken"
+          ? now
+          : { state: "saved", at: new Date() },
       );
       return;
     }

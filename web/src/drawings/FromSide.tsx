@@ -6,7 +6,7 @@ import { Dimension } from "./Dimension";
 
 interface Props {
   section: Schemas["Section"];
-  layers: Schemas["Layers"];
+  layers: Pick<Schemas["Layers"], "butter" | "total" | "butter_um" | "dough_um">;
   size: Schemas["Size"];
   /** What is drawn: "folded", "as it lies" … */
   state: string;
@@ -111,7 +111,7 @@ export function FromSide({ section, layers, size, state }: Props) {
   );
 }
 
-function LeafLabels({ layers, x, y }: { layers: Schemas["Layers"]; x: number; y: number }) {
+function LeafLabels({ layers, x, y }: { layers: Props["layers"]; x: number; y: number }) {
   const { leaf } = useSaying();
   return (
     <g fontSize={13.5} fill="var(--ink)" fontWeight={650}>
@@ -145,7 +145,7 @@ function LeafLabels({ layers, x, y }: { layers: Schemas["Layers"]; x: number; y:
 
 interface LoupeProps {
   leaves: Band[];
-  layers: Schemas["Layers"];
+  layers: Props["layers"];
   wide: number;
   top: number;
   room: number;

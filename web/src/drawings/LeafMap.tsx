@@ -14,11 +14,14 @@ interface Props {
   map: Schemas["CoverageMap"];
   layers: Schemas["Layers"];
   cut?: Schemas["WorkedCut"] | null;
+  /** The place whose stack is drawn beside, shares of length and width. */
+  place: { x: number; y: number };
+  look: (x: number, y: number) => void;
 }
 
 const share = (pct: number) => (pct >= 9.95 || pct < 0.05 ? pct.toFixed(0) : pct.toFixed(1));
 
-export function LeafMap({ sheet, map, layers, cut }: Props) {
+export function LeafMap({ sheet, map, layers, cut, place: eye, look }: Props) {
   const { ref, width, height } = useElementSize();
   const { say } = useSaying();
   const [asked, setAsked] = useState<number | null>(null);
@@ -42,7 +45,18 @@ export function LeafMap({ sheet, map, layers, cut }: Props) {
   return (
     <>
       <div className="drawing" ref={ref} style={{ minHeight: 180 }}>
-        <svg width={wide} height={high} role="img" aria-label={`Map of the leaves. ${words}`}>
+        <svg
+          width={wide}
+          height={high}
+          role="img"
+          aria-label={`Map of the leaves. ${words}`}
+          onPointerDown={(e) => {
+            const box = e.currentTarget.getBoundingClientRect();
+            const x = (e.clientX - box.left - x0) / px(sheet.length_mm);
+            const y = (e.clientY - box.top - y0) / px(sheet.width_mm);
+            if (x >= 0 && x <= 1 && y >= 0 && y <= 1) look(x, y);
+          }}
+        >
           <defs>
             <pattern id="bent" width="7" height="7" patternUnits="userSpaceOnUse">
               <path d="M0,7 L7,0" stroke="#2b2420" strokeWidth={0.9} opacity={0.55} />
@@ -93,6 +107,16 @@ export function LeafMap({ sheet, map, layers, cut }: Props) {
             strokeWidth={1.5}
             pointerEvents="none"
           />
+          <g
+            transform={`translate(${x0 + px(sheet.length_mm) * eye.x} ${y0 + px(sheet.width_mm) * eye.y})`}
+            fill="none"
+            stroke="#2b2420"
+            strokeWidth={1.6}
+            pointerEvents="none"
+          >
+            <circle r={7} />
+            <path d="M-13,0 H-3 M3,0 H13 M0,-13 V-3 M0,3 V13" />
+          </g>
           <Dimension
             from={x0}
             to={x0 + px(sheet.length_mm)}

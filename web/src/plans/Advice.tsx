@@ -21,7 +21,7 @@ export function Advice({
   stop: string;
   stale: boolean;
   /** Take an offered way out; absent for those who only read. */
-  take?: (field: string, value: number) => void;
+  take?: (fix: Schemas["Fix"]) => void;
 }) {
   const { words } = useSaying();
   const here = worked.notes.filter((n) => n.stop === stop).slice(0, MOST);
@@ -46,13 +46,7 @@ export function Advice({
           {words(note.text)}
           {take &&
             note.fixes.map((fix) => (
-              <Button
-                key={fix.field}
-                variant="default"
-                mt={8}
-                mr={8}
-                onClick={() => take(fix.field, fix.value)}
-              >
+              <Button key={fix.label} variant="default" mt={8} mr={8} onClick={() => take(fix)}>
                 {words(fix.label)}
               </Button>
             ))}

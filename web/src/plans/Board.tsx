@@ -1,17 +1,16 @@
 /** The two large places of the board: what lies there at the chosen stop. */
 import { useState } from "react";
 import { Link } from "react-router";
-import { FromAbove } from "@/drawings/FromAbove";
+import type { Schemas } from "@/api/client";
 import { FromSide } from "@/drawings/FromSide";
-import { LeafMap } from "@/drawings/LeafMap";
 import { Tub } from "@/drawings/Tub";
-import { aboveAt, sideAt } from "@/drawings/views";
-import { Choice } from "@/measures/Choice";
+import { sideAt } from "@/drawings/views";
 import { WeighList } from "@/sheets/WeighList";
 import formula from "./Formula.module.css";
 import { FormulaTable } from "./FormulaTable";
 import classes from "./PlanRoom.module.css";
 import type { PanelProps } from "./panels/props";
+import { type Place, SheetView, useSection } from "./SheetView";
 
 interface Props extends PanelProps {
   planId: number;
@@ -19,54 +18,60 @@ interface Props extends PanelProps {
 }
 
 export function Board({ bench, planId, ...props }: Props) {
-  const [view, setView] = useState<"sheet" | "leaves">("sheet");
+  const [place, setPlace] = useState<Place>({ x: 0.5, y: 0.5, up: 0.5 });
+  const [touched, setTouched] = useState(false);
   const { stop, plan, worked } = props;
+  const rolled = !["mix", "preferment", "dough"].includes(stop.kind);
+  const at = { at_pct: Math.round(100 * place.y), crosswise: false, low_pct: 0, high_pct: 100 };
+  const line = useSection(plan, stop.key, at, touched && rolled);
   if (stop.kind === "mix" || stop.kind === "preferment") {
     return <Scales planId={planId} {...props} />;
   }
-  const last = stop.kind === "final" || stop.kind === "cut";
-  const { length_mm, width_mm, thickness_mm } = worked.final;
-  const above = aboveAt(stop, plan, worked);
   const side = sideAt(stop, worked);
+  const here = touched ? stackAt(line.data, place) : undefined;
   return (
     <>
-      <section className={classes.above}>
-        <div className={classes.viewHead}>
-          <h2>
-            From above <small>{above.caption}</small>
-          </h2>
-          {last && (
-            <Choice
-              label="Show"
-              tight
-              value={view}
-              options={[
-                { value: "sheet", label: "Sheet" },
-                { value: "leaves", label: "Where the leaves are" },
-              ]}
-              onChange={setView}
-            />
-          )}
-        </div>
-        {last && view === "leaves" ? (
-          <LeafMap
-            sheet={{ length_mm, width_mm, thickness_mm }}
-            map={worked.final.map}
-            layers={worked.layers}
-            cut={stop.kind === "cut" ? worked.cut : null}
-          />
-        ) : (
-          <FromAbove {...above} bench={above.onBench ? bench : undefined} />
-        )}
-      </section>
+      <SheetView
+        {...{ stop, plan, worked, bench, place }}
+        setPlace={(to) => {
+          setTouched(true);
+          setPlace(to);
+        }}
+      />
       <section className={classes.side}>
         <h2>
-          From the side <small>{side.state}</small>
+          From the side <small>{here ? "at the place touched" : side.state}</small>
         </h2>
-        <FromSide {...side} />
+        {here ? (
+          <FromSide {...side} {...here} state="at the place touched" />
+        ) : (
+          <FromSide {...side} />
+        )}
       </section>
     </>
   );
+}
+
+/** A stack of a section as the side view draws it. */
+function stackAt(section: Schemas["LineSection"] | undefined, place: Place) {
+  const x = place.x * (section?.length_mm ?? 0);
+  const column = section?.columns.find((c) => x <= c.to_mm);
+  const stack = column && section?.stacks[column.stack];
+  if (!section || !stack?.leaves_um.length) return undefined;
+  const ofKind = (butter: boolean) =>
+    stack.leaves_um.filter((_, i) => ((stack.bottom === "butter") === (i % 2 === 0)) === butter);
+  const mean = (of: number[]) => of.reduce((a, b) => a + b, 0) / Math.max(of.length, 1);
+  const leaves = stack.leaves_um.length;
+  return {
+    section: { bottom: stack.bottom, thickness_um: stack.leaves_um, whole: true },
+    layers: {
+      butter: stack.butter,
+      total: leaves,
+      butter_um: mean(ofKind(true)),
+      dough_um: mean(ofKind(false)),
+    },
+    size: { length_mm: 0, width_mm: 0, thickness_mm: stack.height_um / 1000 },
+  };
 }
 
 /** Where nothing is rolled yet: the formula or the tub, and what is weighed. */

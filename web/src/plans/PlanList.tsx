@@ -54,23 +54,38 @@ export function PlanList() {
     <>
       <div className="roomHead">
         <h1>Plans</h1>
-        {head && (
-          <div className="actions">
-            <FileButton
-              accept="application/json,.json"
-              onChange={(file) => file && upload.mutate(file)}
+        <div className="actions">
+          {(plans.data?.length ?? 0) > 1 && (
+            <Button
+              variant="default"
+              size="md"
+              component={Link}
+              to={`/plans/compare?plans=${plans.data
+                ?.slice(0, 2)
+                .map((p) => p.id)
+                .join(",")}`}
             >
-              {(props) => (
-                <Button variant="default" size="md" {...props}>
-                  Open a plan file
-                </Button>
-              )}
-            </FileButton>
-            <Button size="md" onClick={() => setMaking(true)}>
-              New plan
+              Side by side
             </Button>
-          </div>
-        )}
+          )}
+          {head && (
+            <>
+              <FileButton
+                accept="application/json,.json"
+                onChange={(file) => file && upload.mutate(file)}
+              >
+                {(props) => (
+                  <Button variant="default" size="md" {...props}>
+                    Open a plan file
+                  </Button>
+                )}
+              </FileButton>
+              <Button size="md" onClick={() => setMaking(true)}>
+                New plan
+              </Button>
+            </>
+          )}
+        </div>
       </div>
       {failed && (
         <div className="bar mind" role="alert">

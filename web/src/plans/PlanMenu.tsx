@@ -14,10 +14,11 @@ interface Props {
   readOnly: boolean;
   change: (plan: Plan, path: string) => void;
   showKeys: () => void;
+  searchFolds: () => void;
 }
 
 /** Everything else one does with a plan: files, tables, sheets to print, a copy. */
-export function PlanMenu({ id, plan, readOnly, change, showKeys }: Props) {
+export function PlanMenu({ id, plan, readOnly, change, showKeys, searchFolds }: Props) {
   const go = useNavigate();
   const table = useRef<HTMLInputElement>(null);
   const kitchen = useKitchen();
@@ -50,6 +51,10 @@ export function PlanMenu({ id, plan, readOnly, change, showKeys }: Props) {
           </ActionIcon>
         </Menu.Target>
         <Menu.Dropdown>
+          <Menu.Item onClick={searchFolds}>Search for other folds</Menu.Item>
+          <Menu.Item component={Link} to={`/plans/compare?plans=${id}`}>
+            Compare with other plans
+          </Menu.Item>
           <Menu.Item component={Link} to={`/plans/${id}/sheets`}>
             Weigh-out sheets and labels
           </Menu.Item>

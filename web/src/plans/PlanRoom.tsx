@@ -8,6 +8,7 @@ import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, useKitchen, useWorked } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
 import { useStartRun } from "@/bench/useStartRun";
+import { FoldSearch } from "@/compare/FoldSearch";
 import { SavedWord } from "@/drafts/SavedWord";
 import { useDraft } from "@/drafts/useDraft";
 import { Strip } from "@/drawings/Strip";
@@ -75,6 +76,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   const [query, setQuery] = useSearchParams();
   const start = useStartRun();
   const [keys, setKeys] = useState(false);
+  const [searching, setSearching] = useState(false);
   useHotkeys([
     ["mod+Z", draft.undo],
     ["mod+shift+Z", draft.redo],
@@ -116,10 +118,27 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
     change,
     amend: amending.amend,
     select,
+    searchFolds: () => setSearching(true),
   };
   return (
     <FaultsContext.Provider value={{ ...amending.faults, ...faults }}>
       <MindedContext.Provider value={minded}>
+        {searching && (
+          <FoldSearch
+            plan={plan}
+            worked={worked}
+            onClose={() => setSearching(false)}
+            take={
+              readOnly
+                ? undefined
+                : (turns) => {
+                    change({ ...plan, turns }, "turns");
+                    setSearching(false);
+                    select("turn-1");
+                  }
+            }
+          />
+        )}
         <Keys opened={keys} onClose={() => setKeys(false)} />
         <div className={classes.head}>
           <div className={classes.title}>
@@ -171,6 +190,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
               readOnly={readOnly}
               change={change}
               showKeys={() => setKeys(true)}
+              searchFolds={() => setSearching(true)}
             />
             <Button
               size="md"
@@ -228,7 +248,11 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
             take={
               readOnly
                 ? undefined
-                : (field, value) => change(put(plan, field, value), `${field} put right`)
+                : (fix) =>
+                    change(
+                      fix.puts.reduce((now, p) => put(now, p.field, p.value), plan),
+                      `${fix.label}`,
+                    )
             }
           />
           <StopPanel {...panel} />

@@ -15,6 +15,7 @@ export function addTurn(plan: Plan, at: number): Plan {
         stacked: false,
         seam_pct: 200 / 3,
         short_mm: 0,
+        uneven_pct: 0,
       };
   return { ...plan, turns: plan.turns.toSpliced(at, 0, fresh) };
 }

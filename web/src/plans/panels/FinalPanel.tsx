@@ -3,11 +3,13 @@ import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
+import { HowToRoll } from "../HowToRoll";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
 import { OwnMinutes } from "./OwnMinutes";
 import classes from "./panels.module.css";
 import type { PanelProps } from "./props";
+import { UnevenInput } from "./UnevenInput";
 
 /** The last sheet. */
 export function FinalPanel({ plan, worked, change }: PanelProps) {
@@ -32,6 +34,7 @@ export function FinalPanel({ plan, worked, change }: PanelProps) {
         emptyMeans="as it comes"
         onChange={(width_mm) => set({ width_mm }, "final.width_mm")}
       />
+      <HowToRoll how={worked.final.rolling} />
       <RestInput
         label="Then let it shrink"
         path="final.rest"
@@ -71,7 +74,12 @@ export function FinalPanel({ plan, worked, change }: PanelProps) {
           Plan the cut
         </Button>
       )}
-      <Assumptions minutesKey="minutes.final">
+      <Assumptions minutesKey="minutes.final" title="Minutes, and what may go wrong">
+        <UnevenInput
+          path="final.uneven_pct"
+          value={final.uneven_pct}
+          onChange={(uneven_pct) => set({ uneven_pct }, "final.uneven_pct")}
+        />
         <OwnMinutes
           path="final.bench_min"
           value={final.bench_min}

@@ -1,4 +1,4 @@
-import { Button, Checkbox } from "@mantine/core";
+import { Button, Checkbox, UnstyledButton } from "@mantine/core";
 import type { Schemas } from "@/api/client";
 import { turnIndex } from "@/drawings/views";
 import { Choice } from "@/measures/Choice";
@@ -6,12 +6,14 @@ import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { otherFoldName } from "@/measures/words";
 import { Assumptions } from "../Assumptions";
+import { HowToRoll } from "../HowToRoll";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
 import { addTurn, removeTurn } from "../turns";
 import { OwnMinutes } from "./OwnMinutes";
 import classes from "./panels.module.css";
 import type { PanelProps } from "./props";
+import { UnevenInput } from "./UnevenInput";
 
 const FOLDS: Schemas["Fold"][] = ["letter", "book", "offset_book", "half"];
 const TIMES: Record<Schemas["Fold"], number> = {
@@ -22,7 +24,7 @@ const TIMES: Record<Schemas["Fold"], number> = {
 };
 
 /** One turn: the fold, the roll and the rest. */
-export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
+export function TurnPanel({ stop, plan, worked, change, select, searchFolds }: PanelProps) {
   const { say, foldTitle, likes } = useSaying();
   const at = turnIndex(stop);
   const turn = plan.turns[at];
@@ -48,6 +50,9 @@ export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
           hint: `also ${otherFoldName(fold, likes.folds)}`,
         }))}
       />
+      <UnstyledButton className={classes.search} onClick={searchFolds}>
+        Search all folds for this dough
+      </UnstyledButton>
       <Checkbox
         label="Cut and stack, so that every edge stays open"
         checked={turn.stacked}
@@ -60,6 +65,7 @@ export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
         value={turn.roll_to_mm}
         onChange={(v) => v !== null && set({ roll_to_mm: v }, `${here}.roll_to_mm`)}
       />
+      <HowToRoll how={step.rolling} />
       <RestInput
         label="Then rest"
         path={`${here}.rest`}
@@ -123,9 +129,9 @@ export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
             onChange={(v) => v !== null && setTrim({ sides_mm: v }, "sides_mm")}
           />
         </div>
-        {trim.ends_mm > 0 && (
+        {(trim.ends_mm > 0 || trim.sides_mm > 0) && (
           <Checkbox
-            label="Tuck the ends inside"
+            label="Tuck it inside"
             checked={trim.tucked}
             onChange={(e) => setTrim({ tucked: e.currentTarget.checked }, "tucked")}
           />
@@ -158,6 +164,11 @@ export function TurnPanel({ stop, plan, worked, change, select }: PanelProps) {
           value={turn.short_mm}
           help="to see what it costs"
           onChange={(v) => v !== null && set({ short_mm: v }, `${here}.short_mm`)}
+        />
+        <UnevenInput
+          path={`${here}.uneven_pct`}
+          value={turn.uneven_pct}
+          onChange={(uneven_pct) => set({ uneven_pct }, `${here}.uneven_pct`)}
         />
         <OwnMinutes
           path={`${here}.bench_min`}

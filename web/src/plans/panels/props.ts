@@ -12,4 +12,5 @@ export interface PanelProps {
   change: (plan: Schemas["Plan"], path: string) => void;
   amend: Amend;
   select: (key: string) => void;
+  searchFolds: () => void;
 }

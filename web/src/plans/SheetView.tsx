@@ -1,0 +1,167 @@
+/** The large drawing of a sheet: as it lies, where its leaves are, how it folds, or cut across. */
+import { Slider } from "@mantine/core";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, got, type Schemas } from "@/api/client";
+import { sentence } from "@/api/queries";
+import { CutAcross } from "@/drawings/CutAcross";
+import { Folding } from "@/drawings/Folding";
+import { FromAbove } from "@/drawings/FromAbove";
+import { LeafMap } from "@/drawings/LeafMap";
+import { aboveAt, turnIndex } from "@/drawings/views";
+import { Choice } from "@/measures/Choice";
+import classes from "./PlanRoom.module.css";
+
+type View = "sheet" | "leaves" | "folding" | "cut";
+
+interface Props {
+  stop: Schemas["Stop"];
+  plan: Schemas["Plan"];
+  worked: Schemas["WorkedPlan"];
+  bench?: { length_mm: number; width_mm: number };
+  place: Place;
+  setPlace: (place: Place) => void;
+}
+
+/** A place of the sheet, shares of its length and width, and how high in the stack one looks. */
+export interface Place {
+  x: number;
+  y: number;
+  up: number;
+}
+
+const VIEWS: Partial<Record<Schemas["StopKind"], View[]>> = {
+  lock_in: ["sheet", "cut"],
+  turn: ["sheet", "folding", "cut"],
+  final: ["sheet", "leaves", "cut"],
+  cut: ["sheet", "leaves", "cut"],
+};
+const NAMES: Record<View, string> = {
+  sheet: "Sheet",
+  leaves: "Where the leaves are",
+  folding: "Folding",
+  cut: "Cut across",
+};
+
+/** The section of the sheet at a stop along a line. */
+export function useSection(
+  plan: Schemas["Plan"],
+  stop: string,
+  line: Schemas["Across"],
+  enabled: boolean,
+) {
+  return useQuery({
+    queryKey: ["section", plan, stop, line],
+    queryFn: () => got(api.POST("/api/section", { body: { plan, stop, line } })),
+    enabled,
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 20_000,
+  });
+}
+
+export function SheetView({ stop, plan, worked, bench, place, setPlace }: Props) {
+  const [wanted, setView] = useState<View>("sheet");
+  const views = VIEWS[stop.kind] ?? ["sheet"];
+  const view = views.includes(wanted) ? wanted : "sheet";
+  const above = aboveAt(stop, plan, worked);
+  const { length_mm, width_mm, thickness_mm } = worked.final;
+  const step = worked.steps[turnIndex(stop)];
+  return (
+    <section className={classes.above}>
+      <div className={classes.viewHead}>
+        <h2>
+          {view === "cut" ? "Cut across" : "From above"}{" "}
+          <small>{view === "cut" ? "heights stretched" : above.caption}</small>
+        </h2>
+        {views.length > 1 && (
+          <Choice
+            label="Show"
+            tight
+            value={view}
+            options={views.map((value) => ({ value, label: NAMES[value] }))}
+            onChange={setView}
+          />
+        )}
+      </div>
+      {view === "leaves" && (
+        <LeafMap
+          sheet={{ length_mm, width_mm, thickness_mm }}
+          map={worked.final.map}
+          layers={worked.layers}
+          cut={stop.kind === "cut" ? worked.cut : null}
+          place={place}
+          look={(x, y) => setPlace({ ...place, x, y })}
+        />
+      )}
+      {view === "folding" && step && (
+        <Folding
+          key={`${stop.key} ${step.fold}`}
+          step={step}
+          stacked={plan.turns[turnIndex(stop)]?.stacked ?? false}
+        />
+      )}
+      {view === "cut" && <Across {...{ plan, stop: stop.key, place, setPlace }} />}
+      {view === "sheet" && <FromAbove {...above} bench={above.onBench ? bench : undefined} />}
+    </section>
+  );
+}
+
+function Across({
+  plan,
+  stop,
+  place,
+  setPlace,
+}: Pick<Props, "plan" | "place" | "setPlace"> & { stop: string }) {
+  const [crosswise, setCrosswise] = useState(false);
+  const line = {
+    at_pct: Math.round(100 * (crosswise ? place.x : place.y)),
+    crosswise,
+    low_pct: 0,
+    high_pct: 100,
+  };
+  const whole = useSection(plan, stop, line, true);
+  // Too many leaves to list: look again through a window round the loupe.
+  const most = Math.max(...(whole.data?.stacks ?? []).map((s) => s.butter + s.dough), 0);
+  const listed = whole.data?.stacks.every((s) => s.leaves_um.length > 0) ?? true;
+  const reach = Math.min(100, (100 * 120) / Math.max(most, 1));
+  const step = Math.round((100 * place.up) / reach) * reach;
+  const near = useSection(
+    plan,
+    stop,
+    { ...line, low_pct: Math.max(0, step - reach), high_pct: Math.min(100, step + reach) },
+    !listed,
+  );
+  const at = { x: crosswise ? place.y : place.x, y: place.up };
+  if (whole.isError) return <p role="alert">{sentence(whole.error)}</p>;
+  if (!whole.data) return <div className="drawing" />;
+  return (
+    <CutAcross
+      section={whole.data}
+      near={near.data}
+      at={at}
+      move={({ x, y }) => setPlace(crosswise ? { ...place, y: x, up: y } : { ...place, x, up: y })}
+    >
+      <Choice
+        label="The cut runs"
+        tight
+        value={crosswise ? "across" : "along"}
+        options={[
+          { value: "along", label: "Along" },
+          { value: "across", label: "Across" },
+        ]}
+        onChange={(v) => setCrosswise(v === "across")}
+      />
+      <span id="lineAt">
+        at {line.at_pct} % of the {crosswise ? "length" : "width"}
+      </span>
+      <Slider
+        size="lg"
+        value={line.at_pct}
+        label={null}
+        thumbProps={{ "aria-labelledby": "lineAt" }}
+        onChange={(v) => setPlace(crosswise ? { ...place, x: v / 100 } : { ...place, y: v / 100 })}
+      />
+    </CutAcross>
+  );
+}
