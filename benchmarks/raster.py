@@ -1,4 +1,4 @@
-"""The same folds on a plain raster of 512 × 512 stacks, for `make bench`.
+"""The same folds on a plain raster of 576 × 576 stacks, for `make bench`.
 
 Each square holds two numbers: its butter leaves, and whether dough lies at its two ends. That is
 enough to count, and is as quick as a raster can be.
@@ -8,7 +8,7 @@ import numpy as np
 
 from lamination.folds import Fold, moves
 
-SIDE = 512
+SIDE = 576  # thirds, quarters and twelfths of it are whole squares
 
 
 def buttered(margin_share: float) -> tuple[np.ndarray, np.ndarray]:
@@ -33,7 +33,7 @@ def crease(butter: np.ndarray, dough: np.ndarray, at: int, flap: str):
 
 
 def folded(sequence: list[Fold], margin_share: float) -> tuple[np.ndarray, np.ndarray]:
-    """The grids after a sequence of folds, turned after each; stretched back to 512 by nearest."""
+    """The grids after a sequence of folds, turned after each; stretched back to it by nearest."""
     butter, dough = buttered(margin_share)
     for fold in sequence:
         gone = 0

@@ -183,9 +183,8 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
         moved,
         xs=(2 * at_mm - moved.xs)[::-1],
         cells=moved.cells[::-1],
-        pool=tuple(flip(s) for s in moved.pool),
     )
-    folded = _overlay(rest, mirrored)
+    folded = _overlay(rest, mirrored, over=True)
     # A closed edge bends its leaves in a strip half as wide as the fold is thick.
     wide = folded.extent_mm()[1] / 2
     edge = (at_mm, at_mm + wide) if flap == "low" else (at_mm - wide, at_mm)
@@ -294,8 +293,11 @@ def _sample(old: Lines, new: Lines, cells: Cells, empty: int | None = None) -> C
     return out
 
 
-def _overlay(below: Sheet, above: Sheet) -> Sheet:
-    """Lay one sheet on another where both already are; they share one press."""
+def _overlay(below: Sheet, above: Sheet, over: bool = False) -> Sheet:
+    """Lay one sheet on another where both already are; they share one press.
+
+    ``over``: the stacks of the upper one are turned over first.
+    """
     length = max(below.length_mm, above.length_mm)
     width = max(below.width_mm, above.width_mm)
     xs = _merged(np.concatenate((below.xs, above.xs)), length)
@@ -309,15 +311,16 @@ def _overlay(below: Sheet, above: Sheet) -> Sheet:
     code = a * (len(above.pool) + 1) + b  # unique for every pair, -1 included
     _, first, cells = np.unique(code, return_index=True, return_inverse=True)
     pool = []
+    laid: dict[int, Stack] = {}
     for at in first:
-        i, j = a.flat[at], b.flat[at]
-        if i < 0 and j < 0:
-            raise ValueError("the two pieces leave a hole between them")
-        pool.append(
-            above.pool[j]
-            if i < 0
-            else below.pool[i]
-            if j < 0
-            else pile(below.pool[i], above.pool[j])
-        )
+        i, j = int(a.flat[at]), int(b.flat[at])
+        if j < 0:
+            if i < 0:
+                raise ValueError("the two pieces leave a hole between them")
+            pool.append(below.pool[i])
+            continue
+        top = laid.get(j)
+        if top is None:
+            top = laid[j] = flip(above.pool[j]) if over else above.pool[j]
+        pool.append(top if i < 0 else pile(below.pool[i], top))
     return Sheet(xs, ys, cells.reshape(a.shape), tuple(pool), below.press)

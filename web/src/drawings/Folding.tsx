@@ -36,44 +36,54 @@ function stackedAt(length: number, pieces: number, done: number): Panel[] {
   });
 }
 
-export function Folding({ step, stacked }: Props) {
-  const { ref, width, height } = useElementSize();
-  const { say, fold } = useSaying();
+/** How far a fold has come, from 0 to `last`; it moves by itself, or in steps for those who wish. */
+function usePlaying(last: number) {
   const still = useReducedMotion();
-  const count = stacked ? step.creases_mm.length : step.moves.length;
-  const last = count + 1;
   const [at, setAt] = useState(0);
   const [playing, setPlaying] = useState(false);
   useEffect(() => {
     if (!playing) return;
+    const on = (by: number) => setAt((was) => Math.min(was + by, last));
     if (still) {
-      const soon = setTimeout(() => {
-        setAt((now) => Math.min(Math.floor(now) + 1, last));
-        if (at + 1 >= last) setPlaying(false);
-      }, MS_PER_MOVE);
-      return () => clearTimeout(soon);
+      const steps = setInterval(() => on(1), MS_PER_MOVE);
+      return () => clearInterval(steps);
     }
-    let before = performance.now();
+    let before: number | null = null;
     let frame = requestAnimationFrame(function tick(now) {
-      const gone = (now - before) / MS_PER_MOVE;
+      on((now - (before ?? now)) / MS_PER_MOVE);
       before = now;
-      setAt((was) => Math.min(was + gone, last));
       frame = requestAnimationFrame(tick);
     });
     return () => cancelAnimationFrame(frame);
-  }, [playing, still, last, at]);
+  }, [playing, still, last]);
   useEffect(() => {
     if (at >= last) setPlaying(false);
   }, [at, last]);
+  return {
+    at,
+    playing,
+    go: (to: number) => {
+      setPlaying(false);
+      setAt(to);
+    },
+    play: () => {
+      if (!playing) setAt(at >= last ? 0 : still ? Math.floor(at) : at);
+      setPlaying(!playing);
+    },
+  };
+}
+
+export function Folding({ step, stacked }: Props) {
+  const { ref, width, height } = useElementSize();
+  const { say, fold } = useSaying();
+  const count = stacked ? step.creases_mm.length : step.moves.length;
+  const last = count + 1;
+  const { at, playing, go, play } = usePlaying(last);
   const captions = [
     `Rolled: ${say("length", Math.round(step.rolled.length_mm))} long`,
     ...(stacked ? LAID : COMES[step.fold]).slice(0, count),
     "A quarter turn: roll on towards the open ends",
   ];
-  const play = () => {
-    if (!playing && at >= last) setAt(0);
-    setPlaying(!playing);
-  };
   return (
     <>
       <div
@@ -102,23 +112,13 @@ export function Folding({ step, stacked }: Props) {
           label={null}
           marks={captions.map((_, value) => ({ value }))}
           thumbLabel="How far the fold has come"
-          onChange={(value) => {
-            setPlaying(false);
-            setAt(value);
-          }}
+          onChange={go}
         />
       </div>
       <ol className={classes.stills}>
         {captions.map((caption, i) => (
           <li key={caption}>
-            <button
-              type="button"
-              aria-pressed={at === i}
-              onClick={() => {
-                setPlaying(false);
-                setAt(i);
-              }}
-            >
+            <button type="button" aria-pressed={at === i} onClick={() => go(i)}>
               <Still step={step} stacked={stacked} at={i} wide={128} high={62} small />
               <span>{caption}</span>
             </button>
