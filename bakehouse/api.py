@@ -75,5 +75,5 @@ def our_fault(request: HttpRequest) -> HttpResponse:
     return problem(request, 500, Fault("", "The bakehouse made a mistake. Nothing was changed."))
 
 
-for room in ("people", "kitchen", "plans", "bench", "day"):
+for room in ("people", "kitchen", "plans", "bench", "day", "cold"):
     api.add_router("", f"bakehouse.{room}.api.router")

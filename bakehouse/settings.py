@@ -52,6 +52,7 @@ INSTALLED_APPS = [
     "bakehouse.plans",
     "bakehouse.bench",
     "bakehouse.day",
+    "bakehouse.cold",
     "bakehouse.demo",
 ]
 

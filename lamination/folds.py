@@ -9,6 +9,7 @@ from typing import Literal
 from lamination.laminate import Sheet, crease, origin, stack_panels
 
 Flap = Literal["low", "high"]
+OFFSET_SEAM = 2 / 3  # where the ends of an offset book meet, unless the baker says otherwise
 
 
 class Fold(StrEnum):
@@ -24,8 +25,15 @@ class Fold(StrEnum):
         """By how much the fold multiplies the leaves if nothing fused."""
         return {Fold.HALF: 2, Fold.LETTER: 3, Fold.BOOK: 4, Fold.OFFSET_BOOK: 4}[self]
 
-
-OFFSET_SEAM = 2 / 3  # where the ends of an offset book meet, unless the baker says otherwise
+    @property
+    def lies(self) -> tuple[bool, ...]:
+        """Which way up each panel lies in the package, bottom to top: True is turned over."""
+        return {
+            Fold.HALF: (False, True),
+            Fold.LETTER: (False, True, True),
+            Fold.BOOK: (False, True, False, True),
+            Fold.OFFSET_BOOK: (False, True, False, True),
+        }[self]
 
 
 @dataclass(frozen=True, slots=True)

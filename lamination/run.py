@@ -27,6 +27,7 @@ class EventKind(StrEnum):
     NOTE = "note"
     GIVE_UP = "give_up"
     VERDICT = "verdict"
+    REST = "rest"  # a rest is to take another time than the plan's
     WEIGHED = "weighed"  # a line of a weigh-out sheet, with what was really used
 
 
@@ -62,6 +63,7 @@ _NEEDS: dict[EventKind, tuple[str, ...]] = {
     EventKind.VERDICT: ("verdict",),
     EventKind.GIVE_UP: (),
     EventKind.WEIGHED: ("line", "grams"),
+    EventKind.REST: ("stop", "minutes"),
 }
 
 
@@ -147,6 +149,14 @@ class Scaled:
 
 
 @dataclass(frozen=True, slots=True)
+class RestTime:
+    """How many minutes the rest after a stop is to take in this run."""
+
+    stop: str
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
 class Standing:
     """Where a run stands: its phase, the stop it is at, since when and (resting) until when."""
 
@@ -162,6 +172,7 @@ class Standing:
     weighed: tuple[Scaled, ...]
     verdict: Verdict | None
     undoable: str | None
+    rests: tuple[RestTime, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,6 +213,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     readings: list[Reading] = []
     remarks: list[Remark] = []
     weighed: dict[str, Scaled] = {}
+    rests = {s.key: s.rest.minutes for s in worked.strip if s.rest}
     verdict: Verdict | None = None
     given_up: datetime | None = None
     clock = started_at
@@ -217,6 +229,8 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
             remarks.append(Remark(e.id, e.at, e.words, here))
         elif e.kind is EventKind.WEIGHED and e.line and e.grams is not None:
             weighed[e.line] = Scaled(e.id, e.at, e.line, e.grams)
+        elif e.kind is EventKind.REST and e.stop in rests and e.minutes is not None:
+            rests[e.stop] = e.minutes
         elif e.kind is EventKind.GIVE_UP:
             given_up = e.at
         elif e.kind is EventKind.VERDICT:
@@ -235,7 +249,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         if resting
         else Phase.WORK
     )
-    until = clock + timedelta(minutes=stop.rest.minutes) if resting and stop.rest else None
+    until = clock + timedelta(minutes=rests[stop.key]) if resting else None
     undoable = [e.id for e in kept if e.kind is not EventKind.UNDO]
     return Standing(
         phase=phase,
@@ -250,6 +264,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         weighed=tuple(weighed.values()),
         verdict=verdict,
         undoable=undoable[-1] if undoable else None,
+        rests=tuple(RestTime(stop, minutes) for stop, minutes in rests.items()),
     )
 
 
@@ -270,6 +285,13 @@ def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], n
         raise Faults(Fault("kind", "A verdict comes after the last stop; this run is under way."))
     elif new.kind is EventKind.UNDO and new.target != now.undoable:
         raise Faults(Fault("target", "Only the latest entry can be undone, and only once."))
+    elif new.kind is EventKind.REST:
+        if not any(s.key == new.stop and s.rest for s in worked.strip):
+            raise Faults(Fault("stop", "There is no rest after this stop."))
+        if (new.minutes or 0) < 0:
+            raise Faults(Fault("minutes", "A rest takes no less than no time."))
+        if any(d.kind is EventKind.OUT and d.stop == new.stop for d in now.deeds):
+            raise Faults(Fault("stop", "That rest is over already."))
     elif new.kind is EventKind.WEIGHED:
         if new.line not in {line.key for s in worked.sheets for line in s.lines}:
             raise Faults(Fault("line", "No sheet of this plan has such a line."))

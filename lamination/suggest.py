@@ -85,15 +85,6 @@ _REFUSED = {
 _NO_ROLL = "No roll of this thickness lies there: roll thicker, or divide the dough."
 
 
-# Which way up each panel lies in the folded package, from the bottom: True is turned over.
-_LIES: dict[Fold, tuple[bool, ...]] = {
-    Fold.HALF: (False, True),
-    Fold.LETTER: (False, True, True),
-    Fold.BOOK: (False, True, False, True),
-    Fold.OFFSET_BOOK: (False, True, False, True),
-}
-
-
 @dataclass(frozen=True, slots=True)
 class Count:
     """Leaves of butter and of dough, and whether butter lies at the bottom and on top."""
@@ -106,7 +97,7 @@ class Count:
 
 def folded_count(count: Count, fold: Fold) -> Count:
     """The count after a fold, where equal materials fuse: the closed form of the cell model."""
-    ways = _LIES[fold]
+    ways = fold.lies
     n = len(ways)
 
     def ends(over: bool) -> tuple[bool, bool]:

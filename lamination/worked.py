@@ -262,7 +262,7 @@ class Put:
     """A value to put in the plan's ``field``."""
 
     field: str
-    value: float | str
+    value: float | str | Rest
 
 
 @dataclass(frozen=True, slots=True)

@@ -23,6 +23,7 @@ from lamination.limits import Fault, Faults
 from lamination.plan import Plan
 from lamination.practice import Family
 from lamination.run import Event, Phase, PlannedDeed, Standing, Verdict, admit, planned_deeds, stand
+from lamination.underway import UnderWay, under_way
 from lamination.used import Used, used
 from lamination.work import work
 from lamination.worked import WorkedPlan
@@ -170,6 +171,17 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunView:
 @router.get("/runs/{uuid:run_id}", auth=signed_in, response=RunView)
 def open_run(request: HttpRequest, run_id: UUID) -> RunView:
     return _view(_run(run_id))
+
+
+@router.get("/runs/{uuid:run_id}/warmth", auth=signed_in, response=UnderWay)
+def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
+    """The run by its temperatures: in the kitchen it was started in, as warm as it was measured."""
+    run = _run(run_id)
+    plan, worked = _worked(run)
+    kitchen = stored_kitchen(run.kitchen_document)
+    return under_way(
+        plan, kitchen, worked, stand(worked, run.started_at, _events(run)), run.started_at
+    )
 
 
 @router.post("/runs/{uuid:run_id}/events", auth=signed_in, response=RunView)

@@ -363,6 +363,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/warmth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Warmth Of Run
+         * @description The run by its temperatures: in the kitchen it was started in, as warm as it was measured.
+         */
+        get: operations["bakehouse_bench_api_warmth_of_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/events": {
         parameters: {
             query?: never;
@@ -465,6 +485,195 @@ export interface paths {
         get: operations["bakehouse_day_api_download_order"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warmth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Warmth */
+        post: operations["bakehouse_cold_api_warmth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge */
+        post: operations["bakehouse_cold_api_judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Learn */
+        post: operations["bakehouse_cold_api_learn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learn/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Lesson
+         * @description Take a lesson over into the kitchen, which then says that the value is its own.
+         */
+        post: operations["bakehouse_cold_api_keep_lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learn/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Table
+         * @description Readings from any logger's table.
+         */
+        post: operations["bakehouse_cold_api_read_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learn/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Simulated Probe
+         * @description What the simulated probe says of such a rest: in a fridge of its own, with noise and faults.
+         */
+        post: operations["bakehouse_cold_api_simulated_probe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/probes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Probes */
+        get: operations["bakehouse_cold_api_list_probes"];
+        put?: never;
+        /**
+         * New Probe
+         * @description Make a probe known; its token is shown this once.
+         */
+        post: operations["bakehouse_cold_api_new_probe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/probes/{probe_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget Probe */
+        delete: operations["bakehouse_cold_api_forget_probe"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/probes/{probe_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings Of
+         * @description The latest readings of a probe, minutes from the first of them; a gap of an hour ends them.
+         */
+        get: operations["bakehouse_cold_api_readings_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/probes/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Readings
+         * @description Readings of the probe whose token is sent: ``Authorization: Bearer <token>``.
+         */
+        post: operations["bakehouse_cold_api_take_readings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -976,7 +1185,7 @@ export interface components {
             /** Field */
             field: string;
             /** Value */
-            value: number | string;
+            value: number | string | components["schemas"]["Rest"];
         };
         /**
          * Region
@@ -992,12 +1201,17 @@ export interface components {
         };
         /**
          * Rest
-         * @description A rest: where, and for how many minutes.
+         * @description A rest: where, and for how many minutes in all.
+         *
+         *     It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
+         *     bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
          */
         Rest: {
             place: components["schemas"]["Place"];
             /** Minutes */
             minutes: number;
+            first?: components["schemas"]["Stay"] | null;
+            last?: components["schemas"]["Stay"] | null;
         };
         /**
          * Rolling
@@ -1053,6 +1267,15 @@ export interface components {
             width_mm: number;
             /** Thickness Mm */
             thickness_mm: number;
+        };
+        /**
+         * Stay
+         * @description A part of a rest that is spent elsewhere.
+         */
+        Stay: {
+            place: components["schemas"]["Place"];
+            /** Minutes */
+            minutes: number;
         };
         /**
          * Stop
@@ -2089,7 +2312,7 @@ export interface components {
          * @description What can be said at the bench.
          * @enum {string}
          */
-        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "weighed";
+        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "rest" | "weighed";
         /**
          * PlannedDeed
          * @description A deed a run consists of, and the minute from its start at which the plan has it.
@@ -2141,6 +2364,16 @@ export interface components {
             words: string;
             /** Stop */
             stop: string | null;
+        };
+        /**
+         * RestTime
+         * @description How many minutes the rest after a stop is to take in this run.
+         */
+        RestTime: {
+            /** Stop */
+            stop: string;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * RunView
@@ -2220,6 +2453,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"] | null;
             /** Undoable */
             undoable: string | null;
+            /** Rests */
+            rests: components["schemas"]["RestTime"][];
         };
         /**
          * Used
@@ -2267,6 +2502,171 @@ export interface components {
             plan_id: number;
         };
         /**
+         * Cause
+         * @description What sets the soonest or the latest of a rest.
+         * @enum {string}
+         */
+        Cause: "relaxing" | "cooling" | "brittle butter" | "waking yeast";
+        /**
+         * Moved
+         * @description A rest still to come that should take another time now; minutes.
+         */
+        Moved: {
+            /** Stop */
+            stop: string;
+            /** Planned Min */
+            planned_min: number;
+            /** Advised Min */
+            advised_min: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Proof
+         * @description The proof of a shaped piece: minutes from chilled and from frozen at the proofer's warmth.
+         *
+         *     None where it never finishes. ``limit_c``: the warmest the butter bears.
+         */
+        Proof: {
+            /** Proofer C */
+            proofer_c: number;
+            /** Limit C */
+            limit_c: number;
+            /** Chilled Min */
+            chilled_min: number | null;
+            /** Frozen Min */
+            frozen_min: number | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * RestWindow
+         * @description When a rest may end, min from its start; None where that never comes.
+         *
+         *     ``soonest_by`` and ``latest_by`` say what sets them. ``chosen_min`` is the plan's, and
+         *     ``verdict`` what becomes of it. ``middle_c`` and ``butter_c`` are at the chosen time (butter is
+         *     None before the lock-in). ``temper_min``: on the bench afterwards, until no butter is brittle.
+         */
+        RestWindow: {
+            /** Stop */
+            stop: string;
+            /** Soonest Min */
+            soonest_min: number | null;
+            /** Best Min */
+            best_min: number | null;
+            /** Latest Min */
+            latest_min: number | null;
+            soonest_by: components["schemas"]["Cause"];
+            latest_by: components["schemas"]["Cause"] | null;
+            /** Chosen Min */
+            chosen_min: number;
+            /** Verdict */
+            verdict: string;
+            /** Middle C */
+            middle_c: number;
+            /** Butter C */
+            butter_c: number | null;
+            /** Temper Min */
+            temper_min: number | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Stretch
+         * @description A stretch of the plan that is spent in one place; minutes from the start.
+         */
+        Stretch: {
+            /** Stop */
+            stop: string;
+            place: components["schemas"]["Place"];
+            /** Working */
+            working: boolean;
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+        };
+        /**
+         * Trace
+         * @description The plan's warmth over time, °C; butter is None before the lock-in.
+         *
+         *     ``cells_c``: the whole profile at each moment, bottom to top, for the tinted side view.
+         */
+        Trace: {
+            /** Minutes */
+            minutes: number[];
+            /** Middle C */
+            middle_c: number[];
+            /** Face C */
+            face_c: number[];
+            /** Butter C */
+            butter_c: (number | null)[];
+            /** Cells C */
+            cells_c: number[][];
+        };
+        /**
+         * UnderWay
+         * @description The warmth of a run: the window of the rest it is in, by the clock, and what moved.
+         */
+        UnderWay: {
+            warmth: components["schemas"]["WorkedWarmth"];
+            window: components["schemas"]["RestWindow"] | null;
+            /** Soonest At */
+            soonest_at: string | null;
+            /** Best At */
+            best_at: string | null;
+            /** Latest At */
+            latest_at: string | null;
+            /** Moved */
+            moved: components["schemas"]["Moved"][];
+        };
+        /**
+         * WorkClock
+         * @description How long the butter stays workable on the bench at a stop; None when longer than any work.
+         */
+        WorkClock: {
+            /** Stop */
+            stop: string;
+            /** Takes Min */
+            takes_min: number;
+            /** Lasts Min */
+            lasts_min: number | null;
+        };
+        /**
+         * WorkedWarmth
+         * @description All that follows from a plan's temperatures today.
+         *
+         *     ``can``: whether it works at all in this room. ``summary``: what to do differently, in a
+         *     sentence. ``warmer``: what two degrees more would change.
+         */
+        WorkedWarmth: {
+            /** Room C */
+            room_c: number;
+            /** Fridge C */
+            fridge_c: number;
+            /** Freezer C */
+            freezer_c: number;
+            /** Windows */
+            windows: components["schemas"]["RestWindow"][];
+            /** Clocks */
+            clocks: components["schemas"]["WorkClock"][];
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+            trace: components["schemas"]["Trace"];
+            butter: components["schemas"]["Window"] | null;
+            /** Yeast Used Pct */
+            yeast_used_pct: number | null;
+            proof: components["schemas"]["Proof"] | null;
+            /** Can */
+            can: boolean;
+            /** Summary */
+            summary: string;
+            /** Warmer */
+            warmer: string;
+            /** Notes */
+            notes: components["schemas"]["Note"][];
+        };
+        /**
          * Event
          * @description Something said at the bench. ``id`` is made by the tablet; sending it twice is harmless.
          *
@@ -2309,50 +2709,11 @@ export interface components {
         };
         /**
          * Batch
-         * @description All of one plan: doughs of a size, how they are mixed, weighed and blocked.
-         *
-         *     ``surplus_g`` is laminate beyond what the pieces take. ``limited_by`` says what set the size of
-         *     a dough. ``said`` tells what rounding did. ``sums_to_g``: all sheets together, butter left out.
+         * @description Readings, sent once or many times: what is there already is passed over.
          */
         Batch: {
-            /** Plan Id */
-            plan_id: number;
-            /** Name */
-            name: string;
-            plan: components["schemas"]["Plan"];
-            /** Doughs */
-            doughs: number;
-            /** Dough G */
-            dough_g: number;
-            /** Butter G */
-            butter_g: number;
-            /** Mixings */
-            mixings: number;
-            /** Mixing G */
-            mixing_g: number;
-            /** Surplus G */
-            surplus_g: number;
-            /** Made */
-            made: components["schemas"]["Made"][];
-            /** Sheets */
-            sheets: components["schemas"]["TimedSheet"][];
-            /** Sums To G */
-            sums_to_g: number;
-            block: components["schemas"]["Size"];
-            slab: components["schemas"]["Size"];
-            /** Plaques */
-            plaques: string;
-            water: components["schemas"]["Water"] | null;
-            /** Fetch */
-            fetch: components["schemas"]["Fetch"][];
-            /** Limited By */
-            limited_by: string;
-            /** Said */
-            said: string[];
-            /** Notes */
-            notes: components["schemas"]["Note"][];
-            /** Starts At */
-            starts_at: string | null;
+            /** Readings */
+            readings: components["schemas"]["ProbeSaid"][];
         };
         /**
          * Fetch
@@ -2503,6 +2864,223 @@ export interface components {
             /** Revision */
             revision: number;
             order: components["schemas"]["Order"];
+        };
+        /**
+         * AskWarmth
+         * @description A plan as it stands on the screen, and how warm it is today.
+         */
+        AskWarmth: {
+            plan: components["schemas"]["Plan"];
+            today?: components["schemas"]["Today"];
+            /**
+             * What If
+             * @default false
+             */
+            what_if: boolean;
+        };
+        /**
+         * Measured
+         * @description A dough's temperature, °C, as it was when the work at a stop began, or its rest.
+         */
+        Measured: {
+            /** Stop */
+            stop: string;
+            /** T C */
+            t_c: number;
+            /**
+             * Resting
+             * @default false
+             */
+            resting: boolean;
+        };
+        /**
+         * Today
+         * @description How warm it is today, °C, where it differs from the kitchen; the plan follows.
+         *
+         *     ``starts``: what was really measured of the dough; ``butter_c``: of the butter at the lock-in.
+         */
+        Today: {
+            /** Room C */
+            room_c?: number | null;
+            /** Fridge C */
+            fridge_c?: number | null;
+            /** Freezer C */
+            freezer_c?: number | null;
+            /**
+             * Starts
+             * @default []
+             */
+            starts: components["schemas"]["Measured"][];
+            /** Butter C */
+            butter_c?: number | null;
+        };
+        /**
+         * Call
+         * @description What to do now.
+         * @enum {string}
+         */
+        Call: "go" | "wait" | "chill";
+        /**
+         * Judged
+         * @description One school's call: what to do, for how many minutes, with what, and where; and why.
+         */
+        Judged: {
+            /** School */
+            school: string;
+            call: components["schemas"]["Call"];
+            /** Minutes */
+            minutes: number | null;
+            place: components["schemas"]["Place"] | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Judgement
+         * @description Both schools. Butter that cracks or smears overrules them: the hand is nearer than the probe.
+         */
+        Judgement: {
+            firmness: components["schemas"]["Judged"];
+            temperature: components["schemas"]["Judged"];
+            /** Butter Firmness */
+            butter_firmness: number;
+            /** Dough Firmness */
+            dough_firmness: number;
+            /** Butter Wanted C */
+            butter_wanted_c: number;
+        };
+        /**
+         * AskJudge
+         * @description A plan, and what was measured and felt at its lock-in.
+         */
+        AskJudge: {
+            plan: components["schemas"]["Plan"];
+            feel: components["schemas"]["Feel"];
+        };
+        /**
+         * Bend
+         * @description What a corner of the block does when it is bent over the hand.
+         * @enum {string}
+         */
+        Bend: "cracks" | "bends" | "smears";
+        /**
+         * Feel
+         * @description What was measured and felt at the lock-in, °C.
+         */
+        Feel: {
+            /** Dough C */
+            dough_c: number;
+            /** Butter C */
+            butter_c: number;
+            bend?: components["schemas"]["Bend"] | null;
+        };
+        /**
+         * Fit
+         * @description A film coefficient, W/(m²·K), before and after, and how well each follows the readings.
+         *
+         *     Errors are root mean squares over the readings that were kept, K. ``left_out`` are the numbers of
+         *     readings that no film could explain (a slipped probe). The two curves are for the chart.
+         */
+        Fit: {
+            /** Before W M2K */
+            before_w_m2k: number;
+            /** After W M2K */
+            after_w_m2k: number;
+            /** Before Error K */
+            before_error_k: number;
+            /** After Error K */
+            after_error_k: number;
+            /** Left Out */
+            left_out: number[];
+            /** Minutes */
+            minutes: number[];
+            /** Before C */
+            before_c: number[];
+            /** After C */
+            after_c: number[];
+        };
+        /**
+         * Learned
+         * @description What readings teach about a place, and the sentence that offers it.
+         */
+        Learned: {
+            fit: components["schemas"]["Fit"];
+            /** Says */
+            says: string;
+        };
+        /**
+         * Lesson
+         * @description A wrapped dough of so many mm that went into a place at a temperature, and its readings.
+         *
+         *     Without readings there is nothing to learn; the simulated probe makes some up.
+         */
+        Lesson: {
+            place: components["schemas"]["Place"];
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Start C */
+            start_c: number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["ProbeReading"][];
+        };
+        /**
+         * ProbeReading
+         * @description The middle of a dough, °C, so many minutes after it went in.
+         */
+        ProbeReading: {
+            /** Minute */
+            minute: number;
+            /** T C */
+            t_c: number;
+        };
+        /**
+         * ProbeView
+         * @description A probe as the kitchen shows it; ``token`` only once, when it is made.
+         */
+        ProbeView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Samples */
+            samples: number;
+            /** Last At */
+            last_at: string | null;
+            /** Last C */
+            last_c: number | null;
+            /** Token */
+            token?: string | null;
+        };
+        /**
+         * NewProbe
+         * @description A probe to be known by a name.
+         */
+        NewProbe: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * Taken
+         * @description How many readings were new.
+         */
+        Taken: {
+            /** Kept */
+            kept: number;
+        };
+        /**
+         * ProbeSaid
+         * @description A reading as a probe sends it: when, with its time zone, and °C.
+         */
+        ProbeSaid: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** T C */
+            t_c: number;
         };
     };
     responses: never;
@@ -3165,6 +3743,28 @@ export interface operations {
             };
         };
     };
+    bakehouse_bench_api_warmth_of_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderWay"];
+                };
+            };
+        };
+    };
     bakehouse_bench_api_say: {
         parameters: {
             query?: never;
@@ -3375,6 +3975,340 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    bakehouse_cold_api_warmth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskWarmth"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkedWarmth"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskJudge"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Judgement"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_learn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lesson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learned"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_keep_lesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lesson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learned"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeReading"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_simulated_probe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lesson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeReading"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_list_probes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeView"][];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_new_probe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewProbe"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_forget_probe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                probe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_cold_api_readings_of: {
+        parameters: {
+            query?: {
+                hours?: number;
+            };
+            header?: never;
+            path: {
+                probe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeReading"][];
+                };
+            };
+        };
+    };
+    bakehouse_cold_api_take_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Batch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
             };
         };
     };

@@ -1,0 +1,226 @@
+"""Cold: a plan's warmth today, the lock-in judged, a place learned, and probes that post readings."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Annotated
+
+from django.http import Http404, HttpRequest
+from ninja import Body, File, Router
+from ninja.files import UploadedFile
+from ninja.security import HttpBearer
+
+from bakehouse.cold.models import ProbeRecord, Sample
+from bakehouse.documents import AnyPlan, Problem
+from bakehouse.kitchen.shelf import keep_kitchen, the_kitchen
+from bakehouse.people.roles import head_only, signed_in
+from lamination.cold import Today
+from lamination.judge import Feel, Judgement, judge_lock_in
+from lamination.learn import (
+    Fit,
+    Lesson,
+    ProbeReading,
+    learn_place,
+    learned,
+    read_logger_csv,
+    simulate_lesson,
+)
+from lamination.limits import Checked, Fault, Faults, Length, Range
+from lamination.warmth import WorkedWarmth, work_warmth
+from lamination.work import work
+
+router = Router(tags=["cold"])
+LARGEST_TABLE = 2_000_000  # bytes
+
+
+class ProbeToken(HttpBearer):
+    """A probe's own token, in place of a person."""
+
+    def authenticate(self, request: HttpRequest, token: str) -> ProbeRecord | None:
+        return ProbeRecord.objects.filter(token_hash=_hash(token)).first()
+
+
+@dataclass
+class AskWarmth:
+    """A plan as it stands on the screen, and how warm it is today."""
+
+    plan: AnyPlan
+    today: Today = field(default_factory=Today)
+    what_if: bool = False
+
+
+@dataclass
+class AskJudge:
+    """A plan, and what was measured and felt at its lock-in."""
+
+    plan: AnyPlan
+    feel: Feel
+
+
+@dataclass
+class Learned:
+    """What readings teach about a place, and the sentence that offers it."""
+
+    fit: Fit
+    says: str
+
+
+@dataclass(frozen=True)
+class NewProbe(Checked):
+    """A probe to be known by a name."""
+
+    name: Annotated[str, Length(1, 80, "characters")]
+
+
+@dataclass
+class ProbeView:
+    """A probe as the kitchen shows it; ``token`` only once, when it is made."""
+
+    id: int
+    name: str
+    samples: int
+    last_at: datetime | None
+    last_c: float | None
+    token: str | None = None
+
+
+@dataclass(frozen=True)
+class ProbeSaid(Checked):
+    """A reading as a probe sends it: when, with its time zone, and °C."""
+
+    at: datetime
+    t_c: Annotated[float, Range(-60, 80, "°C")]
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        if self.at.utcoffset() is None:
+            raise Faults(Fault("at", "The time must say its time zone."))
+
+
+@dataclass(frozen=True)
+class Batch(Checked):
+    """Readings, sent once or many times: what is there already is passed over."""
+
+    readings: Annotated[tuple[ProbeSaid, ...], Length(1, 1_000, "readings")]
+
+
+@dataclass
+class Taken:
+    """How many readings were new."""
+
+    kept: int
+
+
+def _hash(token: str) -> str:
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+@router.post("/warmth", auth=signed_in, response={200: WorkedWarmth, 422: Problem})
+def warmth(request: HttpRequest, ask: Body[AskWarmth]) -> WorkedWarmth:
+    return work_warmth(ask.plan, the_kitchen(), ask.today, ask.what_if)
+
+
+@router.post("/judge", auth=signed_in, response={200: Judgement, 422: Problem})
+def judge(request: HttpRequest, ask: Body[AskJudge]) -> Judgement:
+    kitchen = the_kitchen()
+    block_mm = work(ask.plan, kitchen).lock_in.block.thickness_mm
+    return judge_lock_in(ask.plan, block_mm, ask.feel, kitchen)
+
+
+@router.post("/learn", auth=signed_in, response={200: Learned, 422: Problem})
+def learn(request: HttpRequest, lesson: Body[Lesson]) -> Learned:
+    fit = learn_place(lesson, the_kitchen())
+    return Learned(fit, learned(fit, lesson.place))
+
+
+@router.post("/learn/keep", auth=head_only, response={200: Learned, 422: Problem})
+def keep_lesson(request: HttpRequest, lesson: Body[Lesson]) -> Learned:
+    """Take a lesson over into the kitchen, which then says that the value is its own."""
+    kitchen = the_kitchen()
+    fit = learn_place(lesson, kitchen)
+    yours = {**kitchen.yours, f"{lesson.place}.film": round(fit.after_w_m2k, 2)}
+    keep_kitchen(type(kitchen)(yours, kitchen.ingredients))
+    return Learned(fit, learned(fit, lesson.place))
+
+
+@router.post("/learn/csv", auth=signed_in, response={200: list[ProbeReading], 422: Problem})
+def read_table(request: HttpRequest, file: File[UploadedFile]) -> list[ProbeReading]:
+    """Readings from any logger's table."""
+    if (file.size or 0) > LARGEST_TABLE:
+        raise Faults(Fault("", "This file is too large to be a logger's table."))
+    try:
+        text = file.read().decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise Faults(Fault("", "This file is not text, so it is no table.")) from None
+    return list(read_logger_csv(text))
+
+
+@router.post("/learn/simulated", auth=signed_in, response={200: list[ProbeReading], 422: Problem})
+def simulated_probe(request: HttpRequest, lesson: Body[Lesson]) -> list[ProbeReading]:
+    """What the simulated probe says of such a rest: in a fridge of its own, with noise and faults."""
+    return list(simulate_lesson(lesson, the_kitchen()))
+
+
+@router.get("/probes", auth=signed_in, response=list[ProbeView])
+def list_probes(request: HttpRequest) -> list[ProbeView]:
+    return [_probe(p) for p in ProbeRecord.objects.prefetch_related("samples")]
+
+
+@router.post("/probes", auth=head_only, response={200: ProbeView, 422: Problem})
+def new_probe(request: HttpRequest, probe: Body[NewProbe]) -> ProbeView:
+    """Make a probe known; its token is shown this once."""
+    token = secrets.token_urlsafe(24)
+    record = ProbeRecord.objects.create(name=probe.name, token_hash=_hash(token))
+    return _probe(record, token)
+
+
+@router.delete("/probes/{int:probe_id}", auth=head_only, response={204: None})
+def forget_probe(request: HttpRequest, probe_id: int) -> tuple[int, None]:
+    ProbeRecord.objects.filter(pk=probe_id).delete()
+    return 204, None
+
+
+@router.get("/probes/{int:probe_id}/readings", auth=signed_in, response=list[ProbeReading])
+def readings_of(request: HttpRequest, probe_id: int, hours: int = 4) -> list[ProbeReading]:
+    """The latest readings of a probe, minutes from the first of them; a gap of an hour ends them."""
+    probe = ProbeRecord.objects.filter(pk=probe_id).first()
+    if probe is None:
+        raise Http404("There is no such probe.")
+    kept: list[Sample] = []
+    for sample in probe.samples.order_by("-at")[: 60 * min(max(hours, 1), 48)]:
+        if kept and (kept[-1].at - sample.at).total_seconds() > 3600:
+            break
+        kept.append(sample)
+    kept.reverse()
+    return [
+        ProbeReading(round((s.at - kept[0].at).total_seconds() / 60, 3), s.t_c)
+        for s in kept
+        if (s.at - kept[0].at).days < 7
+    ]
+
+
+@router.post("/probes/readings", auth=ProbeToken(), response={200: Taken, 422: Problem})
+def take_readings(request: HttpRequest, batch: Body[Batch]) -> Taken:
+    """Readings of the probe whose token is sent: ``Authorization: Bearer <token>``."""
+    probe: ProbeRecord = request.auth  # type: ignore[attr-defined]
+    before = probe.samples.count()
+    Sample.objects.bulk_create(
+        [Sample(probe=probe, at=r.at, t_c=r.t_c) for r in batch.readings], ignore_conflicts=True
+    )
+    return Taken(probe.samples.count() - before)
+
+
+def _probe(record: ProbeRecord, token: str | None = None) -> ProbeView:
+    samples = list(record.samples.all())
+    last = samples[-1] if samples else None
+    return ProbeView(
+        record.pk,
+        record.name,
+        len(samples),
+        last.at if last else None,
+        last.t_c if last else None,
+        token,
+    )

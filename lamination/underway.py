@@ -1,0 +1,152 @@
+"""A dough under way, as warm as it really is: its window now, and what of the rest moves."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+
+from lamination.cold import Measured, Today
+from lamination.kitchen import Kitchen
+from lamination.limits import say
+from lamination.places import Rest
+from lamination.plan import Plan
+from lamination.rest import RestWindow
+from lamination.run import EventKind, Phase, Probe, Standing
+from lamination.warmth import WorkedWarmth, work_warmth
+from lamination.worked import WorkedPlan
+
+_AT_THE_START = timedelta(minutes=10)  # a reading this soon after it went in is of how it went in
+_WORTH_SAYING_MIN = 3.0
+
+
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """A rest still to come that should take another time now; minutes."""
+
+    stop: str
+    planned_min: float
+    advised_min: float
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
+class UnderWay:
+    """The warmth of a run: the window of the rest it is in, by the clock, and what moved."""
+
+    warmth: WorkedWarmth
+    window: RestWindow | None
+    soonest_at: datetime | None
+    best_at: datetime | None
+    latest_at: datetime | None
+    moved: tuple[Moved, ...]
+
+
+def as_it_went(plan: Plan, worked: WorkedPlan, now: Standing, started_at: datetime) -> Plan:
+    """The plan with the minutes that work and rests really took, as far as the run has come.
+
+    A rest under way and those to come have the minutes chosen at the bench, or else the plan's.
+    """
+    bench: dict[str, float] = {}
+    rested = {r.stop: r.minutes for r in now.rests}
+    clock = started_at
+    for deed in now.deeds:
+        minutes = (deed.at - clock) / timedelta(minutes=1)
+        if deed.kind is EventKind.DONE:
+            bench[deed.stop] = min(max(minutes, 0.0), 600.0)
+        else:
+            rested[deed.stop] = min(max(minutes, 0.0), 7 * 24 * 60.0)
+        clock = deed.at
+
+    def took(stop: str, rest: Rest | None) -> dict[str, object]:
+        found: dict[str, object] = {}
+        if stop in bench:
+            found["bench_min"] = bench[stop]
+        if rest is not None and stop in rested and rested[stop] != rest.minutes:
+            found["rest"] = _lasting(rest, rested[stop])
+        return found
+
+    mixing = plan.formula.mixing if plan.formula else None
+    turns = tuple(
+        replace(t, **took(f"turn-{i}", t.rest))  # type: ignore[arg-type]
+        for i, t in enumerate(plan.turns, 1)
+    )
+    return replace(
+        plan,
+        dough=replace(plan.dough, **took("dough", plan.dough.rest)),  # type: ignore[arg-type]
+        lock_in=replace(plan.lock_in, **took("lock_in", plan.lock_in.rest)),  # type: ignore[arg-type]
+        turns=turns,
+        final=replace(plan.final, **took("final", plan.final.rest)),  # type: ignore[arg-type]
+        formula=replace(plan.formula, mixing=replace(mixing, **took("mix", mixing.rest)))  # type: ignore[arg-type]
+        if plan.formula and mixing
+        else None,
+    )
+
+
+def _lasting(rest: Rest, minutes: float) -> Rest:
+    """The rest with another length; its parts elsewhere are cut to what there is."""
+    first = replace(rest.first, minutes=min(rest.first.minutes, minutes)) if rest.first else None
+    left = minutes - (first.minutes if first else 0.0)
+    last = replace(rest.last, minutes=min(rest.last.minutes, left)) if rest.last else None
+    return Rest(rest.place, minutes, first, last)
+
+
+def today_of(worked: WorkedPlan, now: Standing) -> Today:
+    """What the readings of a run say of the day: the room, the butter, the dough at its stops."""
+    ends = {(d.kind, d.stop): d.at for d in now.deeds}
+    room = butter = None
+    starts = []
+    for reading in now.readings:
+        if reading.probe is Probe.ROOM:
+            room = reading.value_c
+        elif reading.probe is Probe.BUTTER:
+            butter = reading.value_c if reading.stop == "lock_in" else butter
+        elif reading.stop:
+            went_in = ends.get((EventKind.DONE, reading.stop))
+            if went_in is None or reading.at < went_in:
+                starts.append(Measured(reading.stop, reading.value_c))
+            elif reading.at - went_in <= _AT_THE_START:
+                starts.append(Measured(reading.stop, reading.value_c, resting=True))
+    return Today(room_c=room, butter_c=butter, starts=tuple(starts))
+
+
+def under_way(
+    plan: Plan, kitchen: Kitchen, worked: WorkedPlan, now: Standing, started_at: datetime
+) -> UnderWay:
+    """Where a run stands by its temperatures: the window now, and the rests to come that moved."""
+    went = as_it_went(plan, worked, now, started_at)
+    warmth = work_warmth(went, kitchen, today_of(worked, now))
+    windows = {w.stop: w for w in warmth.windows}
+    resting = now.phase is Phase.REST and now.stop in windows
+    window = windows[now.stop] if resting and now.stop else None
+
+    def at(minutes: float | None) -> datetime | None:
+        return None if minutes is None or window is None else now.since + timedelta(minutes=minutes)
+
+    return UnderWay(
+        warmth,
+        window,
+        at(window.soonest_min if window else None),
+        at(window.best_min if window else None),
+        at(window.latest_min if window else None),
+        tuple(_moved(worked, now, windows)),
+    )
+
+
+def _moved(worked: WorkedPlan, now: Standing, windows: dict[str, RestWindow]) -> list[Moved]:
+    over = {d.stop for d in now.deeds if d.kind is EventKind.OUT}
+    found = []
+    for stop in worked.strip:
+        window = windows.get(stop.key)
+        if stop.rest is None or window is None or stop.key in over or window.verdict == "good":
+            continue
+        if window.best_min is None:
+            continue
+        advised = float(max(1, round(window.best_min)))
+        if abs(advised - window.chosen_min) < _WORTH_SAYING_MIN:
+            continue
+        text = (
+            f"{stop.name}: rest {say(advised)} min in place of {say(round(window.chosen_min))}. "
+            f"{window.says}"
+        )
+        found.append(Moved(stop.key, window.chosen_min, advised, text))
+    return found
