@@ -21,8 +21,11 @@ from django.test import RequestFactory
 
 from bakehouse.demo.teasel_lock import BOATS
 from bakehouse.documents import adapter, dump
+from benchmarks.heat import against_scipy
 from benchmarks.raster import folded
+from lamination.cold import follow
 from lamination.folds import Fold, fold_sheet
+from lamination.kitchen import Kitchen
 from lamination.laminate import place, plain_sheet, roll, turn
 from lamination.plan import Plan
 from lamination.stacks import Material, leaf
@@ -57,6 +60,7 @@ def main() -> None:
         "search all folds of up to 8 turns": milliseconds(
             lambda: [suggest(puff, Search(Wish.LEAVES, n)) for n in range(1, 9)], rounds=1
         ),
+        "follow the puff's warmth": milliseconds(lambda: follow(puff, Kitchen()), rounds=3),
         "read the plan from JSON": milliseconds(lambda: adapter(Plan).validate_python(document)),
         "write the result as JSON": milliseconds(lambda: writer.dump_json(result)),
         "a bare JSON view": milliseconds(lambda: bare(request)),
@@ -93,3 +97,4 @@ def against_raster() -> None:
 if __name__ == "__main__":
     main()
     against_raster()
+    against_scipy()

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Annotated
 
@@ -34,6 +33,9 @@ from lamination.yeast import activity, full_dose
 _LOOKS_AHEAD_MIN = 150.0  # how long a rest is followed beyond the plan, to find its latest
 _CLOCK_MIN = 90.0  # longer than this nobody works at one turn
 _PLAIN_DOUGH = Composition(38.9, 7.4, 3.6, 48.6, 1.5, 6.3)  # where a plan has no formula
+_CELLS = 12
+# Steps of a plan, and of what is only looked at ahead: still right to a few hundredths of a kelvin.
+_FINER, _AHEAD_FINER = 0.6, 0.4
 _MOST_LAYERS = 60  # a package of more is taken as evenly mixed
 _TRACE = 260  # points of the chart
 
@@ -166,7 +168,7 @@ class _Follower:
         stops = [s for s in schedule(self.plan, self.kitchen) if s.kind is not StopKind.PREFERMENT]
         wanted = self.plan.formula.mixing.wanted_c if self.plan.formula else None
         mixed = self.kitchen["dough.mixed_c"] if wanted is None else wanted
-        lump = body([(False, self.kitchen["lump_mm"])], self.dough, self.butter, mixed)
+        lump = body([(False, self.kitchen["lump_mm"])], self.dough, self.butter, mixed, _CELLS)
         start = stops[0].starts_min
         way = _Way(start, self._measured(stops[0], lump), 0.0, [], [])
         for stop in stops:
@@ -224,7 +226,7 @@ class _Follower:
         """Minutes of work until the mean butter leaves its range: half of it as the package."""
         lasts: float | None = None
         if self.window and before.has_butter:
-            course = conduct(sheet, *self._bench(), _CLOCK_MIN)
+            course = conduct(sheet, *self._bench(), _CLOCK_MIN, _AHEAD_FINER)
             mean = course.t_c @ sheet.butter_kg_m2 / sheet.butter_kg_m2.sum()
             lasts = crossing(course.minutes, mean, self.window.plastic_to_c, falling=False)
             if lasts is not None:
@@ -240,7 +242,7 @@ class _Follower:
     def _on_bench(self, way: _Way, stop: Scheduled, now: Body, minutes: float) -> Body:
         if minutes <= 0:
             return now
-        course = conduct(now, *self._bench(), minutes)
+        course = conduct(now, *self._bench(), minutes, _FINER)
         self._seen(
             way, course, Stretch(stop.key, Place.BENCH, True, way.minute, way.minute + minutes)
         )
@@ -254,12 +256,12 @@ class _Follower:
         stays = rest.stays
         ahead = max(_LOOKS_AHEAD_MIN, rest.minutes) - rest.minutes
         for n, stay in enumerate(stays):
-            course = conduct(whole.end, *self._around(stay.place), stay.minutes)
+            course = conduct(whole.end, *self._around(stay.place), stay.minutes, _FINER)
             end = way.minute + stay.minutes
             self._seen(way, course, Stretch(stop.key, stay.place, False, way.minute, end))
             whole = _joined(whole, course)
             if n + 1 == len(stays):
-                on = conduct(whole.end, *self._around(stay.place), ahead)
+                on = conduct(whole.end, *self._around(stay.place), ahead, _AHEAD_FINER)
                 looked = _joined(whole, on)
         asleep = self._asleep_until(dose_before, looked)
         lying = Lying(
@@ -292,8 +294,8 @@ class _Follower:
     def _temper(self, now: Body) -> float | None:
         """Minutes on the bench until no butter is brittle."""
         assert self.window is not None
-        course = conduct(now, *self._bench(), _CLOCK_MIN)
-        some = now.butter_kg_m2 > 1e-3 * now.butter_kg_m2.max()
+        course = conduct(now, *self._bench(), _CLOCK_MIN, _AHEAD_FINER)
+        some = now.butter_kg_m2 > 0.5 * now.butter_kg_m2.max()
         coldest = course.t_c[:, some].min(axis=1)
         return crossing(course.minutes, coldest, self.window.brittle_c, falling=False)
 
@@ -329,7 +331,7 @@ class _Follower:
         butter_c = self.kitchen["butter.at_lock_in_c"]
         if stack.leaves <= _MOST_LAYERS:
             layers = [(n.material is Material.BUTTER, n.thickness * press) for n in walk(stack)]
-            return body(layers, self.dough, self.butter, (dough_c, butter_c))
+            return body(layers, self.dough, self.butter, (dough_c, butter_c), _CELLS)
         share = stack.butter_mm / stack.thickness
         thin = stack.thickness * press / _MOST_LAYERS
         layers = [
@@ -337,7 +339,7 @@ class _Follower:
             for _ in range(_MOST_LAYERS)
             for b in (False, True)
         ]
-        return body(layers, self.dough, self.butter, (dough_c, butter_c))
+        return body(layers, self.dough, self.butter, (dough_c, butter_c), _CELLS)
 
 
 def full_dose_of(plan: Plan, kitchen: Kitchen) -> float:
@@ -363,29 +365,23 @@ def _joined(first: Course, then: Course) -> Course:
 
 
 def _trace(seen: list[tuple[float, Course]]) -> Trace:
-    moments = list(_moments(seen))
-    keep = max(1, -(-len(moments) // _TRACE))
-    # the first and last of a stretch always stay: that is where lines break
-    chosen = [m for i, m in enumerate(moments) if m[2] or i % keep == 0]
-    n = chosen[0][1].t_c.shape[0] if chosen else 0
+    """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
+    steps = sum(len(course.minutes) for _, course in seen)
+    keep = max(1, -(-steps // _TRACE))
     minutes, middle, face, butter, cells = [], [], [], [], []
-    for minute, now, _ in chosen:
-        minutes.append(round(minute, 2))
-        middle.append(round(now.middle_c, 2))
-        face.append(round(_further(now.faces_c, now.middle_c), 2))
-        butter.append(round(now.butter_c, 2) if now.has_butter else None)
-        cells.append(tuple(round(float(t), 1) for t in now.t_c[:: max(1, n // 9)]))
-    return Trace(tuple(minutes), tuple(middle), tuple(face), tuple(butter), tuple(cells))
-
-
-def _moments(seen: list[tuple[float, Course]]) -> Iterator[tuple[float, Body, bool]]:
     for start, course in seen:
         last = len(course.minutes) - 1
-        for i, minute in enumerate(course.minutes):
-            yield start + float(minute), replace(course.end, t_c=course.t_c[i]), i in (0, last)
-
-
-def _further(faces: tuple[float, float], middle: float) -> float:
-    """The face whose temperature is further from the middle's."""
-    below, above = faces
-    return below if abs(below - middle) > abs(above - middle) else above
+        chosen = [i for i in range(last + 1) if i in (0, last) or i % keep == 0]
+        t = course.t_c[chosen]
+        n = t.shape[1]
+        middles = (t[:, (n - 1) // 2] + t[:, n // 2]) / 2
+        held = course.end.butter_kg_m2
+        means = t @ held / held.sum() if course.end.has_butter else None
+        minutes += (start + course.minutes[chosen]).round(2).tolist()
+        middle += middles.round(2).tolist()
+        below, above = t[:, 0], t[:, -1]
+        further = np.where(np.abs(below - middles) > np.abs(above - middles), below, above)
+        face += further.round(2).tolist()
+        butter += [None] * len(chosen) if means is None else means.round(2).tolist()
+        cells += [tuple(row) for row in t[:, :: max(1, n // 9)].round(1).tolist()]
+    return Trace(tuple(minutes), tuple(middle), tuple(face), tuple(butter), tuple(cells))

@@ -145,7 +145,7 @@ def window_of(lying: Lying) -> RestWindow:
     brittle: float | None = None
     if window and held.sum() > 0:
         mean = course.t_c @ held / held.sum()
-        some = held > 1e-3 * held.max()
+        some = held > 0.5 * held.max()
         coldest = course.t_c[:, some].min(axis=1)
         cooled = _later(
             crossing(minutes, mean, window.plastic_to_c, falling=True),

@@ -127,9 +127,15 @@ def under_way(
         window,
         at(window.soonest_min if window else None),
         at(window.best_min if window else None),
-        at(window.latest_min if window else None),
+        at(window.latest_min if window and not _void(window) else None),
         tuple(_moved(worked, now, windows)),
     )
+
+
+def _void(window: RestWindow) -> bool:
+    """Whether the latest comes before the soonest, so that no time is right."""
+    soonest, latest = window.soonest_min, window.latest_min
+    return soonest is not None and latest is not None and latest < soonest
 
 
 def _moved(worked: WorkedPlan, now: Standing, windows: dict[str, RestWindow]) -> list[Moved]:
@@ -148,5 +154,7 @@ def _moved(worked: WorkedPlan, now: Standing, windows: dict[str, RestWindow]) ->
             f"{stop.name}: rest {say(advised)} min in place of {say(round(window.chosen_min))}. "
             f"{window.says}"
         )
+        if _void(window):
+            text += " The butter is brittle before: move it somewhere milder, or temper it after."
         found.append(Moved(stop.key, window.chosen_min, advised, text))
     return found

@@ -124,13 +124,12 @@ def _summary(plan: Plan, found: Followed, room: float) -> tuple[bool, str]:
             "less thin in one go."
         )
     if off:
-        one = off[0]
-        more = f" and {len(off) - 1} more" if len(off) > 1 else ""
-        word = "longer" if one.verdict == "early" else "shorter or warmer"
-        return (
-            True,
-            f"{here} the rest after {_name(one.stop)}{more} should be {word}: see its window.",
-        )
+        said = [
+            f"{_name(w.stop)} wants a {'longer' if w.verdict == 'early' else 'shorter or milder'} rest"
+            for w in off[:2]
+        ]
+        more = f", and {len(off) - 2} more another" if len(off) > 2 else ""
+        return True, f"{here} {' and '.join(said)} after it{more}: see the windows."
     if tight and tight.lasts_min is not None:
         return True, (
             f"{here} it works as planned: the shortest work clock is {say(round(tight.lasts_min))} min, "

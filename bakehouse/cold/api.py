@@ -101,7 +101,7 @@ class ProbeSaid(Checked):
 
 
 @dataclass(frozen=True)
-class Batch(Checked):
+class ProbeBatch(Checked):
     """Readings, sent once or many times: what is there already is passed over."""
 
     readings: Annotated[tuple[ProbeSaid, ...], Length(1, 1_000, "readings")]
@@ -203,7 +203,7 @@ def readings_of(request: HttpRequest, probe_id: int, hours: int = 4) -> list[Pro
 
 
 @router.post("/probes/readings", auth=ProbeToken(), response={200: Taken, 422: Problem})
-def take_readings(request: HttpRequest, batch: Body[Batch]) -> Taken:
+def take_readings(request: HttpRequest, batch: Body[ProbeBatch]) -> Taken:
     """Readings of the probe whose token is sent: ``Authorization: Bearer <token>``."""
     probe: ProbeRecord = request.auth  # type: ignore[attr-defined]
     before = probe.samples.count()

@@ -82,9 +82,9 @@ MARKET = Plan(
     butter=Butter(540),
     lock_in=LockIn(Method.HALF, block_width_mm=260, block_length_mm=210),
     turns=(
-        Turn(Fold.LETTER, 8, _fridge(40)),
-        Turn(Fold.LETTER, 8, _fridge(45)),
-        Turn(Fold.LETTER, 8, _fridge(60)),
+        Turn(Fold.LETTER, 8, _fridge(30)),
+        Turn(Fold.LETTER, 8, _fridge(35)),
+        Turn(Fold.LETTER, 8, _fridge(42)),
     ),
     final=Final(4, width_mm=290, rest=_fridge(10)),
     cut=Cut(Shape.TRIANGLE, base_mm=95, height_mm=280),
@@ -97,13 +97,13 @@ STATION = Plan(
     family=Family.CROISSANT,
     dough=Dough(7100, rest=_fridge(840)),
     butter=Butter(1950, ingredient="butter-sheet", fold_back=3),
-    lock_in=LockIn(Method.HALF, block_width_mm=440, block_length_mm=380, rest=_freezer(10)),
+    lock_in=LockIn(Method.HALF, block_width_mm=440, block_length_mm=380),
     turns=(
-        Turn(Fold.LETTER, 10, _freezer(20)),
+        Turn(Fold.LETTER, 10, _fridge(30)),
         Turn(Fold.BOOK, 10, _fridge(45)),
         Turn(Fold.LETTER, 12.5, _fridge(60)),
     ),
-    final=Final(4, width_mm=885, rest=_freezer(8)),
+    final=Final(4, width_mm=885, rest=_fridge(12)),
     cut=Cut(Shape.TRIANGLE, base_mm=92, height_mm=295),
     formula=STATION_FORMULA,
     words="By sheeter, on the long belt. Three strips across the last sheet.",
@@ -120,7 +120,7 @@ BOATS = Plan(
         Turn(Fold.LETTER, 8, _fridge(45)),
         Turn(Fold.LETTER, 8),
         Turn(Fold.LETTER, 8, _fridge(60)),
-        Turn(Fold.LETTER, 7, _fridge(60)),
+        Turn(Fold.LETTER, 7, _fridge(45)),
     ),
     final=Final(3, width_mm=437, rest=_fridge(20)),
     cut=Cut(Shape.RECTANGLE, base_mm=120, height_mm=86, kerf_mm=1),
@@ -134,7 +134,7 @@ DANISH = Plan(
     dough=Dough(3300, rest=_fridge(600)),
     butter=Butter(1000),
     lock_in=LockIn(Method.TWO_THIRDS, block_width_mm=320, block_length_mm=400),
-    turns=(Turn(Fold.BOOK, 9, _freezer(15)), Turn(Fold.LETTER, 9, _fridge(50))),
+    turns=(Turn(Fold.BOOK, 9, _fridge(40)), Turn(Fold.LETTER, 9, _fridge(45))),
     final=Final(4.5, width_mm=405, rest=_fridge(15)),
     cut=Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
     formula=DANISH_FORMULA,
@@ -142,7 +142,15 @@ DANISH = Plan(
 )
 
 # The bench at Teasel Lock is the sheeter's belt with the ash table at its end.
-KITCHEN = Kitchen({"bench.length_mm": 2400, "bench.width_mm": 900}, (LOCK_FLOUR,))
+KITCHEN = Kitchen(
+    {
+        "bench.length_mm": 2400,
+        "bench.width_mm": 900,
+        "sheeter.belt_length_mm": 2400,
+        "sheeter.belt_width_mm": 900,
+    },
+    (LOCK_FLOUR,),
+)
 
 # The Saturday order: which plan, and what is wanted of it.
 ORDER_NAME = "Saturday market and the boats"

@@ -54,13 +54,13 @@ def test_a_sheet_longer_than_the_bench_is_put_right_with_one_press(person):
     new_plan(page, name="Too long")
     step(page, "Turn 1").click()
     field(page, "Roll to").fill("3")
-    expect(page.get_by_text(re.compile("too long for the bench")).first).to_be_visible()
+    expect(page.get_by_text(re.compile("too long for the belt")).first).to_be_visible()
     page.get_by_role("button", name=re.compile("^Roll to [0-9.]+ mm")).click()
-    expect(page.get_by_text("Fits the bench")).to_be_visible()
+    expect(page.get_by_text("Fits the belt")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(field(page, "Roll to")).to_have_value("3")
     page.get_by_role("button", name=re.compile("mm wide first$")).click()
-    expect(page.get_by_text("Fits the bench")).to_be_visible()
+    expect(page.get_by_text("Fits the belt")).to_be_visible()
 
 
 def test_every_school_can_be_chosen_and_is_drawn(person):

@@ -294,7 +294,7 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     field(page, "Bench length").fill("60 cm")
     field(page, "Bench length").blur()
     page.goto(f"{address}?step=turn-1")
-    expect(page.get_by_text(re.compile("too long for the bench")).first).to_be_visible()
+    expect(page.get_by_text(re.compile("too long for the belt")).first).to_be_visible()
     page.goto("/kitchen")
     expect(field(page, "Bench length")).to_have_value("600")
     field(page, "Bench length").fill("1 mm")
@@ -305,7 +305,7 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     field(page, "Bench length").fill("2400")
     field(page, "Bench length").blur()
     page.goto(f"{address}?step=turn-1")
-    expect(page.get_by_text("Fits the bench")).to_be_visible()
+    expect(page.get_by_text("Fits the belt")).to_be_visible()
 
 
 def test_an_address_that_leads_nowhere_says_so(person):

@@ -64,7 +64,7 @@ def test_a_warmer_room_shortens_the_work_and_lengthens_the_cooling():
 
 def test_three_rooms_three_different_sentences():
     says = {room: work_warmth(dough(), Kitchen(), Today(room_c=room)) for room in (17, 22, 29)}
-    assert "shorter or warmer" in says[17].summary
+    assert "shorter or milder" in says[17].summary
     assert says[22].can
     assert "quick hands" in says[29].summary or not says[29].can
     hot = work_warmth(dough(), Kitchen(), Today(room_c=38))

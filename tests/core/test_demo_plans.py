@@ -15,7 +15,7 @@ def test_nothing_at_the_heart_of_a_demo_plan_wants_minding(plan):
 
 @pytest.mark.parametrize("plan", PLANS, ids=lambda p: p.name)
 def test_every_rolled_sheet_fits_the_belt(plan):
-    fits = [n for n in work(plan, KITCHEN).notes if n.title == "Fits the bench"]
+    fits = [n for n in work(plan, KITCHEN).notes if n.title == "Fits the belt"]
     assert len(fits) == len(plan.turns) + 1
 
 

@@ -2709,11 +2709,50 @@ export interface components {
         };
         /**
          * Batch
-         * @description Readings, sent once or many times: what is there already is passed over.
+         * @description All of one plan: doughs of a size, how they are mixed, weighed and blocked.
+         *
+         *     ``surplus_g`` is laminate beyond what the pieces take. ``limited_by`` says what set the size of
+         *     a dough. ``said`` tells what rounding did. ``sums_to_g``: all sheets together, butter left out.
          */
         Batch: {
-            /** Readings */
-            readings: components["schemas"]["ProbeSaid"][];
+            /** Plan Id */
+            plan_id: number;
+            /** Name */
+            name: string;
+            plan: components["schemas"]["Plan"];
+            /** Doughs */
+            doughs: number;
+            /** Dough G */
+            dough_g: number;
+            /** Butter G */
+            butter_g: number;
+            /** Mixings */
+            mixings: number;
+            /** Mixing G */
+            mixing_g: number;
+            /** Surplus G */
+            surplus_g: number;
+            /** Made */
+            made: components["schemas"]["Made"][];
+            /** Sheets */
+            sheets: components["schemas"]["TimedSheet"][];
+            /** Sums To G */
+            sums_to_g: number;
+            block: components["schemas"]["Size"];
+            slab: components["schemas"]["Size"];
+            /** Plaques */
+            plaques: string;
+            water: components["schemas"]["Water"] | null;
+            /** Fetch */
+            fetch: components["schemas"]["Fetch"][];
+            /** Limited By */
+            limited_by: string;
+            /** Said */
+            said: string[];
+            /** Notes */
+            notes: components["schemas"]["Note"][];
+            /** Starts At */
+            starts_at: string | null;
         };
         /**
          * Fetch
@@ -3068,6 +3107,14 @@ export interface components {
         Taken: {
             /** Kept */
             kept: number;
+        };
+        /**
+         * ProbeBatch
+         * @description Readings, sent once or many times: what is there already is passed over.
+         */
+        ProbeBatch: {
+            /** Readings */
+            readings: components["schemas"]["ProbeSaid"][];
         };
         /**
          * ProbeSaid
@@ -4288,7 +4335,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Batch"];
+                "application/json": components["schemas"]["ProbeBatch"];
             };
         };
         responses: {

@@ -17,14 +17,18 @@ import { FromAbove } from "@/drawings/FromAbove";
 import { aboveAt } from "@/drawings/views";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { Alarm } from "./Alarm";
 import classes from "./BenchRun.module.css";
 import { Entries } from "./Entries";
 import { Keypad } from "./Keypad";
+import { MayItGoIn } from "./MayItGoIn";
+import { Moves } from "./Moves";
 import { minutesBetween, type Now, type RunView, undoTarget, weighedNow, whereNow } from "./now";
 import { RestBar } from "./RestBar";
 import { Scales } from "./Scales";
 import { useClock } from "./useClock";
 import { useRun } from "./useRun";
+import { useRunWarmth } from "./useRunWarmth";
 
 /** One dough, one step at a time. */
 export function BenchRun() {
@@ -51,6 +55,7 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<"temperature" | "note" | null>(null);
   const over = now.phase === "finished" || now.phase === "given_up";
+  const warmth = useRunWarmth(view);
   const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
 
   useEffect(() => {
@@ -85,10 +90,13 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
           {over ? (
             <Over now={now} view={view} />
           ) : now.phase === "rest" ? (
-            <Resting now={now} clock={clock} />
+            <Resting now={now} clock={clock} name={view.plan.name} warmth={warmth}>
+              <Moves moved={warmth?.moved ?? []} say={say} />
+            </Resting>
           ) : (
             <Working now={now} clock={clock}>
               {sheet && <Scales sheet={sheet} weighed={weighedNow(view, waiting)} say={say} />}
+              {now.stop?.kind === "lock_in" && <MayItGoIn view={view} />}
             </Working>
           )}
         </section>
@@ -195,8 +203,23 @@ function Does({ stop, small }: { stop: Schemas["Stop"]; small?: boolean }) {
   );
 }
 
-function Resting({ now, clock }: { now: Now; clock: Date }) {
+interface RestingProps {
+  now: Now;
+  clock: Date;
+  name: string;
+  warmth?: Schemas["UnderWay"];
+  children: ReactNode;
+}
+
+function Resting({ now, clock, name, warmth, children }: RestingProps) {
   if (!now.stop?.rest || !now.until) return null;
+  const window = warmth?.window?.stop === now.stop.key ? warmth.window : null;
+  const date = (at: string | null | undefined) => (window && at ? new Date(at) : null);
+  const marks = {
+    soonest: date(warmth?.soonest_at),
+    best: date(warmth?.best_at),
+    latest: date(warmth?.latest_at),
+  };
   const left = minutesBetween(clock, now.until);
   const place = now.stop.rest.place;
   const where = place === "bench" ? "on the bench" : `in the ${place}`;
@@ -207,15 +230,31 @@ function Resting({ now, clock }: { now: Now; clock: Date }) {
       <p className={classes.stopName}>after {now.stop.name.toLowerCase()}</p>
       <h1>{ready ? "Take it out" : `Leave it ${where}`}</h1>
       <p className={classes.why}>
-        {span(minutesBetween(now.since, clock))} of {span(now.stop.rest.minutes)} gone. Then{" "}
-        {now.next?.name.toLowerCase()}.
+        {span(minutesBetween(now.since, clock))} of {span(minutesBetween(now.since, now.until))}{" "}
+        gone. Then {now.next?.name.toLowerCase()}. {window && because(window)}
       </p>
       <p className={classes.big} data-ready={ready || undefined}>
         {figure} <small>{words}</small>
       </p>
-      <RestBar since={now.since} until={now.until} now={clock} />
+      <RestBar since={now.since} until={now.until} now={clock} marks={window ? marks : undefined} />
+      {window && (
+        <Alarm
+          key={now.stop.key}
+          marks={marks}
+          now={clock}
+          name={name}
+          why={`${now.stop.name}: ${because(window)}`}
+        />
+      )}
+      {children}
     </>
   );
+}
+
+/** What sets the window, in a sentence. */
+function because(window: Schemas["RestWindow"]): string {
+  const late = window.latest_by ? `, and the latest by ${window.latest_by}` : "";
+  return `The soonest is set by ${window.soonest_by}${late}.`;
 }
 
 /** What is left (rounded up, so that 0 means now) or over: a big figure and its words. */

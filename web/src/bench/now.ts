@@ -75,10 +75,21 @@ export function whereNow(run: RunView, waiting: Event[]): Now {
     stop,
     next: stop ? (strip[strip.indexOf(stop) + (resting ? 1 : 0)] ?? null) : null,
     since,
-    until: resting && stop?.rest ? new Date(since.getTime() + stop.rest.minutes * MINUTE) : null,
+    until:
+      resting && stop?.rest
+        ? new Date(since.getTime() + restMinutes(run, waiting, stop) * MINUTE)
+        : null,
     turnsDone: deeds.filter((d) => d.kind === "done" && named(d.stop)?.kind === "turn").length,
     lastDeed: last ? { ...last, name: named(last.stop)?.name ?? "" } : null,
   };
+}
+
+/** How long the rest after a stop is to take: as chosen at the bench, or else the plan's. */
+export function restMinutes(run: RunView, waiting: Event[], stop: Schemas["Stop"]): number {
+  const gone = takenBack(waiting);
+  const here = waiting.filter((e) => e.kind === "rest" && e.stop === stop.key && !gone.has(e.id));
+  const known = run.standing.rests.find((r) => r.stop === stop.key)?.minutes;
+  return here.at(-1)?.minutes ?? known ?? stop.rest?.minutes ?? 0;
 }
 
 /** What was weighed, by the line of its sheet: known to the server, and waiting here. */

@@ -57,7 +57,7 @@ export function FromAbove({
 }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
   const { say, figure } = useSaying();
-  const [left, top, right, bottom] = [62, 40, 18, 46];
+  const [left, top, right, bottom] = [84, 40, 18, 46];
   const wide = Math.max(boxWidth, 200);
   const high = Math.max(boxHeight, minHeight);
   const reach = {

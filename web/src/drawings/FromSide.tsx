@@ -10,6 +10,8 @@ interface Props {
   size: Schemas["Size"];
   /** What is drawn: "folded", "as it lies" … */
   state: string;
+  /** Its warmth at a chosen moment, °C, from the bottom up: the drawing is tinted by it. */
+  cells_c?: number[];
 }
 
 interface Band {
@@ -30,7 +32,7 @@ function bands(section: Schemas["Section"]): Band[] {
 
 const FINE = 3; // px; a butter leaf drawn thinner than this wants the loupe
 
-export function FromSide({ section, layers, size, state }: Props) {
+export function FromSide({ section, layers, size, state, cells_c }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
   const { say, counted, leaf } = useSaying();
   const wide = Math.max(boxWidth, 200);
@@ -87,6 +89,34 @@ export function FromSide({ section, layers, size, state }: Props) {
             </text>
           </>
         )}
+        {cells_c?.map((c, i) => (
+          <g
+            // biome-ignore lint/suspicious/noArrayIndexKey: cells have no identity but their place
+            key={i}
+          >
+            <rect
+              x={body.x}
+              y={body.y + body.h * (1 - (i + 1) / cells_c.length)}
+              width={body.w}
+              height={body.h / cells_c.length + 0.5}
+              fill={c < 12 ? "var(--cold)" : "var(--mind)"}
+              opacity={Math.min(Math.abs(c - 12) / 18, 0.75)}
+            />
+            {i % 2 === 0 && (
+              <text
+                x={body.x + body.w - 8}
+                y={body.y + body.h * (1 - (i + 0.5) / cells_c.length) + 4}
+                textAnchor="end"
+                fontSize={12}
+                fontWeight={650}
+                fill="#2b2420"
+                className="onPaper"
+              >
+                {say("temperature", c)}
+              </text>
+            )}
+          </g>
+        ))}
         <Dimension
           from={body.y}
           to={body.y + body.h}

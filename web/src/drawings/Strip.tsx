@@ -22,6 +22,8 @@ interface Props {
   /** Under a stop's count, such as when it was done. */
   under?: (stop: Schemas["Stop"]) => ReactNode;
   after?: ReactNode;
+  /** When each rest may end, where that is known. */
+  windows?: Schemas["RestWindow"][];
 }
 
 const rests = (stop: Schemas["Stop"]) => stop.rest && stop.rest.minutes > 0;
@@ -36,7 +38,7 @@ function linePath(stops: Schemas["Stop"][], step: number): string {
   return `M0,3 ${dips.join(" ")} H${stops.length * step}`;
 }
 
-export function Strip({ plan, worked, selected, onSelect, under, after }: Props) {
+export function Strip({ plan, worked, selected, onSelect, under, after, windows }: Props) {
   const { ref, width } = useElementSize();
   const { figure, say, count, countWord } = useSaying();
   const list = useRef<HTMLDivElement>(null);
@@ -113,7 +115,12 @@ export function Strip({ plan, worked, selected, onSelect, under, after }: Props)
             </button>
           ))}
         </div>
-        <svg className={classes.line} width={step * stops.length} height={80} aria-hidden="true">
+        <svg
+          className={classes.line}
+          width={step * stops.length}
+          height={windows ? 94 : 80}
+          aria-hidden="true"
+        >
           <path d={linePath(stops, step)} fill="none" stroke="var(--cold)" strokeWidth={2} />
           {stops.map((stop, i) => {
             if (!rests(stop) || !stop.rest) return null;
@@ -130,8 +137,14 @@ export function Strip({ plan, worked, selected, onSelect, under, after }: Props)
                   {span(stop.rest.minutes)}
                 </text>
                 <text x={(i + 1) * step} y={depth + (shallow ? 36 : 18)} fontSize={12.5}>
+                  {stop.rest.first ? `${stop.rest.first.place}, ` : ""}
                   {stop.rest.place}
                 </text>
+                <WindowText
+                  window={windows?.find((w) => w.stop === stop.key)}
+                  x={(i + 1) * step}
+                  y={depth + (shallow ? 52 : 34)}
+                />
               </g>
             );
           })}
@@ -141,3 +154,33 @@ export function Strip({ plan, worked, selected, onSelect, under, after }: Props)
     </div>
   );
 }
+
+/** Under a rest: from when until when it may come out, and a word where the plan is outside. */
+function WindowText({ window: w, x, y }: { window?: Schemas["RestWindow"]; x: number; y: number }) {
+  if (!w) return null;
+  const soonest = typeof w.soonest_min === "number" ? Math.round(w.soonest_min) : null;
+  const latest = typeof w.latest_min === "number" ? Math.round(w.latest_min) : null;
+  if (soonest === null) return <TextAt {...{ x, y }} text="never cool" off />;
+  if (soonest === 0 && latest === null) return null;
+  const off = w.verdict !== "good";
+  const word = { early: "too soon", late: "too long" }[w.verdict] ?? "";
+  const range =
+    latest === null
+      ? `from ${span(soonest)}`
+      : latest < soonest
+        ? "no window"
+        : `${soonest}–${span(latest)}`;
+  return <TextAt {...{ x, y, off }} text={off ? `${range}, ${word}` : range} />;
+}
+
+const TextAt = ({ x, y, text, off }: { x: number; y: number; text: string; off?: boolean }) => (
+  <text
+    x={x}
+    y={y}
+    fontSize={11.5}
+    fontWeight={off ? 700 : 400}
+    fill={off ? "var(--mind)" : "var(--cold)"}
+  >
+    {text}
+  </text>
+);

@@ -11,10 +11,16 @@ import { capital } from "@/measures/words";
 import { FAMILIES } from "@/plans/families";
 import { Ingredients } from "./Ingredients";
 import classes from "./KitchenRoom.module.css";
+import { LearnPlace } from "./LearnPlace";
 
 type Default = Schemas["Default"];
 
-const QUANTITY: Record<string, QuantityName> = { mm: "length", min: "time", "%": "share" };
+const QUANTITY: Record<string, QuantityName> = {
+  mm: "length",
+  min: "time",
+  "%": "share",
+  "°C": "temperature",
+};
 
 /** The table of practice: every starting value, where it comes from, and yours in its place. */
 export function KitchenRoom() {
@@ -54,6 +60,7 @@ export function KitchenRoom() {
           {sentence(change.error)}
         </div>
       )}
+      <LearnPlace head={me.role === "head"} />
       <div className={classes.groups}>
         {me.role === "head" && (
           <Ingredients

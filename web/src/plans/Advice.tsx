@@ -13,18 +13,24 @@ const MOST = 4;
 /** Advice at a stop, in sentences: what needs a look first. */
 export function Advice({
   worked,
+  warmth,
   stop,
   stale,
   take,
 }: {
   worked: Schemas["WorkedPlan"];
+  warmth?: Schemas["WorkedWarmth"];
   stop: string;
   stale: boolean;
   /** Take an offered way out; absent for those who only read. */
   take?: (fix: Schemas["Fix"]) => void;
 }) {
   const { words } = useSaying();
-  const here = worked.notes.filter((n) => n.stop === stop).slice(0, MOST);
+  const notes = [...(warmth?.notes ?? []), ...worked.notes];
+  const here = [
+    ...notes.filter((n) => n.stop === stop && n.tone === "mind"),
+    ...notes.filter((n) => n.stop === stop && n.tone !== "mind"),
+  ].slice(0, MOST);
   const elsewhere = worked.notes.filter((n) => n.stop !== stop && n.tone === "mind");
   const caution = worked.strip.find((s) => s.key === stop)?.caution;
   const names = new Map(worked.strip.map((s) => [s.key, s.name]));

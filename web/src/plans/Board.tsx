@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "@/api/client";
+import { shown } from "@/cold/axis";
 import { FromSide } from "@/drawings/FromSide";
 import { Tub } from "@/drawings/Tub";
 import { sideAt } from "@/drawings/views";
@@ -20,7 +21,8 @@ interface Props extends PanelProps {
 export function Board({ bench, planId, ...props }: Props) {
   const [place, setPlace] = useState<Place>({ x: 0.5, y: 0.5, up: 0.5 });
   const [touched, setTouched] = useState(false);
-  const { stop, plan, worked } = props;
+  const [moment, setMoment] = useState<number | null>(null);
+  const { stop, plan, worked, warmth } = props;
   const rolled = !["mix", "preferment", "dough"].includes(stop.kind);
   const at = { at_pct: Math.round(100 * place.y), crosswise: false, low_pct: 0, high_pct: 100 };
   const line = useSection(plan, stop.key, at, touched && rolled);
@@ -32,7 +34,7 @@ export function Board({ bench, planId, ...props }: Props) {
   return (
     <>
       <SheetView
-        {...{ stop, plan, worked, bench, place }}
+        {...{ stop, plan, worked, bench, place, warmth, moment, setMoment }}
         setPlace={(to) => {
           setTouched(true);
           setPlace(to);
@@ -45,7 +47,14 @@ export function Board({ bench, planId, ...props }: Props) {
         {here ? (
           <FromSide {...side} {...here} state="at the place touched" />
         ) : (
-          <FromSide {...side} />
+          <FromSide
+            {...side}
+            cells_c={
+              warmth && moment !== null
+                ? warmth.trace.cells_c[shown(warmth.trace, moment)]
+                : undefined
+            }
+          />
         )}
       </section>
     </>

@@ -8,6 +8,8 @@ import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, useKitchen, useWorked } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
 import { useStartRun } from "@/bench/useStartRun";
+import { TodayBar } from "@/cold/TodayBar";
+import { useToday, useWarmth } from "@/cold/useWarmth";
 import { FoldSearch } from "@/compare/FoldSearch";
 import { SavedWord } from "@/drafts/SavedWord";
 import { useDraft } from "@/drafts/useDraft";
@@ -73,6 +75,8 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   // An edit that cannot be worked may be the first thing a reload finds: show the sheets as saved.
   const asSaved = useWorked(saved.plan);
   const kitchen = useKitchen();
+  const [today, setToday] = useToday();
+  const warmth = useWarmth(plan, today).data;
   const [query, setQuery] = useSearchParams();
   const start = useStartRun();
   const [keys, setKeys] = useState(false);
@@ -114,6 +118,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
     stop: selected,
     plan,
     worked,
+    warmth,
     readOnly,
     change,
     amend: amending.amend,
@@ -216,7 +221,13 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
           </div>
         )}
         <div className={classes.stripRow}>
-          <Strip plan={plan} worked={worked} selected={selected.key} onSelect={select} />
+          <Strip
+            plan={plan}
+            worked={worked}
+            selected={selected.key}
+            onSelect={select}
+            windows={warmth?.windows}
+          />
           {!readOnly && plan.turns.length < 12 && (
             <Tooltip label="Add a turn after the last">
               <ActionIcon
@@ -234,6 +245,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
             </Tooltip>
           )}
         </div>
+        <TodayBar warmth={warmth} today={today} change={setToday} />
         <div
           className={classes.board}
           data-scales={["mix", "preferment"].includes(selected.kind) || undefined}
@@ -243,6 +255,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
           <Board {...panel} planId={saved.id} bench={bench.length_mm ? bench : undefined} />
           <Advice
             worked={worked}
+            warmth={warmth}
             stop={selected.key}
             stale={Object.keys(faults).length > 0}
             take={

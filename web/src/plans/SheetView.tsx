@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
+import { WarmthChart } from "@/cold/WarmthChart";
 import { CutAcross } from "@/drawings/CutAcross";
 import { Folding } from "@/drawings/Folding";
 import { FromAbove } from "@/drawings/FromAbove";
@@ -12,7 +13,7 @@ import { aboveAt, turnIndex } from "@/drawings/views";
 import { Choice } from "@/measures/Choice";
 import classes from "./PlanRoom.module.css";
 
-type View = "sheet" | "leaves" | "folding" | "cut";
+type View = "sheet" | "leaves" | "folding" | "cut" | "warmth";
 
 interface Props {
   stop: Schemas["Stop"];
@@ -21,6 +22,10 @@ interface Props {
   bench?: { length_mm: number; width_mm: number };
   place: Place;
   setPlace: (place: Place) => void;
+  warmth?: Schemas["WorkedWarmth"];
+  /** The moment whose warmth is looked at, minutes from the start; none while it is not. */
+  moment: number | null;
+  setMoment: (minute: number | null) => void;
 }
 
 /** A place of the sheet, shares of its length and width, and how high in the stack one looks. */
@@ -31,17 +36,22 @@ export interface Place {
 }
 
 const VIEWS: Partial<Record<Schemas["StopKind"], View[]>> = {
-  lock_in: ["sheet", "cut"],
-  turn: ["sheet", "folding", "cut"],
-  final: ["sheet", "leaves", "cut"],
-  cut: ["sheet", "leaves", "cut"],
+  dough: ["sheet", "warmth"],
+  lock_in: ["sheet", "cut", "warmth"],
+  turn: ["sheet", "folding", "cut", "warmth"],
+  final: ["sheet", "leaves", "cut", "warmth"],
+  cut: ["sheet", "leaves", "cut", "warmth"],
 };
 const NAMES: Record<View, string> = {
   sheet: "Sheet",
-  leaves: "Where the leaves are",
+  leaves: "Leaves",
+  warmth: "Warmth",
   folding: "Folding",
   cut: "Cut across",
 };
+
+const TITLES: Partial<Record<View, string>> = { cut: "Cut across", warmth: "Over time" };
+const SMALL: Partial<Record<View, string>> = { cut: "heights stretched", warmth: "today" };
 
 /** The section of the sheet at a stop along a line. */
 export function useSection(
@@ -60,19 +70,26 @@ export function useSection(
   });
 }
 
-export function SheetView({ stop, plan, worked, bench, place, setPlace }: Props) {
+export function SheetView({ stop, plan, worked, bench, place, setPlace, ...warm }: Props) {
   const [wanted, setView] = useState<View>("sheet");
   const views = VIEWS[stop.kind] ?? ["sheet"];
   const view = views.includes(wanted) ? wanted : "sheet";
   const above = aboveAt(stop, plan, worked);
   const { length_mm, width_mm, thickness_mm } = worked.final;
   const step = worked.steps[turnIndex(stop)];
+  const { warmth, moment, setMoment } = warm;
+  const starts = worked.strip.find((s) => s.key === stop.key)?.starts_min ?? 0;
+  const names = new Map(worked.strip.map((s) => [s.key, s.name]));
+  const choose = (next: View) => {
+    setView(next);
+    setMoment(next === "warmth" ? starts : null);
+  };
   return (
     <section className={classes.above}>
       <div className={classes.viewHead}>
         <h2>
-          {view === "cut" ? "Cut across" : "From above"}{" "}
-          <small>{view === "cut" ? "heights stretched" : above.caption}</small>
+          {TITLES[view] ?? "From above"}{" "}
+          <small>{SMALL[view] ?? (views.length > 3 ? "" : above.caption)}</small>
         </h2>
         {views.length > 1 && (
           <Choice
@@ -80,7 +97,7 @@ export function SheetView({ stop, plan, worked, bench, place, setPlace }: Props)
             tight
             value={view}
             options={views.map((value) => ({ value, label: NAMES[value] }))}
-            onChange={setView}
+            onChange={choose}
           />
         )}
       </div>
@@ -102,6 +119,12 @@ export function SheetView({ stop, plan, worked, bench, place, setPlace }: Props)
         />
       )}
       {view === "cut" && <Across {...{ plan, stop: stop.key, place, setPlace }} />}
+      {view === "warmth" &&
+        (warmth ? (
+          <WarmthChart warmth={warmth} names={names} moment={moment ?? starts} look={setMoment} />
+        ) : (
+          <div className="drawing" />
+        ))}
       {view === "sheet" && <FromAbove {...above} bench={above.onBench ? bench : undefined} />}
     </section>
   );

@@ -13,7 +13,7 @@ import classes from "./panels.module.css";
 import type { PanelProps } from "./props";
 
 /** Dough and butter: masses, the share, and the first chill. */
-export function DoughPanel({ plan, worked, change, amend, readOnly }: PanelProps) {
+export function DoughPanel({ plan, worked, change, amend, readOnly, warmth }: PanelProps) {
   const { dough, butter } = plan;
   const { words, say } = useSaying();
   const faults = useContext(FaultsContext);
@@ -114,6 +114,7 @@ export function DoughPanel({ plan, worked, change, amend, readOnly }: PanelProps
         />
       </dl>
       <RestInput
+        window={warmth?.windows.find((w) => w.stop === "dough")}
         label="Then chill"
         path="dough.rest"
         rest={dough.rest}

@@ -3,6 +3,7 @@ import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
+import { ClockReadout } from "../ClockReadout";
 import { HowToRoll } from "../HowToRoll";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
@@ -12,7 +13,7 @@ import type { PanelProps } from "./props";
 import { UnevenInput } from "./UnevenInput";
 
 /** The last sheet. */
-export function FinalPanel({ plan, worked, change }: PanelProps) {
+export function FinalPanel({ plan, worked, change, warmth }: PanelProps) {
   const { say, leaf } = useSaying();
   const { final } = plan;
   const set = (part: Partial<Schemas["Plan"]["final"]>, path: string) =>
@@ -36,12 +37,14 @@ export function FinalPanel({ plan, worked, change }: PanelProps) {
       />
       <HowToRoll how={worked.final.rolling} />
       <RestInput
+        window={warmth?.windows.find((w) => w.stop === "final")}
         label="Then let it shrink"
         path="final.rest"
         rest={final.rest}
         onChange={(rest) => set({ rest }, "final.rest")}
       />
       <dl className={classes.readouts}>
+        <ClockReadout worked={worked} clock={warmth?.clocks.find((c) => c.stop === "final")} />
         <Readout
           worked={worked}
           of="final.length_mm"

@@ -32,7 +32,7 @@ const WAYS: [Schemas["Change"], string, string][] = [
 ];
 
 /** The school of lock-in and the block. */
-export function LockInPanel({ plan, worked, change, amend, readOnly }: PanelProps) {
+export function LockInPanel({ plan, worked, change, amend, readOnly, warmth }: PanelProps) {
   const { say, words } = useSaying();
   const shelf = useShelf(plan);
   const { butter } = plan;
@@ -198,6 +198,7 @@ export function LockInPanel({ plan, worked, change, amend, readOnly }: PanelProp
         />
       </div>
       <RestInput
+        window={warmth?.windows.find((w) => w.stop === "lock_in")}
         label="Then rest"
         path="lock_in.rest"
         rest={chosen.rest}

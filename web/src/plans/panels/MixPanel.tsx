@@ -20,7 +20,7 @@ const DEVELOPMENT: { value: Mixing["development"]; label: string; hint: string }
 ];
 
 /** The mixing day: water, programme, what is set the day before, and old dough fed back. */
-export function MixPanel({ plan, worked, change, amend, readOnly }: PanelProps) {
+export function MixPanel({ plan, worked, change, amend, readOnly, warmth }: PanelProps) {
   const { say } = useSaying();
   const formula = plan.formula as Formula;
   const { mixing, old_dough } = formula;
@@ -86,6 +86,7 @@ export function MixPanel({ plan, worked, change, amend, readOnly }: PanelProps) 
         onChange={(development) => mix({ development }, "development")}
       />
       <RestInput
+        window={warmth?.windows.find((w) => w.stop === "mix")}
         label="Then rest"
         path="formula.mixing.rest"
         rest={mixing.rest}

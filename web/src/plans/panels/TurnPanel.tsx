@@ -6,6 +6,7 @@ import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { otherFoldName } from "@/measures/words";
 import { Assumptions } from "../Assumptions";
+import { ClockReadout } from "../ClockReadout";
 import { HowToRoll } from "../HowToRoll";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
@@ -24,7 +25,7 @@ const TIMES: Record<Schemas["Fold"], number> = {
 };
 
 /** One turn: the fold, the roll and the rest. */
-export function TurnPanel({ stop, plan, worked, change, select, searchFolds }: PanelProps) {
+export function TurnPanel({ stop, plan, worked, change, select, searchFolds, warmth }: PanelProps) {
   const { say, foldTitle, likes } = useSaying();
   const at = turnIndex(stop);
   const turn = plan.turns[at];
@@ -67,12 +68,14 @@ export function TurnPanel({ stop, plan, worked, change, select, searchFolds }: P
       />
       <HowToRoll how={step.rolling} />
       <RestInput
+        window={warmth?.windows.find((w) => w.stop === stop.key)}
         label="Then rest"
         path={`${here}.rest`}
         rest={turn.rest}
         onChange={(rest) => set({ rest }, `${here}.rest`)}
       />
       <dl className={classes.readouts}>
+        <ClockReadout worked={worked} clock={warmth?.clocks.find((c) => c.stop === stop.key)} />
         <Readout
           worked={worked}
           of={`steps[${at}].rolled.length_mm`}

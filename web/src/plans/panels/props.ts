@@ -8,6 +8,7 @@ export interface PanelProps {
   stop: Schemas["Stop"];
   plan: Schemas["Plan"];
   worked: Schemas["WorkedPlan"];
+  warmth?: Schemas["WorkedWarmth"];
   readOnly: boolean;
   change: (plan: Schemas["Plan"], path: string) => void;
   amend: Amend;

@@ -1,0 +1,91 @@
+/** Sound and picture when a rest comes to its soonest, its best and its latest. */
+import { useLocalStorage } from "@mantine/hooks";
+import { IconVolume, IconVolumeOff } from "@tabler/icons-react";
+import { useEffect, useRef, useState } from "react";
+import classes from "./Alarm.module.css";
+
+export interface Marks {
+  soonest: Date | null;
+  best: Date | null;
+  latest: Date | null;
+}
+
+const SAYS = {
+  soonest: ["It may come out now", "Soonest"],
+  best: ["Best now", "Best"],
+  latest: ["Last call: take it out", "Latest"],
+} as const;
+type Mark = keyof typeof SAYS;
+const ORDER: Mark[] = ["soonest", "best", "latest"];
+
+/** The last mark that is past, if any. */
+export function passed(marks: Marks, now: Date): Mark | null {
+  return ORDER.filter((m) => marks[m] && (marks[m] as Date) <= now).at(-1) ?? null;
+}
+
+/** Three rising tones, made here: no file, no network. */
+function ring(times: number) {
+  const audio = new AudioContext();
+  for (let i = 0; i < times; i++) {
+    const tone = audio.createOscillator();
+    const loud = audio.createGain();
+    const at = audio.currentTime + i * 0.42;
+    tone.frequency.value = 560 + 190 * i;
+    loud.gain.setValueAtTime(0.0001, at);
+    loud.gain.exponentialRampToValueAtTime(0.5, at + 0.03);
+    loud.gain.exponentialRampToValueAtTime(0.0001, at + 0.36);
+    tone.connect(loud).connect(audio.destination);
+    tone.start(at);
+    tone.stop(at + 0.4);
+  }
+  setTimeout(() => audio.close(), 3000);
+}
+
+interface Props {
+  marks: Marks;
+  now: Date;
+  /** Which dough this is, and why the mark is where it is. */
+  name: string;
+  why: string;
+}
+
+export function Alarm({ marks, now, name, why }: Props) {
+  const [sound, setSound] = useLocalStorage({ key: "eight-turn.sound", defaultValue: true });
+  const mark = passed(marks, now);
+  const [heard, setHeard] = useState<Mark | null>(null);
+  const rung = useRef<Mark | null>(null);
+  useEffect(() => {
+    if (!mark || mark === rung.current) return;
+    rung.current = mark;
+    if (sound) ring(ORDER.indexOf(mark) + 1);
+  }, [mark, sound]);
+  return (
+    <div className={classes.alarm}>
+      <button
+        type="button"
+        className={classes.sound}
+        aria-pressed={sound}
+        onClick={() => {
+          setSound(!sound);
+          if (!sound) ring(1);
+        }}
+      >
+        {sound ? <IconVolume /> : <IconVolumeOff />}
+        {sound ? "Sound on" : "Sound off"}
+      </button>
+      {mark && mark !== heard && (
+        <button
+          type="button"
+          className={classes.call}
+          data-mark={mark}
+          onClick={() => setHeard(mark)}
+        >
+          <b role="alert">
+            {name}: {SAYS[mark][0].toLowerCase()}
+          </b>
+          <small>{why} Press when heard.</small>
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,60 @@
+/** Today's room and fridge: two sliders that move the whole plan, and what to do differently. */
+import { Button, Slider } from "@mantine/core";
+import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
+import classes from "./TodayBar.module.css";
+import type { Today } from "./useWarmth";
+
+interface Props {
+  warmth?: Schemas["WorkedWarmth"];
+  today: Today;
+  change: (today: Omit<Today, "day">) => void;
+}
+
+export function TodayBar({ warmth, today, change }: Props) {
+  const { say, words } = useSaying();
+  const room = today.room_c ?? warmth?.room_c ?? 21;
+  const fridge = today.fridge_c ?? warmth?.fridge_c ?? 4;
+  const moved = today.room_c !== undefined || today.fridge_c !== undefined;
+  return (
+    <section className={classes.bar} aria-label="Today">
+      <div className={classes.sliders}>
+        <span id="todayRoom">
+          Room <b>{say("temperature", room)}</b>
+        </span>
+        <Slider
+          min={8}
+          max={38}
+          step={0.5}
+          value={room}
+          label={null}
+          color="var(--crust)"
+          thumbProps={{ "aria-labelledby": "todayRoom" }}
+          onChange={(room_c) => change({ ...today, room_c })}
+        />
+        <span id="todayFridge">
+          Fridge <b>{say("temperature", fridge)}</b>
+        </span>
+        <Slider
+          min={0}
+          max={14}
+          step={0.5}
+          value={fridge}
+          label={null}
+          color="var(--cold)"
+          thumbProps={{ "aria-labelledby": "todayFridge" }}
+          onChange={(fridge_c) => change({ ...today, fridge_c })}
+        />
+      </div>
+      <p role="status" data-cannot={warmth && !warmth.can ? true : undefined}>
+        {words(warmth?.summary ?? "")}
+        {warmth?.warmer && <span className="quiet"> {words(warmth.warmer)}</span>}
+      </p>
+      {moved && (
+        <Button variant="default" size="xs" onClick={() => change({})}>
+          As usual
+        </Button>
+      )}
+    </section>
+  );
+}
