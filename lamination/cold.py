@@ -368,7 +368,11 @@ def _trace(seen: list[tuple[float, Course]]) -> Trace:
     """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
     steps = sum(len(course.minutes) for _, course in seen)
     keep = max(1, -(-steps // _TRACE))
-    minutes, middle, face, butter, cells = [], [], [], [], []
+    minutes: list[float] = []
+    middle: list[float] = []
+    face: list[float] = []
+    butter: list[float | None] = []
+    cells: list[tuple[float, ...]] = []
     for start, course in seen:
         last = len(course.minutes) - 1
         chosen = [i for i in range(last + 1) if i in (0, last) or i % keep == 0]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
@@ -110,25 +111,33 @@ def today_of(worked: WorkedPlan, now: Standing) -> Today:
 
 
 def under_way(
-    plan: Plan, kitchen: Kitchen, worked: WorkedPlan, now: Standing, started_at: datetime
+    plan: Plan,
+    kitchen: Kitchen,
+    worked: WorkedPlan,
+    now: Standing,
+    started_at: datetime,
+    at: datetime | None = None,
 ) -> UnderWay:
-    """Where a run stands by its temperatures: the window now, and the rests to come that moved."""
+    """Where a run stands by its temperatures: the window now, and the rests to come that moved.
+
+    ``at``: the moment it is asked; a rest that has lasted as long as would be advised is not moved.
+    """
     went = as_it_went(plan, worked, now, started_at)
     warmth = work_warmth(went, kitchen, today_of(worked, now))
     windows = {w.stop: w for w in warmth.windows}
     resting = now.phase is Phase.REST and now.stop in windows
     window = windows[now.stop] if resting and now.stop else None
 
-    def at(minutes: float | None) -> datetime | None:
+    def by_the_clock(minutes: float | None) -> datetime | None:
         return None if minutes is None or window is None else now.since + timedelta(minutes=minutes)
 
     return UnderWay(
         warmth,
         window,
-        at(window.soonest_min if window else None),
-        at(window.best_min if window else None),
-        at(window.latest_min if window and not _void(window) else None),
-        tuple(_moved(worked, now, windows)),
+        by_the_clock(window.soonest_min if window else None),
+        by_the_clock(window.best_min if window else None),
+        by_the_clock(window.latest_min if window and not _void(window) else None),
+        tuple(_moved(worked, now, windows, at or now.since)),
     )
 
 
@@ -138,17 +147,23 @@ def _void(window: RestWindow) -> bool:
     return soonest is not None and latest is not None and latest < soonest
 
 
-def _moved(worked: WorkedPlan, now: Standing, windows: dict[str, RestWindow]) -> list[Moved]:
+def _moved(
+    worked: WorkedPlan, now: Standing, windows: dict[str, RestWindow], at: datetime
+) -> list[Moved]:
     over = {d.stop for d in now.deeds if d.kind is EventKind.OUT}
     found = []
     for stop in worked.strip:
         window = windows.get(stop.key)
         if stop.rest is None or window is None or stop.key in over or window.verdict == "good":
             continue
-        if window.best_min is None:
+        # too soon: as soon as it may; too late: at its best
+        wanted = window.soonest_min if window.verdict == "early" else window.best_min
+        if wanted is None:
             continue
-        advised = float(max(1, round(window.best_min)))
-        if abs(advised - window.chosen_min) < _WORTH_SAYING_MIN:
+        advised = float(max(1, math.ceil(wanted)))
+        rested = now.phase is Phase.REST and stop.key == now.stop
+        gone_by = rested and at - now.since >= timedelta(minutes=advised)
+        if gone_by or abs(advised - window.chosen_min) < _WORTH_SAYING_MIN:
             continue
         text = (
             f"{stop.name}: rest {say(advised)} min in place of {say(round(window.chosen_min))}. "

@@ -179,9 +179,8 @@ def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
     run = _run(run_id)
     plan, worked = _worked(run)
     kitchen = stored_kitchen(run.kitchen_document)
-    return under_way(
-        plan, kitchen, worked, stand(worked, run.started_at, _events(run)), run.started_at
-    )
+    now = stand(worked, run.started_at, _events(run))
+    return under_way(plan, kitchen, worked, now, run.started_at, timezone.now())
 
 
 @router.post("/runs/{uuid:run_id}/events", auth=signed_in, response=RunView)

@@ -30,6 +30,7 @@ const run = (...deeds: string[]): RunView =>
       undoable: deeds.at(-1) ?? null,
       since: "2026-03-07T05:00:00Z",
       turns_done: 0,
+      rests: [],
       deeds: deeds.map((stop) => ({
         event_id: stop,
         kind: "done",

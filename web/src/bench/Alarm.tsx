@@ -73,19 +73,22 @@ export function Alarm({ marks, now, name, why }: Props) {
         {sound ? <IconVolume /> : <IconVolumeOff />}
         {sound ? "Sound on" : "Sound off"}
       </button>
-      {mark && mark !== heard && (
-        <button
-          type="button"
-          className={classes.call}
-          data-mark={mark}
-          onClick={() => setHeard(mark)}
-        >
-          <b role="alert">
-            {name}: {SAYS[mark][0].toLowerCase()}
-          </b>
-          <small>{why} Press when heard.</small>
-        </button>
-      )}
+      {/* Always there, so that what comes into it is read out. */}
+      <div role="alert" className={classes.calls}>
+        {mark && mark !== heard && (
+          <button
+            type="button"
+            className={classes.call}
+            data-mark={mark}
+            onClick={() => setHeard(mark)}
+          >
+            <b>
+              {name}: {SAYS[mark][0].toLowerCase()}
+            </b>
+            <small>{why} Press when heard.</small>
+          </button>
+        )}
+      </div>
     </div>
   );
 }

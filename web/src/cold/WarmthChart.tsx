@@ -48,8 +48,14 @@ export function WarmthChart({ warmth, names, moment, look }: Props) {
     const box = e.currentTarget.getBoundingClientRect();
     look(axis.minute(e.clientX - box.left));
   };
-  const step = (by: number) =>
-    look(trace.minutes[Math.min(Math.max(at + by, 0), trace.minutes.length - 1)] ?? 0);
+  // Two stretches meet at one minute: a step always goes to another.
+  const step = (forward: boolean) => {
+    const here = trace.minutes[at] ?? 0;
+    const next = forward
+      ? trace.minutes.find((m) => m > here)
+      : trace.minutes.findLast((m) => m < here);
+    look(next ?? here);
+  };
   return (
     <>
       <div className={`drawing ${classes.chart}`} ref={ref}>
@@ -61,8 +67,8 @@ export function WarmthChart({ warmth, names, moment, look }: Props) {
           // biome-ignore lint/a11y/noNoninteractiveTabindex: the arrow keys move its moment
           tabIndex={0}
           onKeyDown={(e) => {
-            if (e.key === "ArrowRight") step(1);
-            if (e.key === "ArrowLeft") step(-1);
+            if (e.key === "ArrowRight") step(true);
+            if (e.key === "ArrowLeft") step(false);
           }}
           onPointerDown={go}
           onPointerMove={(e) => (e.pointerType === "mouse" || e.buttons ? go(e) : undefined)}

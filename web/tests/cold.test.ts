@@ -1,0 +1,78 @@
+import { expect, it } from "vitest";
+import { passed } from "@/bench/Alarm";
+import { type Event, type RunView, restMinutes } from "@/bench/now";
+import { onAxis, shown } from "@/cold/axis";
+
+const stretch = (stop: string, from_min: number, to_min: number) => ({
+  stop,
+  place: "fridge" as const,
+  working: false,
+  from_min,
+  to_min,
+});
+// a night of twelve hours between two short works
+const night = [stretch("mix", 0, 30), stretch("dough", 30, 750), stretch("turn-1", 750, 790)];
+
+it("does not let the night push the work off the axis", () => {
+  const { x } = onAxis(night, 0, 600);
+  const width = (from: number, to: number) => x(to) - x(from);
+  expect(width(0, 30)).toBeGreaterThan(100);
+  expect(width(30, 750)).toBeGreaterThan(width(750, 790));
+  expect(x(0)).toBe(0);
+  expect(x(790)).toBeCloseTo(600);
+});
+
+it("goes from a minute to its place and back, always forward", () => {
+  const { x, minute } = onAxis(night, 40, 640);
+  let last = Number.NEGATIVE_INFINITY;
+  for (const at of [0, 12, 30, 31, 300, 749, 750, 770, 790]) {
+    expect(minute(x(at))).toBeCloseTo(at, 6);
+    expect(x(at)).toBeGreaterThanOrEqual(last);
+    last = x(at);
+  }
+  expect(minute(-50)).toBe(0);
+  expect(minute(9_000)).toBe(790);
+});
+
+it("names the stops that are wide enough to be named", () => {
+  expect(onAxis(night, 0, 600).labels.map((l) => l.stop)).toEqual(["mix", "dough", "turn-1"]);
+  expect(onAxis(night, 0, 60).labels.map((l) => l.stop)).toEqual([]);
+});
+
+it("finds the point of a trace that is nearest", () => {
+  const trace = { minutes: [0, 5, 20], middle_c: [], face_c: [], butter_c: [], cells_c: [] };
+  expect([0, 2, 3, 11, 99].map((m) => shown(trace, m))).toEqual([0, 0, 1, 1, 2]);
+});
+
+const at = (minute: number) => new Date(Date.UTC(2026, 2, 7, 6, minute));
+const marks = { soonest: at(20), best: at(25), latest: at(38) };
+
+it("calls soonest, best and latest one after another", () => {
+  expect([10, 20, 24, 26, 38, 90].map((m) => passed(marks, at(m)))).toEqual([
+    null,
+    "soonest",
+    "soonest",
+    "best",
+    "latest",
+    "latest",
+  ]);
+});
+
+it("calls no latest where there is none", () => {
+  expect(passed({ ...marks, latest: null }, at(90))).toBe("best");
+  expect(passed({ soonest: null, best: null, latest: null }, at(90))).toBeNull();
+});
+
+const stop = { key: "turn-1", rest: { place: "fridge", minutes: 30 } } as never;
+const run = (rests: { stop: string; minutes: number }[]) =>
+  ({ standing: { rests } }) as unknown as RunView;
+const rest = (id: string, minutes: number) =>
+  ({ id, kind: "rest", stop: "turn-1", minutes }) as unknown as Event;
+
+it("rests as long as was chosen last, here or at the server, and else as planned", () => {
+  expect(restMinutes(run([]), [], stop)).toBe(30);
+  expect(restMinutes(run([{ stop: "turn-1", minutes: 42 }]), [], stop)).toBe(42);
+  expect(restMinutes(run([]), [rest("a", 50), rest("b", 55)], stop)).toBe(55);
+  const back = { id: "c", kind: "undo", target: "b" } as unknown as Event;
+  expect(restMinutes(run([]), [rest("a", 50), rest("b", 55), back], stop)).toBe(50);
+});
