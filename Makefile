@@ -83,7 +83,7 @@ browser-tools:
 
 test: lint types browser-tools build
 	cd web && npx --no-install vitest run
-	$(PY) -m pytest -n 4 --dist worksteal tests
+	$(PY) -m pytest -n 4 tests
 
 bench: build $(STAMPS)/dev
 	@$(PY) benchmarks/work.py

@@ -43,7 +43,7 @@ def leaves(page: Page) -> None:
     page.get_by_role("tab", name=re.compile("^Lock-in")).click()
     page.get_by_role("textbox", name="Bare margin round the block").fill("8")
     page.get_by_role("tab", name=re.compile("^Cut")).click()
-    page.get_by_role("radio", name="Where the leaves are").check(force=True)
+    page.get_by_role("radio", name="Leaves", exact=True).check(force=True)
 
 
 def room(path: str):
@@ -54,9 +54,42 @@ def room(path: str):
     return act
 
 
-def new_plan(page: Page) -> None:
-    sign_in(page)
-    page.get_by_role("button", name="New plan").click()
+def looking(name: str, step: str, view: str, after=None):
+    """A plan at a step in one of its views."""
+
+    def act(page: Page) -> None:
+        open_plan(name, step)(page)
+        page.wait_for_load_state("networkidle")
+        page.get_by_role("radio", name=view, exact=True).check(force=True)
+        page.wait_for_timeout(600)
+        if after:
+            after(page)
+
+    return act
+
+
+def half_folded(page: Page) -> None:
+    page.get_by_role("slider", name="How far the fold has come").focus()
+    for _ in range(68):
+        page.keyboard.press("ArrowRight")
+
+
+def in_the_middle(page: Page) -> None:
+    page.mouse.move(430, 480)
+
+
+def other_folds(page: Page) -> None:
+    open_plan("Station kiosk", "turn-1")(page)
+    page.get_by_role("button", name="Search all folds for this dough").click()
+    page.get_by_text(re.compile("^87380 of 87380")).wait_for()
+
+
+def learned(page: Page) -> None:
+    room("/kitchen")(page)
+    page.get_by_role("button", name="Try the simulated probe").click()
+    page.get_by_text(re.compile(r"^\d+ readings\.$")).wait_for()
+    page.get_by_role("button", name="What do they teach?").click()
+    page.get_by_text(re.compile("^This fridge cools")).wait_for()
 
 
 def resting(page: Page) -> None:
@@ -64,11 +97,21 @@ def resting(page: Page) -> None:
     page.get_by_role("link", name=re.compile("Station kiosk")).click()
 
 
-def working(page: Page) -> None:
-    resting(page)
-    page.wait_for_timeout(900)
-    page.get_by_role("button", name=re.compile("^Take it out")).click()
-    page.get_by_role("heading", name=re.compile("^Roll")).wait_for()
+def judged(page: Page) -> None:
+    """At the lock-in of a puff, with what was measured."""
+    room("/bench")(page)
+    page.get_by_role("button", name="Start Café boat puff").click()
+    for button in ("Mix done", "Dough done", "Take it out"):
+        page.wait_for_timeout(900)
+        page.get_by_role("button", name=re.compile(f"^{button}")).click()
+    for probe, keys in (("Dough", "5"), ("Butter", "18")):
+        page.get_by_role("button", name="Temperature").click()
+        page.get_by_role("radio", name=probe).check(force=True)
+        for key in keys:
+            page.get_by_role("button", name=key, exact=True).click()
+        page.get_by_role("button", name="Keep it").click()
+        page.wait_for_timeout(600)
+    page.get_by_text(re.compile("^Chill the block")).first.wait_for()
 
 
 def weighing(page: Page) -> None:
@@ -87,23 +130,23 @@ def record(page: Page) -> None:
 # In order: the one that takes the dough out comes after those that need it resting.
 VIEWS = [
     ("plans", 1280, 800, sign_in),
-    ("new-plan", 1280, 800, new_plan),
     ("plan-formula", 1280, 800, open_plan("Station kiosk", "mix")),
-    ("plan-preferment", 1280, 800, open_plan("Saturday market", "preferment-1")),
     ("day", 1280, 800, room("/day/1")),
-    ("labels", 1280, 800, room("/day/1/sheets?as=labels")),
     ("plan-lock-in", 1280, 800, open_plan("Café boat", "lock_in")),
     ("plan-turn", 1280, 800, open_plan("Station kiosk", "turn-2")),
+    ("plan-warmth", 1280, 800, looking("Saturday market", "turn-1", "Warmth", in_the_middle)),
+    ("plan-folding", 1280, 800, looking("Station kiosk", "turn-2", "Folding", half_folded)),
+    ("plan-across", 1280, 800, looking("Station kiosk", "final", "Cut across")),
     ("plan-cut", 1280, 800, open_plan("Station kiosk", "cut")),
-    ("plan-tablet", 1024, 768, open_plan("Saturday market", "turn-1")),
-    ("bench", 1280, 800, room("/bench")),
+    ("other-folds", 1280, 800, other_folds),
+    ("side-by-side", 1280, 800, room("/plans/compare?plans=1,2,3")),
     ("bench-rest", 1024, 768, resting),
     ("bench-weigh", 1024, 768, weighing),
     ("bench-rest-phone", 390, 844, resting),
-    ("bench-work", 1024, 768, working),
+    ("bench-lock-in", 1024, 768, judged),
     ("book", 1280, 800, room("/book")),
     ("record", 1280, 800, record),
-    ("kitchen", 1280, 800, room("/kitchen")),
+    ("kitchen", 1280, 800, learned),
     ("plan-leaves", 1280, 800, leaves),
 ]
 

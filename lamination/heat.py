@@ -20,8 +20,8 @@ _GAMMA = 1 - 1 / math.sqrt(2)
 _CLOSE_K = (
     0.2  # Newton stops after a move of less: it converges squarely, so less than a mK is left
 )
-_STRIDE_K = 4.0
-_MOST_NEWTON = 40
+_STRIDE_K, _HAIR_K = 4.0, 1e-3
+_MOST_NEWTON, _SWINGS = 60, 8
 _FIRST_S, _GROWS, _SHRINKS, _LONGEST_S = 8.0, 1.6, 0.4, 3_600.0
 _MOVES_K = 1.6  # no cell should move much more in a step
 
@@ -215,7 +215,7 @@ def conduct(of: Body, below: Air, above: Air, minutes: float, finer: float = 1.0
         if not (math.isfinite(air.film_w_m2k) and air.film_w_m2k > 0):
             raise ValueError(f"a film coefficient of {air.film_w_m2k:g} is not positive")
     left, step, at = minutes * 60, _FIRST_S / finer, 0.0
-    stepper = _Stepper(of, below, above)
+    stepper, airs = _Stepper(of, below, above), (below.t_c, above.t_c)
     t, energy = of.t_c, of.enthalpy_j_m2
     times, profiles, taken = [0.0], [t], 0.0
     while left > 1e-9:
@@ -225,8 +225,13 @@ def conduct(of: Body, below: Air, above: Air, minutes: float, finer: float = 1.0
         first, gain1 = stepper.solve(energy, t, a)
         base = energy + (1 - _GAMMA) * step * gain1
         before, (t, gain2) = t, stepper.solve(base, first, a)
-        energy = base + a * gain2
-        taken += step * float((1 - _GAMMA) * gain1.sum() + _GAMMA * gain2.sum())
+        gain = (1 - _GAMMA) * gain1 + _GAMMA * gain2
+        low, high = min(before.min(), *airs) - _HAIR_K, max(before.max(), *airs) + _HAIR_K
+        if t.min() < low or t.max() > high:
+            # where water freezes two stages may overshoot: one implicit stage cannot
+            t, gain = stepper.solve(energy, before, step)
+        energy = energy + step * gain
+        taken += step * float(gain.sum())
         left, at = left - step, at + step
         times.append(at / 60)
         profiles.append(t)
@@ -271,7 +276,7 @@ class _Stepper:
         """Solve E(T) - a·gain(T) = base by Newton from ``t``: T, and its gain, W/m²."""
         matrix = a * self.matrix
         base = base + a * self.given
-        for _ in range(_MOST_NEWTON):
+        for n in range(_MOST_NEWTON):
             where = (t - COLDEST_C) / STEP_K
             index = where.astype(int)
             over = (where - index) * STEP_K
@@ -283,7 +288,9 @@ class _Stepper:
             move = np.linalg.solve(jacobian, residual)
             far = np.abs(move).max()
             # across a freezing point a whole stride would swing from side to side
-            t = t - move if far < _STRIDE_K else t - move.clip(-_STRIDE_K, _STRIDE_K)
+            # and where it still swings, it goes half the way
+            move = move.clip(-_STRIDE_K, _STRIDE_K) if far > _STRIDE_K else move
+            t = t - (move if n < _SWINGS else move / 2)
             if far < _CLOSE_K:
                 break
         return t, self.given - self.matrix @ t

@@ -167,8 +167,8 @@ def _notes(plan: Plan, found: Followed) -> Iterator[Note]:
     if found.kitchen["fridge.c"] > found.kitchen["room.c"]:
         yield Note(
             "dough", "know", "The fridge is warmer than the room",
-            f"{say(found.kitchen['fridge.c'])} °C in the fridge, {say(found.kitchen['room.c'])} °C in the "
-            "room. If that is so, rest on the bench.",
+            f"It is {say(found.kitchen['fridge.c'])} °C in the fridge and "
+            f"{say(found.kitchen['room.c'])} °C in the room. If that is so, rest on the bench.",
         )  # fmt: skip
 
 

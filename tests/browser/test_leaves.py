@@ -8,7 +8,7 @@ from .test_planning import field, new_plan, saved, step
 
 
 def leaves(page):
-    page.get_by_role("radio", name="Where the leaves are").check(force=True)
+    page.get_by_role("radio", name="Leaves", exact=True).check(force=True)
     return page.get_by_role("img", name=re.compile("^Map of the leaves"))
 
 

@@ -67,7 +67,7 @@ def test_a_touched_place_of_the_map_shows_its_own_stack(person):
     step(page, "Lock-in").click()
     field(page, "Bare margin round the block").fill("15")
     step(page, "Last sheet").click()
-    show(page, "Where the leaves are")
+    show(page, "Leaves")
     sheet = page.get_by_role("img", name=re.compile("^Map of the leaves"))
     box = sheet.bounding_box()
     sheet.click(position={"x": box["width"] / 2, "y": box["height"] / 2})

@@ -74,7 +74,7 @@ export function Alarm({ marks, now, name, why }: Props) {
         {sound ? "Sound on" : "Sound off"}
       </button>
       {/* Always there, so that what comes into it is read out. */}
-      <div role="alert" className={classes.calls}>
+      <div aria-live="assertive" className={classes.calls}>
         {mark && mark !== heard && (
           <button
             type="button"
