@@ -111,7 +111,7 @@ def judged(page: Page) -> None:
             page.get_by_role("button", name=key, exact=True).click()
         page.get_by_role("button", name="Keep it").click()
         page.wait_for_timeout(600)
-    page.get_by_text(re.compile("^Chill the block")).first.wait_for()
+    page.get_by_text(re.compile("Chill the block")).first.wait_for()
 
 
 def weighing(page: Page) -> None:

@@ -21,7 +21,7 @@ _CLOSE_K = (
     0.2  # Newton stops after a move of less: it converges squarely, so less than a mK is left
 )
 _STRIDE_K, _HAIR_K = 4.0, 1e-3
-_MOST_NEWTON, _SWINGS = 60, 8
+_MOST_NEWTON, _SWINGS = 200, 6
 _FIRST_S, _GROWS, _SHRINKS, _LONGEST_S = 8.0, 1.6, 0.4, 3_600.0
 _MOVES_K = 1.6  # no cell should move much more in a step
 
@@ -276,21 +276,24 @@ class _Stepper:
         """Solve E(T) - a·gain(T) = base by Newton from ``t``: T, and its gain, W/m²."""
         matrix = a * self.matrix
         base = base + a * self.given
+        steepest = np.zeros_like(t)
         for n in range(_MOST_NEWTON):
             where = (t - COLDEST_C) / STEP_K
             index = where.astype(int)
             over = (where - index) * STEP_K
-            residual, jacobian = matrix @ t - base, matrix.copy()
+            residual, held = matrix @ t - base, np.zeros_like(t)
             for mass, enthalpy, capacity in self.tables:
                 slope = capacity[index]
                 residual += mass * (enthalpy[index] + over * slope)
-                jacobian.reshape(-1)[self.diagonal] += mass * slope
+                held += mass * slope
+            # Across a freezing point Newton may swing from side to side for ever. With the steepest
+            # slope it has met it comes from one side only, and gets there.
+            steepest = np.maximum(steepest, held)
+            jacobian = matrix.copy()
+            jacobian.reshape(-1)[self.diagonal] += held if n < _SWINGS else steepest
             move = np.linalg.solve(jacobian, residual)
             far = np.abs(move).max()
-            # across a freezing point a whole stride would swing from side to side
-            # and where it still swings, it goes half the way
-            move = move.clip(-_STRIDE_K, _STRIDE_K) if far > _STRIDE_K else move
-            t = t - (move if n < _SWINGS else move / 2)
+            t = t - (move.clip(-_STRIDE_K, _STRIDE_K) if far > _STRIDE_K else move)
             if far < _CLOSE_K:
                 break
         return t, self.given - self.matrix @ t

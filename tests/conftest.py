@@ -1,12 +1,7 @@
 """Settings for every test."""
 
-import os
-
 import pytest
 from hypothesis import settings as hypothesis_settings
-
-# A worker that has opened a browser runs Playwright's loop; the next test may well be one of the API.
-os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
 # Time is measured by `make bench`, never asserted: a busy machine must not fail a true property.
 hypothesis_settings.register_profile("ours", deadline=None, max_examples=40, derandomize=True)

@@ -15,7 +15,9 @@ it("leaves coefficients of heat alone and turns their temperatures", () => {
 });
 
 it("puts a fix's fold into the person's words", () => {
-  expect(localise("Make turn 2 a letter fold", "metric", "single")).toBe("Make turn 2 a single turn");
+  expect(localise("Make turn 2 a letter fold", "metric", "single")).toBe(
+    "Make turn 2 a single turn",
+  );
 });
 
 it("puts a whole rest into a plan, and into one that had none", () => {

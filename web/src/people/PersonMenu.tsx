@@ -38,7 +38,13 @@ export function PersonMenu({ me }: { me: Schemas["Me"] }) {
   const go = useNavigate();
   const like = useMutation({
     mutationFn: (likes: Likes) => got(api.PUT("/api/session/likes", { body: likes })),
-    onSuccess: (session) => queries.setQueryData(["session"], session),
+    // At once on the screen: a second choice must not be made from what was liked before the first.
+    onMutate: (likes) =>
+      queries.setQueryData<Schemas["Session"]>(["session"], (was) =>
+        was?.me ? { ...was, me: { ...was.me, likes } } : was,
+      ),
+    onError: () => queries.invalidateQueries({ queryKey: ["session"] }),
+    scope: { id: "likes" },
   });
   const leave = useMutation({
     mutationFn: () => got(api.DELETE("/api/session")),
