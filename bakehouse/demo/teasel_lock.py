@@ -199,10 +199,10 @@ RUNS = (
         verdict=Verdict(5, None, 4, 4, "Tall and dry. Slight lean where the third turn ran warm."),
     ),
     Went(
-        STATION, started=1896,
-        late_min=(7, 4, 6, 3, 4, 12, 8, 6, 5),
+        STATION, started=1892,
+        late_min=(7, 4, 6, 3, 4, 12, 8, 6),
         readings=((2, _DOUGH, 23.5), (4, _ROOM, 18.5), (5, _DOUGH, 4.0), (6, _BUTTER, 11.5),
-                  (6, _DOUGH, 7.5), (8, _DOUGH, 6.5)),
+                  (6, _DOUGH, 7.5), (7, _DOUGH, 9.5)),
         notes=((6, "New butter sheets: bend well at 11 °C."),),
     ),
 )  # fmt: skip

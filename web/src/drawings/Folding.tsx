@@ -171,7 +171,7 @@ function Still({ step, stacked, at, wide, high, small }: StillProps) {
     : [`M${panels.flatMap((p) => [point(p.from, false), point(p.to, false)]).join("L")}`];
   const thick = leaf * scale * 0.86;
   return (
-    <svg width={wide} height={high} aria-hidden="true">
+    <svg width={wide} height={high} viewBox={`0 0 ${wide} ${high}`} aria-hidden="true">
       {order.map((p) => (
         <polygon
           key={`${p.from.x} ${p.from.z} ${p.to.x}`}
@@ -229,7 +229,13 @@ function Turned({
   const y = high / 2 + (dy + h) / 2;
   const r = Math.min(h / 2, 10);
   return (
-    <svg width={wide} height={high} aria-hidden="true" opacity={0.25 + 0.75 * Math.min(turn, 1)}>
+    <svg
+      width={wide}
+      height={high}
+      viewBox={`0 0 ${wide} ${high}`}
+      aria-hidden="true"
+      opacity={0.25 + 0.75 * Math.min(turn, 1)}
+    >
       <defs>
         <marker
           id="rollOn"
