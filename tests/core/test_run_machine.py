@@ -91,6 +91,16 @@ class AtTheBench(RuleBasedStateMachine):
         assert self.say(EventKind.READING, probe=probe, value_c=value)
         assert len(self.now.readings) == before + 1
 
+    @rule(key=st.sampled_from([*KEYS, "nowhere"]), minutes=st.integers(-5, 200))
+    def choose_a_rest(self, key, minutes):
+        now = self.now
+        rests = any(s.key == key and s.rest for s in WORKED.strip)
+        over = any(d.kind is EventKind.OUT and d.stop == key for d in now.deeds)
+        admitted = self.say(EventKind.REST, stop=key, minutes=minutes)
+        assert admitted == (rests and not over and minutes >= 0)
+        if admitted:
+            assert {r.stop: r.minutes for r in self.now.rests}[key] == minutes
+
     @rule()
     def give_up(self):
         over = self.now.phase in (Phase.FINISHED, Phase.GIVEN_UP)
@@ -114,8 +124,8 @@ class AtTheBench(RuleBasedStateMachine):
     def a_rest_ends_after_its_minutes(self):
         now = self.now
         if now.phase is Phase.REST:
-            stop = next(s for s in WORKED.strip if s.key == now.stop)
-            assert now.until - now.since == timedelta(minutes=stop.rest.minutes)
+            chosen = next(r.minutes for r in now.rests if r.stop == now.stop)
+            assert now.until - now.since == timedelta(minutes=chosen)
         else:
             assert now.phase is Phase.GIVEN_UP or now.until is None
 

@@ -29,7 +29,7 @@ interface State {
 }
 const START: State = { searched: 0, wouldDo: 0, best: [], whyNone: "", done: false };
 
-const better = (a: Schemas["Suggestion"], b: Schemas["Suggestion"]): number => {
+export const better = (a: Schemas["Suggestion"], b: Schemas["Suggestion"]): number => {
   const at = a.rank.findIndex((rank, i) => rank !== b.rank[i]);
   return at < 0 ? 0 : (a.rank[at] as number) - (b.rank[at] as number);
 };

@@ -33,7 +33,7 @@ const STEPS: Record<string, [number, number]> = {
 };
 const clamp = (share: number) => Math.min(Math.max(share, 0), 1);
 
-const stackUnder = (section: Section, x_mm: number): Stack | undefined => {
+export const stackUnder = (section: Section, x_mm: number): Stack | undefined => {
   const column = section.columns.find((c) => x_mm <= c.to_mm) ?? section.columns.at(-1);
   return column && section.stacks[column.stack];
 };
@@ -207,7 +207,7 @@ export function CutAcross({ section, near, at, move, children }: Props) {
 }
 
 /** A round number of µm that is a third of the loupe or a little less. */
-function scaleBar(pxPerUm: number): number {
+export function scaleBar(pxPerUm: number): number {
   const most = (LOUPE * 0.7) / pxPerUm;
   const power = 10 ** Math.floor(Math.log10(most));
   return ([5, 2, 1].find((n) => n * power <= most) ?? 1) * power;

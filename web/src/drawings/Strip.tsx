@@ -155,32 +155,35 @@ export function Strip({ plan, worked, selected, onSelect, under, after, windows 
   );
 }
 
-/** Under a rest: from when until when it may come out, and a word where the plan is outside. */
-function WindowText({ window: w, x, y }: { window?: Schemas["RestWindow"]; x: number; y: number }) {
-  if (!w) return null;
+/** From when until when a rest may end, and a word where the plan is outside; empty: nothing to say. */
+export function windowWords(w: Schemas["RestWindow"]): { text: string; off: boolean } {
   const soonest = typeof w.soonest_min === "number" ? Math.round(w.soonest_min) : null;
   const latest = typeof w.latest_min === "number" ? Math.round(w.latest_min) : null;
-  if (soonest === null) return <TextAt {...{ x, y }} text="never cool" off />;
-  if (soonest === 0 && latest === null) return null;
+  if (soonest === null) return { text: "never cool", off: true };
+  if (soonest === 0 && latest === null) return { text: "", off: false };
   const off = w.verdict !== "good";
-  const word = { early: "too soon", late: "too long" }[w.verdict] ?? "";
+  const word = { early: "too soon", late: "too long" }[w.verdict];
   const range =
     latest === null
       ? `from ${span(soonest)}`
       : latest < soonest
         ? "no window"
         : `${soonest}–${span(latest)}`;
-  return <TextAt {...{ x, y, off }} text={off ? `${range}, ${word}` : range} />;
+  return { text: off ? `${range}, ${word}` : range, off };
 }
 
-const TextAt = ({ x, y, text, off }: { x: number; y: number; text: string; off?: boolean }) => (
-  <text
-    x={x}
-    y={y}
-    fontSize={11.5}
-    fontWeight={off ? 700 : 400}
-    fill={off ? "var(--mind)" : "var(--cold)"}
-  >
-    {text}
-  </text>
-);
+function WindowText({ window: w, x, y }: { window?: Schemas["RestWindow"]; x: number; y: number }) {
+  const said = w && windowWords(w);
+  if (!said?.text) return null;
+  return (
+    <text
+      x={x}
+      y={y}
+      fontSize={11.5}
+      fontWeight={said.off ? 700 : 400}
+      fill={said.off ? "var(--mind)" : "var(--cold)"}
+    >
+      {said.text}
+    </text>
+  );
+}

@@ -1,0 +1,89 @@
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "@/api/client";
+import { better } from "@/compare/FoldSearch";
+import { scaleBar, stackUnder } from "@/drawings/CutAcross";
+import { windowWords } from "@/drawings/Strip";
+
+const rest = (part: Partial<Schemas["RestWindow"]>): Schemas["RestWindow"] => ({
+  stop: "turn-1",
+  soonest_min: 24.6,
+  best_min: 27,
+  latest_min: 38.2,
+  soonest_by: "relaxing",
+  latest_by: "brittle butter",
+  chosen_min: 30,
+  verdict: "good",
+  middle_c: 9,
+  butter_c: 10,
+  temper_min: null,
+  says: "",
+  ...part,
+});
+
+describe("under a rest on the strip", () => {
+  it("stands its window, quietly where the plan is inside", () => {
+    expect(windowWords(rest({}))).toEqual({ text: "25–38 min", off: false });
+    expect(windowWords(rest({ latest_min: null }))).toEqual({ text: "from 25 min", off: false });
+    expect(windowWords(rest({ latest_min: 95 })).text).toBe("25–1 h 35");
+  });
+
+  it("stands a word where the plan is outside", () => {
+    expect(windowWords(rest({ verdict: "early" }))).toEqual({
+      text: "25–38 min, too soon",
+      off: true,
+    });
+    expect(windowWords(rest({ verdict: "late" })).text).toBe("25–38 min, too long");
+  });
+
+  it("says when there is no window, and when it never cools", () => {
+    const none = rest({ latest_min: 12, verdict: "early" });
+    expect(windowWords(none).text).toBe("no window, too soon");
+    expect(windowWords(rest({ soonest_min: null, verdict: "early" })).text).toBe("never cool");
+  });
+
+  it("stands nothing where anything goes", () => {
+    expect(windowWords(rest({ soonest_min: 0, latest_min: null })).text).toBe("");
+  });
+});
+
+const stack = (butter: number) => ({ butter }) as Schemas["DrawnStack"];
+const section = {
+  length_mm: 100,
+  height_um: 4000,
+  columns: [
+    { from_mm: 0, to_mm: 20, stack: 1 },
+    { from_mm: 20, to_mm: 70, stack: 0 },
+    { from_mm: 70, to_mm: 100, stack: 1 },
+  ],
+  stacks: [stack(27), stack(24)],
+} as Schemas["LineSection"];
+
+describe("under the loupe", () => {
+  it("lies the stack that the line runs through", () => {
+    expect([0, 19, 21, 70, 71, 100].map((x) => stackUnder(section, x)?.butter)).toEqual([
+      24, 24, 27, 27, 24, 24,
+    ]);
+    expect(stackUnder(section, 100.001)?.butter).toBe(24);
+  });
+
+  it("is a bar of a round length that fits the glass at any closeness", () => {
+    for (const pxPerUm of [0.001, 0.04, 0.3, 1.7, 22]) {
+      const bar = scaleBar(pxPerUm);
+      expect(["1", "2", "5"]).toContain(bar.toExponential().charAt(0));
+      expect(bar * pxPerUm).toBeLessThanOrEqual(82 * 0.7);
+      expect(bar * pxPerUm).toBeGreaterThan(82 * 0.7 * 0.39);
+    }
+  });
+});
+
+describe("of two suggestions", () => {
+  const ranked = (...rank: number[]) => ({ rank }) as unknown as Schemas["Suggestion"];
+
+  it("the one that ranks lower at the first difference is better", () => {
+    expect(better(ranked(2, 9), ranked(3, 1))).toBeLessThan(0);
+    expect(better(ranked(2, 9, 4), ranked(2, 9, 1))).toBeGreaterThan(0);
+    expect(better(ranked(1, 1), ranked(1, 1))).toBe(0);
+    const sorted = [ranked(3), ranked(1), ranked(2)].sort(better);
+    expect(sorted.map((s) => s.rank[0])).toEqual([1, 2, 3]);
+  });
+});
