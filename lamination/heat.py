@@ -17,11 +17,9 @@ from lamination.thermal import COLDEST_C, STEP_K, WARMEST_C, Profile, Thermal
 
 CELLS = 18
 _GAMMA = 1 - 1 / math.sqrt(2)
-_CLOSE_K = (
-    0.2  # Newton stops after a move of less: it converges squarely, so less than a mK is left
-)
+_CLOSE_K = 1e-3  # Newton stops after a move of less
 _STRIDE_K, _HAIR_K = 4.0, 1e-3
-_MOST_NEWTON, _SWINGS = 200, 6
+_MOST_NEWTON, _HALVINGS = 200, 12
 _FIRST_S, _GROWS, _SHRINKS, _LONGEST_S = 8.0, 1.6, 0.4, 3_600.0
 _MOVES_K = 1.6  # no cell should move much more in a step
 
@@ -276,8 +274,9 @@ class _Stepper:
         """Solve E(T) - a·gain(T) = base by Newton from ``t``: T, and its gain, W/m²."""
         matrix = a * self.matrix
         base = base + a * self.given
-        steepest = np.zeros_like(t)
-        for n in range(_MOST_NEWTON):
+        kept, least, halved = t, math.inf, 0
+        move: Profile = np.zeros_like(t)
+        for _ in range(_MOST_NEWTON):
             where = (t - COLDEST_C) / STEP_K
             index = where.astype(int)
             over = (where - index) * STEP_K
@@ -286,14 +285,20 @@ class _Stepper:
                 slope = capacity[index]
                 residual += mass * (enthalpy[index] + over * slope)
                 held += mass * slope
-            # Across a freezing point Newton may swing from side to side for ever. With the steepest
-            # slope it has met it comes from one side only, and gets there.
-            steepest = np.maximum(steepest, held)
+            off = float(np.abs(residual).sum())
+            if off > least and halved < _HALVINGS:
+                # Across a freezing point a whole move would swing from side to side: go half of it.
+                move, halved = move / 2, halved + 1
+                t = kept - move
+                continue
+            kept, least, halved = t, off, 0
             jacobian = matrix.copy()
-            jacobian.reshape(-1)[self.diagonal] += held if n < _SWINGS else steepest
-            move = np.linalg.solve(jacobian, residual)
+            jacobian.reshape(-1)[self.diagonal] += held
+            move = np.asarray(np.linalg.solve(jacobian, residual), dtype=float)
             far = np.abs(move).max()
-            t = t - (move.clip(-_STRIDE_K, _STRIDE_K) if far > _STRIDE_K else move)
+            if far > _STRIDE_K:
+                move = move.clip(-_STRIDE_K, _STRIDE_K)
+            t = t - move
             if far < _CLOSE_K:
                 break
         return t, self.given - self.matrix @ t
