@@ -73,6 +73,7 @@ def work_warmth(
     found = follow(plan, kitchen, today)
     room = found.kitchen["room.c"]
     can, summary = _summary(plan, found, room)
+    proof = proof_of(plan, found.kitchen, found.yeast_used_pct or 0.0)
     return WorkedWarmth(
         room,
         found.kitchen["fridge.c"],
@@ -83,11 +84,11 @@ def work_warmth(
         found.trace,
         found.butter,
         found.yeast_used_pct,
-        proof_of(plan, found.kitchen),
+        proof,
         can,
         summary,
         _warmer(plan, kitchen, today, found) if what_if else "",
-        tuple(_notes(plan, found)),
+        (*_notes(plan, found), *_on_proof(plan, found, proof)),
     )
 
 
@@ -172,6 +173,16 @@ def _notes(plan: Plan, found: Followed) -> Iterator[Note]:
         )  # fmt: skip
 
 
+def _on_proof(plan: Plan, found: Followed, proof: Proof | None) -> Iterator[Note]:
+    if proof is None or plan.cut is None:
+        return
+    hot = proof.proofer_c > proof.limit_c
+    used = found.yeast_used_pct or 0.0
+    before = f" {say(round(used))} % of a proof is used up by now." if used >= 1 else ""
+    title = "The proofer is too warm" if hot else "Then the proof"
+    yield Note("cut", "mind" if hot else "know", title, proof.says + before)
+
+
 def _on_window(plan: Plan, window: RestWindow) -> Note:
     field, rest = _rest_at(plan, window.stop)
     fixes: list[Fix] = []
@@ -252,7 +263,7 @@ def proof_of(plan: Plan, kitchen: Kitchen, used_pct: float = 0.0) -> Proof | Non
     made = dough_composition(plan)
     share = butter_of_whole(plan)
     of = mixture(((1 - share, made), (share, butter_composition(plan)))) if made else _PLAIN
-    wanted = whole * (1 - used_pct / 100)
+    wanted = whole * max(1 - used_pct / 100, 0.05)
     chilled, frozen = (
         _proofs(of, kitchen["proof.piece_mm"], start, at, kitchen["proof.film"], wanted)
         for start in (4.0, -18.0)

@@ -125,6 +125,8 @@ def test_one_slider_moves_the_whole_plan_and_a_fix_puts_a_rest_right(person):
     new_plan(page, name="Hot and cold")
     today = page.get_by_role("region", name="Today")
     expect(today.get_by_role("status")).to_contain_text("At 21 °C")
+    today.get_by_role("button", name="Two degrees warmer?").click()
+    expect(today.get_by_role("status")).to_contain_text(re.compile("Two degrees warmer: .*less"))
     room = today.get_by_role("slider", name=re.compile("^Room"))
     room.focus()
     page.keyboard.press("End")

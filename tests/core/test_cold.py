@@ -203,6 +203,16 @@ def test_a_proof_counts_the_warming_up_and_minds_the_butter():
     assert proof_of(replace(dough(), formula=None), Kitchen()) is None
 
 
+def test_the_proof_is_said_at_the_cut_and_shorter_where_the_yeast_has_worked():
+    found = work_warmth(dough(), Kitchen(), Today(room_c=27))
+    note = next(n for n in found.notes if n.stop == "cut")
+    assert note.title == "Then the proof"
+    assert f"{round(found.yeast_used_pct)} % of a proof is used up by now" in note.text
+    assert found.proof.chilled_min < proof_of(dough(), Kitchen()).chilled_min
+    hot = work_warmth(dough(), Kitchen({"proof.room_c": 34}))
+    assert next(n for n in hot.notes if n.stop == "cut").tone == "mind"
+
+
 def test_a_plan_without_a_formula_has_windows_too():
     found = follow(station(), Kitchen())
     assert [w.stop for w in found.windows] == ["turn-1", "turn-2", "turn-3"]

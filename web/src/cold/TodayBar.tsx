@@ -9,9 +9,11 @@ interface Props {
   warmth?: Schemas["WorkedWarmth"];
   today: Today;
   change: (today: Omit<Today, "day">) => void;
+  /** Ask what two degrees more would change. */
+  askWarmer: () => void;
 }
 
-export function TodayBar({ warmth, today, change }: Props) {
+export function TodayBar({ warmth, today, change, askWarmer }: Props) {
   const { say, words } = useSaying();
   const room = today.room_c ?? warmth?.room_c ?? 21;
   const fridge = today.fridge_c ?? warmth?.fridge_c ?? 4;
@@ -49,6 +51,11 @@ export function TodayBar({ warmth, today, change }: Props) {
       <p role="status" data-cannot={warmth && !warmth.can ? true : undefined}>
         {words(warmth?.summary ?? "")}
         {warmth?.warmer && <span className="quiet"> {words(warmth.warmer)}</span>}
+        {warmth && !warmth.warmer && (
+          <button type="button" className={classes.ask} onClick={askWarmer}>
+            Two degrees warmer?
+          </button>
+        )}
       </p>
       {moved && (
         <Button variant="default" size="xs" onClick={() => change({})}>

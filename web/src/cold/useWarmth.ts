@@ -1,5 +1,5 @@
 /** A plan's warmth, today: one room and one fridge for every plan, kept on this screen for the day. */
-import { useLocalStorage } from "@mantine/hooks";
+import { useDebouncedValue, useLocalStorage } from "@mantine/hooks";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, got, type Schemas } from "@/api/client";
 
@@ -9,6 +9,8 @@ export interface Today {
   room_c?: number;
   fridge_c?: number;
 }
+
+const SETTLES_MS = 180;
 
 const thisDay = () => new Date().toDateString();
 
@@ -25,12 +27,14 @@ export function useToday(): [Today, (today: Omit<Today, "day">) => void] {
 
 export function useWarmth(plan: Schemas["Plan"], today: Today, what_if = false) {
   const { room_c, fridge_c } = today;
+  // Sizes follow every key that is pressed; the simulation waits until the hand rests.
+  const [settled] = useDebouncedValue(plan, SETTLES_MS);
   return useQuery({
-    queryKey: ["warmth", plan, room_c, fridge_c, what_if],
+    queryKey: ["warmth", settled, room_c, fridge_c, what_if],
     queryFn: ({ signal }) =>
       got(
         api.POST("/api/warmth", {
-          body: { plan, today: { room_c, fridge_c, starts: [] }, what_if },
+          body: { plan: settled, today: { room_c, fridge_c, starts: [] }, what_if },
           signal,
         }),
       ),

@@ -76,7 +76,8 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   const asSaved = useWorked(saved.plan);
   const kitchen = useKitchen();
   const [today, setToday] = useToday();
-  const warmth = useWarmth(plan, today).data;
+  const [whatIf, setWhatIf] = useState(false);
+  const warmth = useWarmth(plan, today, whatIf).data;
   const [query, setQuery] = useSearchParams();
   const start = useStartRun();
   const [keys, setKeys] = useState(false);
@@ -245,7 +246,12 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
             </Tooltip>
           )}
         </div>
-        <TodayBar warmth={warmth} today={today} change={setToday} />
+        <TodayBar
+          warmth={warmth}
+          today={today}
+          change={setToday}
+          askWarmer={() => setWhatIf(true)}
+        />
         <div
           className={classes.board}
           data-scales={["mix", "preferment"].includes(selected.kind) || undefined}
