@@ -285,7 +285,8 @@ def proof_of(plan: Plan, kitchen: Kitchen, used_pct: float = 0.0) -> Proof | Non
 
 
 def _hours(minutes: float) -> str:
-    return f"{int(minutes // 60)} h {round(minutes % 60):02}"
+    hours, rest = divmod(round(minutes), 60)
+    return f"{hours} h {rest:02}"
 
 
 def _proofs(

@@ -1,5 +1,6 @@
 """A plan through its temperatures: windows, clocks and advice as a baker would expect them."""
 
+import re
 from dataclasses import replace
 
 import pytest
@@ -201,6 +202,9 @@ def test_a_proof_counts_the_warming_up_and_minds_the_butter():
     assert hot.limit_c == 28
     assert "too warm for this butter" in hot.says
     assert proof_of(replace(dough(), formula=None), Kitchen()) is None
+    for used in range(0, 60, 7):
+        said = proof_of(dough(), Kitchen(), used).says
+        assert all(int(m) < 60 for m in re.findall(r" h (\d\d)", said)), said
 
 
 def test_the_proof_is_said_at_the_cut_and_shorter_where_the_yeast_has_worked():

@@ -102,6 +102,7 @@ def test_every_sentence_is_whole(plan, today):
     if found.proof:
         sentences.append(found.proof.says)
     for text in sentences:
+        assert " h 60" not in text
         assert re.fullmatch(r"[A-Z].*[.]", text, re.S), text
         assert not re.search(r"None|nan|inf\b|  |\.\.|-0 ", text), text
     for note in found.notes:
