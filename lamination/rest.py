@@ -92,12 +92,6 @@ def _by_mixing(plan: Plan, kitchen: Kitchen) -> float:
     }.get(developed, 1.0)
 
 
-def first_from(minutes: Profile, holds: Profile) -> float | None:
-    """The first minute at which something holds, of those that were looked at."""
-    found = np.flatnonzero(holds)
-    return float(minutes[found[0]]) if len(found) else None
-
-
 def crossing(minutes: Profile, values: Profile, level: float, falling: bool) -> float | None:
     """When ``values`` first reach ``level`` from above (or from below), read between two steps."""
     beyond = values <= level if falling else values >= level

@@ -21,7 +21,6 @@ from lamination.yeast import activity
 
 _HOPELESS = 0.65  # of the time a turn takes; less than this and no quick hands help
 _LONGEST_PROOF_MIN = 1_440.0
-_PLAIN = Composition(36, 6.5, 15, 41, 1.5, 6.0)  # a laminated dough without a formula
 
 
 @dataclass(frozen=True, slots=True)
@@ -254,15 +253,14 @@ def proof_of(plan: Plan, kitchen: Kitchen, used_pct: float = 0.0) -> Proof | Non
     The warming-up counts: activity is integrated over the piece's own temperature. None for a dough
     without yeast. Source: core-model §8.
     """
-    whole = full_dose_of(plan, kitchen)
-    if whole == float("inf"):
+    whole, made = full_dose_of(plan, kitchen), dough_composition(plan)
+    if made is None or whole == float("inf"):
         return None
     window = plan.butter_kind.window or Window(9, 12, 16, 20)
     limit = window.oils_c + kitchen["proof.over_oils_k"]
     at = kitchen["proof.room_c"]
-    made = dough_composition(plan)
     share = butter_of_whole(plan)
-    of = mixture(((1 - share, made), (share, butter_composition(plan)))) if made else _PLAIN
+    of = mixture(((1 - share, made), (share, butter_composition(plan))))
     wanted = whole * max(1 - used_pct / 100, 0.05)
     chilled, frozen = (
         _proofs(of, kitchen["proof.piece_mm"], start, at, kitchen["proof.film"], wanted)
