@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from typing import Annotated
 
@@ -14,7 +15,7 @@ from lamination.kitchen import Kitchen
 from lamination.laid import Laid, lay
 from lamination.limits import Checked, Range
 from lamination.materials import Composition
-from lamination.places import Place, Rest
+from lamination.places import Place, Rest, Surface
 from lamination.plan import Plan
 from lamination.practice import StopKind
 from lamination.recipe import (
@@ -56,6 +57,8 @@ class Today(Checked):
     """How warm it is today, °C, where it differs from the kitchen; the plan follows.
 
     ``starts``: what was really measured of the dough; ``butter_c``: of the butter at the lock-in.
+    ``begins_h``: the hour of the day at which the plan starts; ``room_at_min``: how long after that
+    the room was ``room_c``. From there the room takes the kitchen's course through the day.
     """
 
     room_c: Warmth | None = None
@@ -63,6 +66,8 @@ class Today(Checked):
     freezer_c: Warmth | None = None
     starts: tuple[Measured, ...] = ()
     butter_c: Warmth | None = None
+    begins_h: Annotated[float, Range(0, 24, "h")] | None = None
+    room_at_min: Annotated[float, Range(0, 30 * 24 * 60, "min")] = 0.0
 
     def in_kitchen(self, kitchen: Kitchen) -> Kitchen:
         """The kitchen as warm as it is today."""
@@ -71,9 +76,24 @@ class Today(Checked):
             "fridge.c": self.fridge_c,
             "freezer.c": self.freezer_c,
             "butter.at_lock_in_c": self.butter_c,
+            "day.begins_h": self.begins_h,
         }
         changed = {key: value for key, value in today.items() if value is not None}
         return replace(kitchen, yours={**kitchen.yours, **changed}) if changed else kitchen
+
+
+def room_through_the_day(kitchen: Kitchen, minute: float, read_at_min: float = 0.0) -> float:
+    """The room's temperature, °C, so many minutes after the plan's start.
+
+    A wave of ``room.swing_k`` from its coolest to its warmest, warmest at ``room.warmest_h``, and
+    ``room.c`` at the minute it was read. Source: trade practice; a day of a closed room is near a wave.
+    """
+
+    def wave(at_min: float) -> float:
+        hours = kitchen["day.begins_h"] + at_min / 60 - kitchen["room.warmest_h"]
+        return kitchen["room.swing_k"] / 2 * math.cos(2 * math.pi * hours / 24)
+
+    return kitchen["room.c"] + wave(minute) - wave(read_at_min)
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,6 +125,7 @@ class Trace:
     """The plan's warmth over time, °C; butter is None before the lock-in.
 
     ``cells_c``: the whole profile at each moment, bottom to top, for the tinted side view.
+    ``yeast_pct``: how much of a proof the dough has used up by then; None for a dough without yeast.
     """
 
     minutes: tuple[float, ...]
@@ -112,6 +133,7 @@ class Trace:
     face_c: tuple[float, ...]
     butter_c: tuple[float | None, ...]
     cells_c: tuple[tuple[float, ...], ...]
+    yeast_pct: tuple[float | None, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,7 +157,7 @@ class _Way:
     body: Body
     dose: float
     stretches: list[Stretch]
-    seen: list[tuple[float, Course]]
+    seen: list[tuple[float, Course, float]]
 
 
 def follow(plan: Plan, kitchen: Kitchen, today: Today | None = None) -> Followed:
@@ -180,7 +202,7 @@ class _Follower:
         used = None if np.isinf(self.full_dose) else 100 * way.dose / self.full_dose
         return Followed(
             self.kitchen, tuple(self.windows), tuple(self.clocks), tuple(way.stretches),
-            _trace(way.seen), self.window, used,
+            _trace(way.seen, self.full_dose), self.window, used,
         )  # fmt: skip
 
     def _measured(self, stop: Scheduled, now: Body, resting: bool = False) -> Body:
@@ -214,7 +236,7 @@ class _Follower:
         thin = pressed(first, after.thickness_m) if after is not before else first
         if rolls:
             thin = self._rolled_warm(thin)
-            self._clock(before, thin, stop)
+            self._clock(before, thin, stop, way.minute)
         second = self._on_bench(way, stop, thin, half)
         way.body = refolded(second, over) if over else second
 
@@ -222,11 +244,11 @@ class _Follower:
         by = "roll.by_sheeter_k" if sheeter_of(self.kitchen) else "roll.by_hand_k"
         return warmed(of, self.kitchen[by])
 
-    def _clock(self, before: Body, sheet: Body, stop: Scheduled) -> None:
+    def _clock(self, before: Body, sheet: Body, stop: Scheduled, minute: float) -> None:
         """Minutes of work until the mean butter leaves its range: half of it as the package."""
         lasts: float | None = None
         if self.window and before.has_butter:
-            course = conduct(sheet, *self._bench(), _CLOCK_MIN, _AHEAD_FINER)
+            course = conduct(sheet, *self._bench(minute), _CLOCK_MIN, _AHEAD_FINER)
             mean = course.t_c @ sheet.butter_kg_m2 / sheet.butter_kg_m2.sum()
             lasts = crossing(course.minutes, mean, self.window.plastic_to_c, falling=False)
             if lasts is not None:
@@ -234,15 +256,18 @@ class _Follower:
                 lasts = 0.0 if warm else lasts + stop.bench_min / 2
         self.clocks.append(WorkClock(stop.key, stop.bench_min, lasts))
 
-    def _bench(self) -> tuple[Air, Air]:
-        room, kitchen = self.kitchen["room.c"], self.kitchen
-        under = Air(room - kitchen["bench.chilled_k"], kitchen["bench.under"])
+    def _bench(self, minute: float, on: Surface = Surface.USUAL) -> tuple[Air, Air]:
+        """What lies under and over a dough on the bench at a minute of the plan."""
+        kitchen = self.kitchen
+        room = room_through_the_day(kitchen, minute, self.today.room_at_min)
+        film = kitchen["bench.under" if on is Surface.USUAL else f"under.{on}"]
+        under = Air(room - kitchen["bench.chilled_k"], film)
         return under, Air(room, kitchen["bench.film"])
 
     def _on_bench(self, way: _Way, stop: Scheduled, now: Body, minutes: float) -> Body:
         if minutes <= 0:
             return now
-        course = conduct(now, *self._bench(), minutes, _FINER)
+        course = conduct(now, *self._bench(way.minute + minutes / 2), minutes, _FINER)
         self._seen(
             way, course, Stretch(stop.key, Place.BENCH, True, way.minute, way.minute + minutes)
         )
@@ -256,12 +281,13 @@ class _Follower:
         stays = rest.stays
         ahead = max(_LOOKS_AHEAD_MIN, rest.minutes) - rest.minutes
         for n, stay in enumerate(stays):
-            course = conduct(whole.end, *self._around(stay.place), stay.minutes, _FINER)
+            around = self._around(rest, stay.place, way.minute + stay.minutes / 2)
+            course = conduct(whole.end, *around, stay.minutes, _FINER)
             end = way.minute + stay.minutes
             self._seen(way, course, Stretch(stop.key, stay.place, False, way.minute, end))
             whole = _joined(whole, course)
             if n + 1 == len(stays):
-                on = conduct(whole.end, *self._around(stay.place), ahead, _AHEAD_FINER)
+                on = conduct(whole.end, *around, ahead, _AHEAD_FINER)
                 looked = _joined(whole, on)
         asleep = self._asleep_until(dose_before, looked)
         lying = Lying(
@@ -277,24 +303,35 @@ class _Follower:
         )
         found = window_of(lying)
         if found.verdict == "late" and self.window and start.has_butter:
-            found = replace(found, temper_min=self._temper(whole.end))
+            found = replace(found, temper_min=self._temper(whole.end, way.minute))
         self.windows.append(found)
         way.body = whole.end
         assert abs(way.minute - began - rest.minutes) < 1e-6
 
-    def _around(self, place: Place) -> tuple[Air, Air]:
-        """The air at both faces of a wrapped package in a place."""
+    def _around(self, rest: Rest, place: Place, minute: float) -> tuple[Air, Air]:
+        """What is under and over a wrapped package in a place, on what it lies on, iced or not."""
         kitchen = self.kitchen
         if place is Place.BENCH:
-            return self._bench()
-        film = 1 / (1 / kitchen[f"{place}.film"] + 1 / kitchen["wrap.film"])
-        air = Air(kitchen[f"{place}.c"], film)
-        return air, air
+            under, over = self._bench(minute, rest.on)
+        else:
+            name = "proof" if place is Place.PROOFER else str(place)
+            c = kitchen["proof.room_c" if place is Place.PROOFER else f"{place}.c"]
+            over = Air(c, self._wrapped(kitchen[f"{name}.film"]))
+            under = over
+            if rest.on is not Surface.USUAL:
+                under = Air(c, self._wrapped(kitchen[f"under.{rest.on}"]))
+        if rest.iced:
+            over = Air(kitchen["ice.c"], self._wrapped(kitchen["ice.film"]))
+        return under, over
 
-    def _temper(self, now: Body) -> float | None:
+    def _wrapped(self, film: float) -> float:
+        """A film coefficient with the wrap in series, W/(m²·K)."""
+        return 1 / (1 / film + 1 / self.kitchen["wrap.film"])
+
+    def _temper(self, now: Body, minute: float) -> float | None:
         """Minutes on the bench until no butter is brittle."""
         assert self.window is not None
-        course = conduct(now, *self._bench(), _CLOCK_MIN, _AHEAD_FINER)
+        course = conduct(now, *self._bench(minute), _CLOCK_MIN, _AHEAD_FINER)
         some = now.butter_kg_m2 > 0.5 * now.butter_kg_m2.max()
         coldest = course.t_c[:, some].min(axis=1)
         return crossing(course.minutes, coldest, self.window.brittle_c, falling=False)
@@ -313,7 +350,7 @@ class _Follower:
     # --- what is seen
 
     def _seen(self, way: _Way, course: Course, stretch: Stretch) -> None:
-        way.seen.append((way.minute, course))
+        way.seen.append((way.minute, course, way.dose))
         way.stretches.append(stretch)
         way.minute = stretch.to_min
         rate = activity(course.t_c).mean(axis=1)
@@ -364,16 +401,17 @@ def _joined(first: Course, then: Course) -> Course:
     )
 
 
-def _trace(seen: list[tuple[float, Course]]) -> Trace:
+def _trace(seen: list[tuple[float, Course, float]], full_dose: float) -> Trace:
     """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
-    steps = sum(len(course.minutes) for _, course in seen)
+    steps = sum(len(course.minutes) for _, course, _ in seen)
     keep = max(1, -(-steps // _TRACE))
     minutes: list[float] = []
     middle: list[float] = []
     face: list[float] = []
     butter: list[float | None] = []
     cells: list[tuple[float, ...]] = []
-    for start, course in seen:
+    yeast: list[float | None] = []
+    for start, course, dose in seen:
         last = len(course.minutes) - 1
         chosen = [i for i in range(last + 1) if i in (0, last) or i % keep == 0]
         t = course.t_c[chosen]
@@ -387,5 +425,13 @@ def _trace(seen: list[tuple[float, Course]]) -> Trace:
         further = np.where(np.abs(below - middles) > np.abs(above - middles), below, above)
         face += further.round(2).tolist()
         butter += [None] * len(chosen) if means is None else means.round(2).tolist()
+        if np.isinf(full_dose):
+            yeast += [None] * len(chosen)
+        else:
+            rate = activity(course.t_c).mean(axis=1)
+            parts = (rate[1:] + rate[:-1]) / 2 * np.diff(course.minutes)
+            doses = dose + np.concatenate(([0.0], np.cumsum(parts)))
+            yeast += (100 * doses[chosen] / full_dose).round(1).tolist()
         cells += [tuple(row) for row in t[:, :: max(1, n // 9)].round(1).tolist()]
-    return Trace(tuple(minutes), tuple(middle), tuple(face), tuple(butter), tuple(cells))
+    return Trace(tuple(minutes), tuple(middle), tuple(face), tuple(butter), tuple(cells),
+                 tuple(yeast))  # fmt: skip

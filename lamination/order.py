@@ -13,6 +13,7 @@ from enum import StrEnum
 from typing import Annotated
 
 from lamination.amend import scaled
+from lamination.capacity import Crowd, crowded
 from lamination.ingredients import Kind
 from lamination.kitchen import Kitchen
 from lamination.limits import Checked, Fault, Faults, Length, Range, say
@@ -20,6 +21,7 @@ from lamination.lockin import Size
 from lamination.mixing import Water
 from lamination.plan import Grams, Plan
 from lamination.recipe import weigh_sheets, work_formula
+from lamination.schedule import schedule
 from lamination.weighing import WeighSheet, weigh
 from lamination.work import work
 from lamination.worked import Note, WorkedPlan
@@ -136,10 +138,11 @@ class Batch:
 
 @dataclass(frozen=True, slots=True)
 class WorkedOrder:
-    """An order worked, dough by dough."""
+    """An order worked, dough by dough; ``crowds``: places that are asked to hold too much."""
 
     name: str
     batches: tuple[Batch, ...]
+    crowds: tuple[Crowd, ...] = ()
 
 
 def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> WorkedOrder:
@@ -166,7 +169,8 @@ def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> Wor
             reasons = " ".join(f.message for f in wrong.faults)
             text = f"The plan cannot be worked at this size of dough. {reasons}"
             raise Faults(Fault(f"{path}.dough_g", text)) from None
-    return WorkedOrder(order.name, tuple(batches))
+    crowds = crowded(((b.doughs, schedule(b.plan, kitchen)) for b in batches), kitchen)
+    return WorkedOrder(order.name, tuple(batches), crowds)
 
 
 def largest_dough_g(plan: Plan, worked: WorkedPlan, kitchen: Kitchen) -> tuple[float, str]:

@@ -17,6 +17,16 @@ class Place(StrEnum):
     BENCH = "bench"
     FRIDGE = "fridge"
     FREEZER = "freezer"
+    PROOFER = "proofer"
+
+
+class Surface(StrEnum):
+    """What a dough lies on in a rest; ``usual``: the shelf, or the bench top as the kitchen has it."""
+
+    USUAL = "usual"
+    TRAY = "tray"
+    MARBLE = "marble"
+    WOOD = "wood"
 
 
 @dataclass(frozen=True)
@@ -33,12 +43,15 @@ class Rest(Checked):
 
     It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
     bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
+    ``on``: what it lies on all the while; ``iced``: ice packs on top of it.
     """
 
     place: Place
     minutes: Minutes
     first: Stay | None = None
     last: Stay | None = None
+    on: Surface = Surface.USUAL
+    iced: bool = False
 
     def __post_init__(self) -> None:
         super().__post_init__()

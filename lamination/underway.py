@@ -88,17 +88,22 @@ def _lasting(rest: Rest, minutes: float) -> Rest:
     first = replace(rest.first, minutes=min(rest.first.minutes, minutes)) if rest.first else None
     left = minutes - (first.minutes if first else 0.0)
     last = replace(rest.last, minutes=min(rest.last.minutes, left)) if rest.last else None
-    return Rest(rest.place, minutes, first, last)
+    return replace(rest, minutes=minutes, first=first, last=last)
 
 
-def today_of(worked: WorkedPlan, now: Standing) -> Today:
-    """What the readings of a run say of the day: the room, the butter, the dough at its stops."""
+def today_of(now: Standing, started_at: datetime) -> Today:
+    """What the readings of a run say of the day: the room, the butter, the dough at its stops.
+
+    ``started_at`` in the bakery's own time zone: its hour is where the room's course begins.
+    """
     ends = {(d.kind, d.stop): d.at for d in now.deeds}
     room = butter = None
+    room_at = 0.0
     starts = []
     for reading in now.readings:
         if reading.probe is Probe.ROOM:
             room = reading.value_c
+            room_at = max((reading.at - started_at) / timedelta(minutes=1), 0.0)
         elif reading.probe is Probe.BUTTER:
             butter = reading.value_c if reading.stop == "lock_in" else butter
         elif reading.stop:
@@ -107,7 +112,8 @@ def today_of(worked: WorkedPlan, now: Standing) -> Today:
                 starts.append(Measured(reading.stop, reading.value_c))
             elif reading.at - went_in <= _AT_THE_START:
                 starts.append(Measured(reading.stop, reading.value_c, resting=True))
-    return Today(room_c=room, butter_c=butter, starts=tuple(starts))
+    hour = started_at.hour + started_at.minute / 60
+    return Today(room, None, None, tuple(starts), butter, hour, room_at)
 
 
 def under_way(
@@ -123,7 +129,7 @@ def under_way(
     ``at``: the moment it is asked; a rest that has lasted as long as would be advised is not moved.
     """
     went = as_it_went(plan, worked, now, started_at)
-    warmth = work_warmth(went, kitchen, today_of(worked, now))
+    warmth = work_warmth(went, kitchen, today_of(now, started_at))
     windows = {w.stop: w for w in warmth.windows}
     resting = now.phase is Phase.REST and now.stop in windows
     window = windows[now.stop] if resting and now.stop else None

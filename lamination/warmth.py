@@ -196,12 +196,15 @@ def _on_window(plan: Plan, window: RestWindow) -> Note:
     if rest and not reachable and window.soonest_min is not None:
         # It relaxes more slowly than it chills: a milder place, or back to temper on the bench.
         if rest.place is Place.FREEZER:
-            milder = Rest(Place.FRIDGE, float(round(window.soonest_min)))
+            milder = Rest(
+                Place.FRIDGE, float(round(window.soonest_min)), on=rest.on, iced=rest.iced
+            )
             fixes.append(Fix("Fridge in place of freezer", (Put(field, milder),)))
         text += " It is brittle before it has relaxed."
     if window.temper_min and rest and window.latest_by is Cause.BRITTLE:
         temper = float(max(1, round(window.temper_min)))
-        whole = Rest(rest.place, rest.minutes + temper, rest.first, Stay(Place.BENCH, temper))
+        minutes = rest.minutes + temper
+        whole = replace(rest, minutes=minutes, last=Stay(Place.BENCH, temper))
         fixes.append(Fix(f"Temper {say(temper)} min on the bench after it", (Put(field, whole),)))
     title = {"early": "Too soon to roll", "late": "Left too long"}[window.verdict]
     return Note(window.stop, "mind", title, text, f"{field}.minutes", tuple(fixes))
@@ -214,7 +217,7 @@ def _on_clock(plan: Plan, found: Followed, clock: WorkClock, before: str) -> Not
         one = Rest(Place.FRIDGE, 25.0)
         fixes.append(Fix(f"Rest before it, after {_name(before)}", (Put(field, one),)))
     elif rest.place is Place.FRIDGE and rest.first is None and rest.minutes >= 15:
-        cold = Rest(rest.place, rest.minutes, Stay(Place.FREEZER, 10.0), rest.last)
+        cold = replace(rest, first=Stay(Place.FREEZER, 10.0))
         fixes.append(Fix("The first 10 min of the rest in the freezer", (Put(field, cold),)))
     if plan.butter.ingredient == "butter-table":
         fixes.append(Fix("Laminating butter", (Put("butter.ingredient", "butter-sheet"),)))

@@ -180,7 +180,8 @@ def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
     plan, worked = _worked(run)
     kitchen = stored_kitchen(run.kitchen_document)
     now = stand(worked, run.started_at, _events(run))
-    return under_way(plan, kitchen, worked, now, run.started_at, timezone.now())
+    began = timezone.localtime(run.started_at)
+    return under_way(plan, kitchen, worked, now, began, timezone.now())
 
 
 @router.post("/runs/{uuid:run_id}/events", auth=signed_in, response=RunView)

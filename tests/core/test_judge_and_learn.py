@@ -169,7 +169,7 @@ def test_the_window_stands_by_the_clock_and_readings_move_it():
     hot_room = event(4, 34, EventKind.READING, probe=Probe.ROOM, value_c=31)
     warm_dough = event(5, 35, EventKind.READING, probe=Probe.DOUGH, value_c=21)
     worked, now = run(*start, hot_room, warm_dough)
-    today = today_of(worked, now)
+    today = today_of(now, START)
     assert today.room_c == 31
     assert today.starts[0].resting
     hot = under_way(plan(), Kitchen(), worked, now, START)

@@ -40,7 +40,14 @@ it("names the stops that are wide enough to be named", () => {
 });
 
 it("finds the point of a trace that is nearest", () => {
-  const trace = { minutes: [0, 5, 20], middle_c: [], face_c: [], butter_c: [], cells_c: [] };
+  const trace = {
+    minutes: [0, 5, 20],
+    middle_c: [],
+    face_c: [],
+    butter_c: [],
+    cells_c: [],
+    yeast_pct: [],
+  };
   expect([0, 2, 3, 11, 99].map((m) => shown(trace, m))).toEqual([0, 0, 1, 1, 2]);
 });
 

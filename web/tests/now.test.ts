@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { type Event, type RunView, undoTarget, whereNow } from "@/bench/now";
+import { type Event, type RunView, spokeLately, undoTarget, whereNow } from "@/bench/now";
 
 const stop = (key: string, name: string, minutes?: number) => ({
   kind: key.startsWith("turn") ? "turn" : key,
@@ -100,4 +100,22 @@ it("knows what an undo would take back, and that an undo is not undone", () => {
   expect(undoTarget(run("lock_in"), [])).toBe("lock_in");
   expect(undoTarget(run("lock_in"), [entry])).toBe(entry.id);
   expect(undoTarget(run("lock_in"), [undoing("lock_in")])).toBeNull();
+});
+
+it("offers a probe's reading only while it is fresh", () => {
+  const probe = (id: number, last_at: string | null, last_c: number | null) => ({
+    id,
+    name: `Probe ${id}`,
+    samples: 1,
+    last_at,
+    last_c,
+  });
+  const now = new Date("2026-11-28T05:00:00Z");
+  const known = [
+    probe(1, "2026-11-28T04:50:00Z", 6.2),
+    probe(2, "2026-11-28T04:30:00Z", 5),
+    probe(3, null, null),
+    probe(4, "2026-11-28T04:59:00Z", 0),
+  ];
+  expect(spokeLately(known, now).map((p) => p.id)).toEqual([1, 4]);
 });

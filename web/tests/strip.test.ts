@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { better } from "@/compare/FoldSearch";
 import { scaleBar, stackUnder } from "@/drawings/CutAcross";
-import { windowWords } from "@/drawings/Strip";
+import { clockWords, windowWords } from "@/drawings/Strip";
 
 const rest = (part: Partial<Schemas["RestWindow"]>): Schemas["RestWindow"] => ({
   stop: "turn-1",
@@ -86,4 +86,13 @@ describe("of two suggestions", () => {
     const sorted = [ranked(3), ranked(1), ranked(2)].sort(better);
     expect(sorted.map((s) => s.rank[0])).toEqual([1, 2, 3]);
   });
+});
+
+it("says how long the butter works only where that is less than any work", () => {
+  const clock = (takes_min: number, lasts_min: number | null) =>
+    clockWords({ stop: "turn-1", takes_min, lasts_min });
+  expect(clock(8, null)).toEqual({ text: "", off: false });
+  expect(clock(8, 14.4)).toEqual({ text: "14 min of work", off: false });
+  expect(clock(8, 5.6)).toEqual({ text: "6 min of work, too few", off: true });
+  expect(clockWords(undefined).text).toBe("");
 });

@@ -1147,7 +1147,7 @@ export interface components {
          * @description Where a dough rests.
          * @enum {string}
          */
-        Place: "bench" | "fridge" | "freezer";
+        Place: "bench" | "fridge" | "freezer" | "proofer";
         /**
          * Plaques
          * @description Plaques for one block.
@@ -1205,6 +1205,7 @@ export interface components {
          *
          *     It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
          *     bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
+         *     ``on``: what it lies on all the while; ``iced``: ice packs on top of it.
          */
         Rest: {
             place: components["schemas"]["Place"];
@@ -1212,6 +1213,13 @@ export interface components {
             minutes: number;
             first?: components["schemas"]["Stay"] | null;
             last?: components["schemas"]["Stay"] | null;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /**
+             * Iced
+             * @default false
+             */
+            iced: boolean;
         };
         /**
          * Rolling
@@ -1311,6 +1319,12 @@ export interface components {
          * @enum {string}
          */
         StopKind: "preferment" | "mix" | "dough" | "lock_in" | "turn" | "final" | "cut";
+        /**
+         * Surface
+         * @description What a dough lies on in a rest; ``usual``: the shelf, or the bench top as the kitchen has it.
+         * @enum {string}
+         */
+        Surface: "usual" | "tray" | "marble" | "wood";
         /**
          * Water
          * @description The water for the bowl.
@@ -2591,6 +2605,7 @@ export interface components {
          * @description The plan's warmth over time, °C; butter is None before the lock-in.
          *
          *     ``cells_c``: the whole profile at each moment, bottom to top, for the tinted side view.
+         *     ``yeast_pct``: how much of a proof the dough has used up by then; None for a dough without yeast.
          */
         Trace: {
             /** Minutes */
@@ -2603,6 +2618,8 @@ export interface components {
             butter_c: (number | null)[];
             /** Cells C */
             cells_c: number[][];
+            /** Yeast Pct */
+            yeast_pct: (number | null)[];
         };
         /**
          * UnderWay
@@ -2755,6 +2772,21 @@ export interface components {
             starts_at: string | null;
         };
         /**
+         * Crowd
+         * @description The fullest moment of a place: packages in it, what it holds, minutes before the cut.
+         */
+        Crowd: {
+            place: components["schemas"]["Place"];
+            /** Packages */
+            packages: number;
+            /** Holds */
+            holds: number;
+            /** Before Min */
+            before_min: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Fetch
          * @description What to fetch of something that comes in wholes: bags, plaques, eggs; and what is left over.
          */
@@ -2797,13 +2829,18 @@ export interface components {
         };
         /**
          * WorkedOrder
-         * @description An order worked, dough by dough.
+         * @description An order worked, dough by dough; ``crowds``: places that are asked to hold too much.
          */
         WorkedOrder: {
             /** Name */
             name: string;
             /** Batches */
             batches: components["schemas"]["Batch"][];
+            /**
+             * Crowds
+             * @default []
+             */
+            crowds: components["schemas"]["Crowd"][];
         };
         /**
          * Order
@@ -2937,6 +2974,8 @@ export interface components {
          * @description How warm it is today, °C, where it differs from the kitchen; the plan follows.
          *
          *     ``starts``: what was really measured of the dough; ``butter_c``: of the butter at the lock-in.
+         *     ``begins_h``: the hour of the day at which the plan starts; ``room_at_min``: how long after that
+         *     the room was ``room_c``. From there the room takes the kitchen's course through the day.
          */
         Today: {
             /** Room C */
@@ -2952,6 +2991,13 @@ export interface components {
             starts: components["schemas"]["Measured"][];
             /** Butter C */
             butter_c?: number | null;
+            /** Begins H */
+            begins_h?: number | null;
+            /**
+             * Room At Min
+             * @default 0
+             */
+            room_at_min: number;
         };
         /**
          * Call

@@ -1,7 +1,11 @@
+import { Button } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "@/api/client";
+import { api, got, type Schemas } from "@/api/client";
 import { Choice } from "@/measures/Choice";
+import { useSaying } from "@/measures/likes";
 import classes from "./Keypad.module.css";
+import { spokeLately } from "./now";
 import { Pad } from "./Pad";
 
 type Probe = Schemas["Probe"];
@@ -13,9 +17,30 @@ const PROBES: { value: Probe; label: string }[] = [
 
 /** A temperature without typing: what of, and how warm. */
 export function Keypad({ onEnter }: { onEnter: (probe: Probe, value_c: number) => void }) {
+  const { say } = useSaying();
   const [probe, setProbe] = useState<Probe>("dough");
+  const probes = useQuery({
+    queryKey: ["probes"],
+    queryFn: () => got(api.GET("/api/probes")),
+    refetchInterval: 20_000,
+  });
+  const fresh = spokeLately(probes.data ?? [], new Date());
   return (
     <div className={classes.pad}>
+      {fresh.length > 0 && (
+        <div className={classes.probes}>
+          {fresh.map((p) => (
+            <Button
+              key={p.id}
+              variant="default"
+              size="lg"
+              onClick={() => p.last_c !== null && onEnter(probe, p.last_c as number)}
+            >
+              {p.name}: {say("temperature", p.last_c as number)}
+            </Button>
+          ))}
+        </div>
+      )}
       <Choice label="Of the" tight value={probe} onChange={setProbe} options={PROBES} />
       <Pad
         quantity="temperature"

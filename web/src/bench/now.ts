@@ -114,3 +114,15 @@ export function undoTarget(run: RunView, waiting: Event[]): string | null {
 /** Minutes from `from` to `to`; negative when `to` is past. */
 export const minutesBetween = (from: Date, to: Date): number =>
   (to.getTime() - from.getTime()) / MINUTE;
+
+const LATELY_MIN = 15;
+
+/** The probes whose last reading is fresh enough to stand for now. */
+export function spokeLately(probes: Schemas["ProbeView"][], now: Date) {
+  return probes.filter(
+    (p) =>
+      typeof p.last_c === "number" &&
+      p.last_at &&
+      minutesBetween(new Date(p.last_at), now) <= LATELY_MIN,
+  );
+}

@@ -34,7 +34,7 @@ export function useWarmth(plan: Schemas["Plan"], today: Today, what_if = false) 
     queryFn: ({ signal }) =>
       got(
         api.POST("/api/warmth", {
-          body: { plan: settled, today: { room_c, fridge_c, starts: [] }, what_if },
+          body: { plan: settled, today: { room_c, fridge_c, starts: [], room_at_min: 0 }, what_if },
           signal,
         }),
       ),

@@ -138,6 +138,11 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
           error={faults.ready_at}
           onChange={(e) => set({ ready_at: fromWall(e.currentTarget.value) }, "ready_at")}
         />
+        {work.data?.crowds?.map((crowd) => (
+          <p key={crowd.place} className="bar mind" role="status">
+            {crowd.says}
+          </p>
+        ))}
         {order.doughs.map((dough, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: doughs have no identity but their place
           <section key={i} className={classes.dough}>

@@ -10,7 +10,7 @@ import { span } from "@/measures/quantity";
 import { StopGlyph } from "./Ribbon";
 import classes from "./Strip.module.css";
 
-const DEPTH: Record<Schemas["Place"], number> = { bench: 16, fridge: 38, freezer: 54 };
+const DEPTH: Record<Schemas["Place"], number> = { bench: 16, fridge: 38, freezer: 54, proofer: 8 };
 const NARROWEST = 104;
 const LETTER = 6.6; // px a figure takes under a stop
 
@@ -153,6 +153,13 @@ export function Strip({ plan, worked, selected, onSelect, under, after, windows 
       {after}
     </div>
   );
+}
+
+/** How long the butter stays workable at a stop beside how long the work takes; empty: long enough. */
+export function clockWords(c: Schemas["WorkClock"] | undefined): { text: string; off: boolean } {
+  if (typeof c?.lasts_min !== "number") return { text: "", off: false };
+  const off = c.lasts_min < c.takes_min;
+  return { text: `${Math.round(c.lasts_min)} min of work${off ? ", too few" : ""}`, off };
 }
 
 /** From when until when a rest may end, and a word where the plan is outside; empty: nothing to say. */

@@ -13,7 +13,7 @@ import { useToday, useWarmth } from "@/cold/useWarmth";
 import { FoldSearch } from "@/compare/FoldSearch";
 import { SavedWord } from "@/drafts/SavedWord";
 import { useDraft } from "@/drafts/useDraft";
-import { Strip } from "@/drawings/Strip";
+import { clockWords, Strip } from "@/drawings/Strip";
 import { FaultsContext, MindedContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
@@ -228,6 +228,13 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
             selected={selected.key}
             onSelect={select}
             windows={warmth?.windows}
+            under={
+              warmth &&
+              ((stop) => {
+                const said = clockWords(warmth.clocks.find((c) => c.stop === stop.key));
+                return <span data-off={said.off || undefined}>{said.text}</span>;
+              })
+            }
           />
           {!readOnly && plan.turns.length < 12 && (
             <Tooltip label="Add a turn after the last">

@@ -1,9 +1,10 @@
-import { Collapse, UnstyledButton } from "@mantine/core";
+import { Checkbox, Collapse, UnstyledButton } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import type { Schemas } from "@/api/client";
 import { WindowBar } from "@/cold/WindowBar";
 import { Choice } from "@/measures/Choice";
 import { MeasureInput } from "@/measures/MeasureInput";
+import { restIn } from "./rests";
 
 type Rest = Schemas["Rest"];
 
@@ -33,7 +34,7 @@ export function RestInput({ label, path, rest, onChange, window: w }: Props) {
         value={rest?.place ?? "none"}
         options={PLACES}
         onChange={(place) =>
-          onChange(place === "none" ? null : { ...rest, place, minutes: rest?.minutes ?? 30 })
+          onChange(place === "none" ? null : { ...(rest ?? restIn(place, 30)), place })
         }
       />
       {rest && (
@@ -51,7 +52,14 @@ export function RestInput({ label, path, rest, onChange, window: w }: Props) {
   );
 }
 
-/** The parts of a rest that are spent elsewhere: in the freezer first, on the bench at the end. */
+const SURFACES: { value: Schemas["Surface"]; label: string }[] = [
+  { value: "usual", label: "As usual" },
+  { value: "tray", label: "Steel tray" },
+  { value: "marble", label: "Marble" },
+  { value: "wood", label: "Board" },
+];
+
+/** What else is to be said of a rest: first in the freezer, last on the bench, on what, under ice. */
 function Chain({
   path,
   rest,
@@ -61,7 +69,9 @@ function Chain({
   rest: Rest;
   onChange: (r: Rest) => void;
 }) {
-  const [open, { toggle }] = useDisclosure(Boolean(rest.first || rest.last));
+  const [open, { toggle }] = useDisclosure(
+    Boolean(rest.first || rest.last || rest.iced || (rest.on ?? "usual") !== "usual"),
+  );
   return (
     <>
       <UnstyledButton
@@ -72,7 +82,7 @@ function Chain({
         td="underline dotted"
         py={4}
       >
-        Freezer first, bench last
+        Freezer first, bench last, ice, tray
       </UnstyledButton>
       <Collapse expanded={open} transitionDuration={0}>
         <MeasureInput
@@ -92,6 +102,19 @@ function Chain({
           value={rest.last?.minutes}
           emptyMeans="none"
           onChange={(m) => onChange({ ...rest, last: m ? { place: "bench", minutes: m } : null })}
+        />
+        <Choice
+          label="It lies on"
+          tight
+          value={rest.on ?? "usual"}
+          options={SURFACES}
+          onChange={(on) => onChange({ ...rest, on })}
+        />
+        <Checkbox
+          mt={8}
+          label="Ice packs on top"
+          checked={rest.iced ?? false}
+          onChange={(e) => onChange({ ...rest, iced: e.currentTarget.checked })}
         />
       </Collapse>
     </>

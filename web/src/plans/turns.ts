@@ -1,5 +1,6 @@
 /** Adding and taking away turns. */
 import type { Schemas } from "@/api/client";
+import { restIn } from "./rests";
 
 type Plan = Schemas["Plan"];
 
@@ -11,7 +12,7 @@ export function addTurn(plan: Plan, at: number): Plan {
     : {
         fold: "letter",
         roll_to_mm: 8,
-        rest: { place: "fridge", minutes: 30 },
+        rest: restIn("fridge", 30),
         stacked: false,
         seam_pct: 200 / 3,
         short_mm: 0,

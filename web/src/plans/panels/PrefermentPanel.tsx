@@ -6,6 +6,7 @@ import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
+import { restIn } from "../rests";
 import { OwnMinutes } from "./OwnMinutes";
 import classes from "./panels.module.css";
 import type { PanelProps } from "./props";
@@ -75,7 +76,7 @@ export function PrefermentPanel({ stop, plan, worked, change, select, readOnly }
         label="Ripens"
         path={`${path}.rest`}
         rest={chosen.rest}
-        onChange={(rest) => set({ rest: rest ?? { place: chosen.rest.place, minutes: 0 } }, "rest")}
+        onChange={(rest) => set({ rest: rest ?? restIn(chosen.rest.place, 0) }, "rest")}
       />
       {!readOnly && (
         <Button
