@@ -80,14 +80,21 @@ def faults_of(errors: Iterable[Any], skip: int = 0) -> tuple[Fault, ...]:
 def migrated(document: Any) -> Any:
     """A plan document of an older version as one of the current version; anything else untouched.
 
-    Version 1 had no formula, and a density it did not state was that of practice.
+    Version 1 had no formula, and a density it did not state was that of practice. Up to version 2 a
+    sheet was cut into one shape, whose sizes stood in the cut itself.
     """
-    if not isinstance(document, dict) or document.get("version") != 1:
+    if not isinstance(document, dict) or document.get("version") not in (1, 2):
         return document
     plan = dict(document) | {"version": VERSION}
-    for part, density in (("dough", 1120.0), ("butter", 940.0)):
-        if isinstance(plan.get(part), dict):
-            plan[part] = {"density_kg_m3": density} | plan[part]
+    if document["version"] == 1:
+        for part, density in (("dough", 1120.0), ("butter", 940.0)):
+            if isinstance(plan.get(part), dict):
+                plan[part] = {"density_kg_m3": density} | plan[part]
+    cut = plan.get("cut")
+    if isinstance(cut, dict) and "products" not in cut:
+        of_product = {key: cut[key] for key in ("shape", "base_mm", "height_mm") if key in cut}
+        kept = {key: value for key, value in cut.items() if key not in of_product}
+        plan["cut"] = {**kept, "products": [{"name": "Piece", **of_product}]}
     return plan
 
 

@@ -40,6 +40,11 @@ _FINER, _AHEAD_FINER = 0.6, 0.4
 _MOST_LAYERS = 60  # a package of more is taken as evenly mixed
 _TRACE = 260  # points of the chart
 
+# Preferments lie apart; once it is cut, the proof follows the piece by itself (see ``proof.py``).
+_NOT_FOLLOWED = (
+    StopKind.PREFERMENT, StopKind.SHAPE, StopKind.WASH, StopKind.BAKE, StopKind.LOOK,
+)  # fmt: skip
+
 Warmth = Annotated[float, Range(-60, 60, "°C")]
 
 
@@ -187,7 +192,7 @@ class _Follower:
         self.clocks: list[WorkClock] = []
 
     def run(self) -> Followed:
-        stops = [s for s in schedule(self.plan, self.kitchen) if s.kind is not StopKind.PREFERMENT]
+        stops = [s for s in schedule(self.plan, self.kitchen) if s.kind not in _NOT_FOLLOWED]
         wanted = self.plan.formula.mixing.wanted_c if self.plan.formula else None
         mixed = self.kitchen["dough.mixed_c"] if wanted is None else wanted
         lump = body([(False, self.kitchen["lump_mm"])], self.dough, self.butter, mixed, _CELLS)

@@ -62,10 +62,13 @@ def masses(
 def _means(sheet: Sheet, outlines: tuple[Outline, ...], of_stack: Lines) -> Lines:
     """The mean of a figure of each stack over every piece.
 
-    A triangle is a square with one side drawn together, so one grid serves every shape.
+    A triangle is a square with one side drawn together, and a round piece a square wound up, so one
+    grid serves every shape. Outlines of one shape only are asked for together.
     """
     if not outlines:
         return np.array([])
+    if len({len(o) for o in outlines}) > 1:
+        return np.array([_means(sheet, (o,), of_stack)[0] for o in outlines])
     middles = (np.arange(_GRID) + 0.5) / _GRID
     u, v = (a.ravel() for a in np.meshgrid(middles, middles))
     corners = np.array([[(c.x_mm, c.y_mm) for c in o] for o in outlines])
@@ -73,6 +76,12 @@ def _means(sheet: Sheet, outlines: tuple[Outline, ...], of_stack: Lines) -> Line
         # √u spreads the places evenly over the triangle's area
         root = np.sqrt(u)
         weights = np.stack((1 - root, root * (1 - v), root * v))
+    elif corners.shape[1] > 4:
+        # from the middle to a corner, √u of the way: even over the disc
+        turns = corners.shape[1]
+        corner = np.floor(v * turns).astype(int)
+        weights = np.full((turns, len(u)), 1 / turns) * (1 - np.sqrt(u))
+        weights[corner, np.arange(len(u))] += np.sqrt(u)
     else:
         weights = np.stack(((1 - u) * (1 - v), u * (1 - v), u * v, (1 - u) * v))
     places = np.einsum("cn,pcd->pnd", weights, corners)

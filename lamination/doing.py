@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from lamination.cutting import Shape
+from lamination.cutting import Product, Shape
+from lamination.finish import Colour
 from lamination.folds import Fold
 from lamination.formula import Development
 from lamination.limits import say
 from lamination.lockin import Method
 from lamination.plan import Plan, Trim
 from lamination.rolling import Rolling
+from lamination.shaping import CARDS
 from lamination.worked import WorkedPlan
 
 _CLOSING = {
@@ -57,7 +59,7 @@ _DEVELOPED = {
 
 def doing(plan: Plan, worked: WorkedPlan) -> dict[str, tuple[str, ...]]:
     """Sentences for every stop, by its key; the first is the instruction, the rest the detail."""
-    first, final, cut = worked.lock_in, worked.final, worked.cut
+    first, final = worked.lock_in, worked.final
     block, sheet, slab = first.block, first.dough_sheet, worked.slab
     words = _mixed(plan, worked) if worked.formula else {}
     words["dough"] = (
@@ -95,15 +97,8 @@ def doing(plan: Plan, worked: WorkedPlan) -> dict[str, tuple[str, ...]]:
         f"{wide}{_dialled(worked.final.rolling)}",
         "Lift it and let it shrink before it is cut, not after.",
     )
-    if plan.cut and cut:
-        shape = "triangles" if plan.cut.shape is Shape.TRIANGLE else "pieces"
-        words["cut"] = (
-            f"Cut {cut.pieces} {shape}",
-            f"Base {say(plan.cut.base_mm)} mm, height {say(plan.cut.height_mm)} mm, "
-            f"{say(cut.piece_g)} g each; {cut.per_strip} along each of {cut.strips}.",
-            "Trim to a straight edge first. Measure every mark from that edge, not from the last "
-            "cut.",
-        )
+    words["cut"] = _cut(plan, worked)
+    words |= _finished(plan, worked)
     return words
 
 
@@ -157,3 +152,101 @@ def _trimming(wanted: Trim | None) -> tuple[str, ...]:
     sides = f"{say(wanted.sides_mm)} mm off both sides" if wanted.sides_mm else ""
     kept = "Tuck it in." if wanted.tucked else "Save it for the next dough."
     return (f"Square it: {' and '.join(filter(None, (ends, sides)))}. {kept}",)
+
+
+_PIECES = {
+    Shape.TRIANGLE: "triangles",
+    Shape.RECTANGLE: "rectangles",
+    Shape.SQUARE: "squares",
+    Shape.DISC: "discs",
+    Shape.RING: "rings",
+    Shape.STRIP: "strips",
+}
+
+
+def _cut(plan: Plan, worked: WorkedPlan) -> tuple[str, ...]:
+    cut, made = plan.cut, worked.cut
+    if cut is None or made is None:
+        return ()
+    one = len(cut.products) == 1
+    lines = [f"Cut {made.pieces} {_PIECES[cut.products[0].shape] if one else 'pieces'}"]
+    if cut.trim_mm:
+        lines.append(f"Trim {say(cut.trim_mm)} mm off every edge first: the long one is the datum.")
+    else:
+        lines.append("Trim to a straight edge first: that edge is the datum.")
+    for product, of in zip(cut.products, made.products, strict=True):
+        name = "" if one else f"{product.name}: "
+        lines.append(
+            f"{name}{_sizes(product, of.along_mm, of.across_mm)}, {say(of.piece_g)} g each; "
+            f"{of.per_row} along each of {of.rows}."
+        )
+    lines.append("Measure every mark from the datum, not from the last cut.")
+    return tuple(lines)
+
+
+def _sizes(product: Product, along_mm: float, across_mm: float) -> str:
+    if product.shape is Shape.DISC:
+        return f"Discs {say(along_mm)} mm across"
+    if product.shape is Shape.RING:
+        return f"Rings {say(along_mm)} mm across, hole {say(product.hole_mm)} mm"
+    notch = f", notch {say(product.notch_mm)} mm" if product.notch_mm else ""
+    return f"Base {say(along_mm)} mm, height {say(across_mm)} mm{notch}"
+
+
+def _finished(plan: Plan, worked: WorkedPlan) -> dict[str, tuple[str, ...]]:
+    finish, made, cut = plan.finish, worked.finish, plan.cut
+    if finish is None or made is None or cut is None:
+        return {}
+    trays = made.trays
+    words: dict[str, tuple[str, ...]] = {}
+    lines = []
+    for product, on in zip(cut.products, trays.products, strict=True):
+        filled = f", {say(product.filling_g)} g of filling each" if product.filling_g else ""
+        lines.append(
+            f"{product.name}: {on.across} × {on.along} on a tray{filled}. {CARDS[product.card].seal}"
+        )
+    count = f"{trays.count} tray{'' if trays.count == 1 else 's'}"
+    words["shape"] = (f"Shape {worked.cut.pieces if worked.cut else 0} pieces on {count}", *lines)
+    words["wash"] = (
+        f"Brush with {made.wash.lower()}",
+        f"{'Once' if finish.coats == 1 else f'{finish.coats} times, dry between'}; top surfaces only, "
+        "a soft brush. On the cut leaves it glues them shut; drips burn.",
+        made.wash_says,
+    )
+    stages = [
+        f"{say(s.minutes)} min at {say(s.oven_c)} °C{' with steam' if s.steam else ''}"
+        for s in finish.bake.stages
+    ]
+    bake = [
+        f"Bake {say(finish.bake.minutes)} min",
+        f"{', then '.join(stages)}, {finish.bake.oven} oven.",
+    ]
+    if finish.bake.docked:
+        bake.append("Dock it, so that it stays low.")
+    if finish.bake.turn_tray:
+        bake.append("Turn the tray half-way.")
+    core = f"{say(finish.bake.core_c)} °C in the middle, " if finish.bake.core_c else ""
+    bake.append(f"Done: {core}{_COLOURS[finish.bake.colour]}, light for its size.")
+    if made.loads > 1:
+        bake.append(f"{made.loads} loads, one after another.")
+    if finish.moulded and finish.sugared:
+        bake.append(
+            "Unmould while the sugar is hot: dry gloves, tools ready, nobody close. Melted sugar burns "
+            "deeply."
+        )
+    elif finish.moulded:
+        bake.append("Unmould after five minutes, before the bottom sweats.")
+    words["bake"] = tuple(bake)
+    words["look"] = (
+        "Cut one across and look",
+        "Open comb, leaves you can count, dry and light; no fat left on the tray.",
+        "Weigh it: what it lost in the oven is water. Then say in the book how it came out.",
+    )
+    return words
+
+
+_COLOURS = {
+    Colour.PALE: "pale gold",
+    Colour.GOLDEN: "three shades of brown",
+    Colour.DEEP: "deep brown right into the folds",
+}

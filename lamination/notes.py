@@ -9,7 +9,7 @@ from lamination.fits import on_fit
 from lamination.kitchen import Kitchen
 from lamination.limits import say
 from lamination.lockin import Method
-from lamination.plan import Plan
+from lamination.plan import Cut, Plan
 from lamination.recipe_notes import on_formula, on_making
 from lamination.usual import FAMILY_NAMES, outside
 from lamination.worked import (
@@ -17,6 +17,7 @@ from lamination.worked import (
     Note,
     WorkedCut,
     WorkedFinal,
+    WorkedFinish,
     WorkedLockIn,
     WorkedPlan,
     WorkedTurn,
@@ -39,6 +40,7 @@ def notes_on(plan: Plan, kitchen: Kitchen, worked: WorkedPlan) -> tuple[Note, ..
         *on_fit(plan, kitchen, worked),
         *_on_final(plan, kitchen, final, layers),
         *_on_cut(plan, final, worked.cut),
+        *_on_trays(plan, worked.finish),
     ]
     preferments = plan.formula.preferments if plan.formula else ()
     stops = [
@@ -49,6 +51,10 @@ def notes_on(plan: Plan, kitchen: Kitchen, worked: WorkedPlan) -> tuple[Note, ..
         *(f"turn-{i + 1}" for i in range(len(steps))),
         "final",
         "cut",
+        "shape",
+        "wash",
+        "bake",
+        "look",
     ]
     return tuple(sorted(found, key=lambda n: (stops.index(n.stop), order[n.tone])))
 
@@ -255,32 +261,104 @@ def _bare_because(plan: Plan) -> str:
 def _on_cut(plan: Plan, final: WorkedFinal, cut: WorkedCut | None) -> Iterator[Note]:
     if plan.cut is None or cut is None:
         return
-    if cut.pieces == 0:
-        yield Note(
-            "cut",
-            "mind",
-            "No piece fits",
-            f"A piece {say(plan.cut.height_mm)} mm high on a sheet {say(final.width_mm)} mm "
-            f"wide and {say(final.length_mm)} mm long. Roll it wider or cut smaller.",
-            "cut.height_mm",
-        )
+    for n, (product, of) in enumerate(zip(plan.cut.products, cut.products, strict=True)):
+        if of.pieces == 0:
+            yield Note(
+                "cut",
+                "mind",
+                "No piece fits" if len(cut.products) == 1 else f"No {product.name} fits",
+                f"A piece {say(of.across_mm)} mm high on a sheet {say(final.width_mm)} mm "
+                f"wide and {say(final.length_mm)} mm long. Roll it wider, cut smaller, or give it fewer "
+                "rows before.",
+                f"cut.products[{n}].base_mm",
+            )
+        elif product.rows > of.rows:
+            yield Note(
+                "cut",
+                "mind",
+                f"{of.rows} of {product.rows} rows of {product.name} fit",
+                "The sheet is used up before. Ask for fewer rows, or roll it wider.",
+                f"cut.products[{n}].rows",
+            )
+    if not cut.pieces:
         return
-    spare = final.width_mm - cut.strips * plan.cut.height_mm
-    if spare > plan.cut.height_mm / 4:
-        wide = cut.strips * plan.cut.height_mm
+    yield from _spare(plan.cut, final, cut)
+    drifts = [p.drift for p in cut.products if p.drift]
+    worst = max(drifts, key=lambda d: d.last_mm, default=None)
+    if worst:
         yield Note(
             "cut",
-            "mind",
-            f"{spare:.0f} mm of width left over",
-            f"{cut.strips} strip{'s' if cut.strips > 1 else ''} of "
-            f"{say(plan.cut.height_mm)} mm leave{'' if cut.strips > 1 else 's'} "
-            f"{spare:.0f} mm. A sheet {wide:.0f} mm wide is cut to the edge.",
-            "final.width_mm",
+            "know",
+            "Every mark from one datum",
+            f"Marked each from the last cut, the last mark would be {say(worst.last_mm)} mm short and "
+            f"each piece {say(worst.lighter_g)} g lighter.",
         )
     yield Note(
         "cut",
         "good" if cut.used_pct >= 90 else "know",
-        f"{cut.pieces} pieces of {say(cut.piece_g)} g",
+        f"{cut.pieces} pieces of {say(cut.piece_g)} g"
+        if len(cut.products) == 1
+        else f"{cut.pieces} pieces of {len(cut.products)} kinds",
         f"{say(cut.used_pct)} % of the sheet; {say(cut.trimmings_g)} g of trimmings carry "
-        "their butter with them. Save them for the next dough.",
+        f"{say(cut.trimmings_butter_g)} g of butter with them. Save them for the next dough.",
     )
+
+
+def _spare(chosen: Cut, final: WorkedFinal, cut: WorkedCut) -> Iterator[Note]:
+    """Width that no row uses, where it would matter."""
+    if chosen.across:
+        return
+    least = min(p.across_mm for p in cut.products)
+    taken = max(r.to_mm for r in cut.rows) + chosen.trim_mm
+    spare = final.width_mm - taken
+    if spare > least / 4:
+        yield Note(
+            "cut",
+            "mind",
+            f"{spare:.0f} mm of width left over",
+            f"{cut.strips} row{'s' if cut.strips > 1 else ''} take{'' if cut.strips > 1 else 's'} "
+            f"{taken:.0f} mm. A sheet {taken:.0f} mm wide is cut to the edge.",
+            "final.width_mm",
+        )
+
+
+def _on_trays(plan: Plan, finish: WorkedFinish | None) -> Iterator[Note]:
+    if finish is None or plan.cut is None:
+        return
+    for product, on in zip(plan.cut.products, finish.trays.products, strict=True):
+        if on.per_tray == 0:
+            yield Note(
+                "shape",
+                "mind",
+                f"{product.name} is larger than the tray",
+                f"Baked it is {say(on.risen.length_mm)} × {say(on.risen.width_mm)} mm; the tray is "
+                f"{say(finish.trays.tray_length_mm)} × {say(finish.trays.tray_width_mm)} mm. Each gets one "
+                "of its own.",
+            )
+    loads = finish.trays.proofer_loads
+    if len(loads) > 1:
+        yield Note(
+            "shape",
+            "mind",
+            f"The proofer takes it in {len(loads)}",
+            f"{finish.trays.count} trays, {len(loads[0].trays)} at a time. Shape the second load later, or "
+            "keep it in the fridge meanwhile.",
+        )
+    if finish.loads > 1:
+        more = (finish.loads - 1) * finish.bake_min
+        yield Note(
+            "bake",
+            "know",
+            f"{finish.loads} loads of the oven",
+            f"The last goes in {say(more)} min after the first: bring its trays out of the proofer that "
+            "much later, or they over-proof.",
+        )
+    for label in finish.labels:
+        if label.unknown:
+            yield Note(
+                "shape",
+                "mind",
+                f"Nothing is known of “{label.unknown}”",
+                "It is not on the shelf, so its allergens are not on the label. Put it on the shelf in the "
+                "Kitchen.",
+            )

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Annotated, Literal
 
-from lamination.cutting import Shape
+from lamination.cutting import Product
+from lamination.finish import Finish
 from lamination.folds import OFFSET_SEAM, Fold
 from lamination.formula import Formula
 from lamination.ingredients import PLAIN_SHELF, Ingredient, Kind, Shelf
@@ -16,7 +17,7 @@ from lamination.places import Minutes, Rest
 from lamination.practice import Family
 
 FORMAT: Literal["eight-turn/plan"] = "eight-turn/plan"
-VERSION = 2
+VERSION = 3
 
 Grams = Annotated[float, Range(1, 200_000, "g")]
 Density = Annotated[float, Range(300, 2_000, "kg/m³")]
@@ -125,13 +126,19 @@ class Final(Checked):
 
 @dataclass(frozen=True)
 class Cut(Checked):
-    """What the last sheet is cut into; ``kerf_mm`` is what the blade eats at each cut."""
+    """What the last sheet is cut into: rows of one product after another, from the datum edge.
 
-    shape: Shape
-    base_mm: Side
-    height_mm: Side
+    ``kerf_mm`` is what the blade eats at each cut, ``trim_mm`` what comes off every edge first.
+    ``shrink_pct``: how much a piece shrinks along the roll once it is cut. ``across``: rows run
+    across the sheet.
+    """
+
+    products: Annotated[tuple[Product, ...], Length(1, 8, "products")]
     kerf_mm: Annotated[float, Range(0, 10, "mm")] = 0.0
     bench_min: Minutes | None = None
+    trim_mm: Annotated[float, Range(0, 100, "mm")] = 0.0
+    shrink_pct: Annotated[float, Range(0, 40, "%")] = 0.0
+    across: bool = False
 
 
 @dataclass(frozen=True)
@@ -149,6 +156,7 @@ class Plan(Checked):
     turns: Annotated[tuple[Turn, ...], Length(0, 12, "turns")]
     final: Final
     cut: Cut | None = None
+    finish: Finish | None = None
     formula: Formula | None = None
     words: Annotated[str, Length(0, 4_000, "characters")] = ""
     format: Literal["eight-turn/plan"] = FORMAT

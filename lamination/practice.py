@@ -33,6 +33,10 @@ class StopKind(StrEnum):
     TURN = "turn"
     FINAL = "final"
     CUT = "cut"
+    SHAPE = "shape"
+    WASH = "wash"
+    BAKE = "bake"
+    LOOK = "look"
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,6 +138,23 @@ TABLE: tuple[Default, ...] = (
     _row("minutes.turn", "roll and fold one turn", 8, "min", 0, 600),
     _row("minutes.final", "roll the last sheet", 12, "min", 0, 600),
     _row("minutes.cut", "mark and cut", 15, "min", 0, 600),
+    _row("minutes.shape", "shape and put on trays", 20, "min", 0, 600),
+    _row("minutes.wash", "brush with wash", 5, "min", 0, 600),
+    _row("minutes.look", "cut one and look", 5, "min", 0, 600),
+    _row("bake_tray.length_mm", "baking tray, length", 600, "mm", 100, 2000, group="bake"),
+    _row("bake_tray.width_mm", "baking tray, width", 400, "mm", 100, 2000, group="bake"),
+    _row("bake_tray.gap_mm", "between baked pieces", 20, "mm", 0, 200, group="bake"),
+    _row("proofer.trays", "trays the proofer takes", 16, "", 1, 500, group="bake"),
+    _row("oven.trays", "trays the oven takes", 4, "", 1, 100, group="bake"),
+    _row("oven.fan_less_k", "a fan oven is set lower by", 20, "K", 0, 60, group="bake"),
+    _row("oven.fan_minutes_pct", "of a deck oven's time, a fan takes", 90, "%", 40, 140,
+         group="bake"),
+    _row("rise.yeasted_wide_pct", "proofed and baked, wider by", 40, "%", 0, 200, group="bake"),
+    _row("rise.yeasted_high_pct", "proofed and baked, higher by", 90, "%", 0, 400, group="bake"),
+    _row("rise.puff_wide_pct", "puff, baked, wider by", 0, "%", -30, 100, group="bake"),
+    _row("rise.puff_high_pct", "puff, baked, higher by", 500, "%", 0, 2000, group="bake"),
+    _row("proof.humidity_pct", "humidity of the proofer", 78, "%", 0, 100, group="proof"),
+    _row("weigh.off_pct", "a piece may be off its weight by", 5, "%", 0.5, 50, group="bake"),
     _row("turns_back_to_back", "turns back to back before a rest", 2, "", 1, 12, group="bench"),
     _row("thinnest_leaf_um", "thinnest dough leaf that is more than a name", 20, "µm", 1, 500,
          "published", group="bench"),
@@ -243,4 +264,10 @@ CAUTIONS: dict[StopKind, str] = {
     StopKind.FINAL: "At a sheeter: guards down, no loose sleeves, follow the maker's manual.",
     StopKind.CUT: "Blades and wheels: cut away from the other hand. Keep egg and milk doughs cold "
     "and follow your local food code.",
+    StopKind.SHAPE: "Keep filled pieces cold, and limit their time in the warm as your local food code "
+    "says. Allergens of the filling go on the label.",
+    StopKind.WASH: "Raw egg: a clean brush, kept cold, thrown away at the end as your food code says.",
+    StopKind.BAKE: "Hot trays and steam: open the door from the side, dry cloths, a clear way. Melted "
+    "sugar burns deeply.",
+    StopKind.LOOK: "Let it cool before it is cut. Name every allergen on the label.",
 }

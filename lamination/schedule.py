@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
+from lamination.finish import Finish, Wash
 from lamination.kitchen import Kitchen
 from lamination.places import Rest
 from lamination.plan import Plan
@@ -24,10 +25,11 @@ class Scheduled:
     starts_min: float = 0.0
 
 
-def schedule(plan: Plan, kitchen: Kitchen) -> list[Scheduled]:
+def schedule(plan: Plan, kitchen: Kitchen, oven_loads: int = 1) -> list[Scheduled]:
     """Every stop of a plan, one after another, minutes from the start of the first.
 
     Preferments come first, the longest rest leading, so that each is ready when the dough is mixed.
+    ``oven_loads``: how many loads the trays of one sheet are baked in, one after another.
     """
     stops = _preferments(plan, kitchen)
     formula = plan.formula
@@ -54,6 +56,8 @@ def schedule(plan: Plan, kitchen: Kitchen) -> list[Scheduled]:
     ]
     if plan.cut:
         stops.append(_stop("cut", StopKind.CUT, "Cut", None, plan.cut.bench_min, kitchen))
+    if plan.cut and plan.finish:
+        stops += _finish(plan.finish, kitchen, oven_loads)
     clock, timed = 0.0, []
     for stop in stops:
         timed.append(replace(stop, starts_min=clock))
@@ -65,6 +69,17 @@ def _stop(
     key: str, kind: StopKind, name: str, rest: Rest | None, own: float | None, kitchen: Kitchen
 ) -> Scheduled:
     return Scheduled(key, kind, name, rest, kitchen[f"minutes.{kind}"] if own is None else own)
+
+
+def _finish(finish: Finish, kitchen: Kitchen, oven_loads: int) -> list[Scheduled]:
+    shaped = _stop("shape", StopKind.SHAPE, "Shape", finish.rest, finish.shape_min, kitchen)
+    stops = [shaped]
+    if finish.wash is not Wash.NONE:
+        stops.append(_stop("wash", StopKind.WASH, "Wash", None, finish.wash_min, kitchen))
+    minutes = finish.bake.minutes * max(oven_loads, 1)
+    stops.append(Scheduled("bake", StopKind.BAKE, "Bake", finish.cool, minutes))
+    stops.append(_stop("look", StopKind.LOOK, "Look", None, None, kitchen))
+    return stops
 
 
 def _preferments(plan: Plan, kitchen: Kitchen) -> list[Scheduled]:

@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from lamination.cutting import Shape
+from lamination.cutting import Product, Shape
+from lamination.finish import starting_finish
 from lamination.folds import Fold
 from lamination.formula import Formula, Line, Mixing
 from lamination.kitchen import Kitchen
@@ -22,6 +23,7 @@ from lamination.plan import (
 )
 from lamination.practice import Family
 from lamination.recipe import butter_physics, dough_physics
+from lamination.shaping import Card
 
 _FOLDS: dict[Family, tuple[Fold, ...]] = {
     Family.CROISSANT: (Fold.LETTER,) * 3,
@@ -30,12 +32,12 @@ _FOLDS: dict[Family, tuple[Fold, ...]] = {
     Family.KOUIGN: (Fold.LETTER, Fold.LETTER),
     Family.PUFF: (Fold.LETTER,) * 6,
 }
-_CUTS: dict[Family, Cut] = {
-    Family.CROISSANT: Cut(Shape.TRIANGLE, base_mm=90, height_mm=280),
-    Family.DANISH: Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
-    Family.BRIOCHE: Cut(Shape.RECTANGLE, base_mm=90, height_mm=140),
-    Family.KOUIGN: Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
-    Family.PUFF: Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
+_CUTS: dict[Family, Product] = {
+    Family.CROISSANT: Product("Croissant", Shape.TRIANGLE, 90, 280, card=Card.CRESCENT),
+    Family.DANISH: Product("Pinwheel", Shape.SQUARE, 100, card=Card.PINWHEEL),
+    Family.BRIOCHE: Product("Roll", Shape.RECTANGLE, 90, 140, card=Card.ROLL),
+    Family.KOUIGN: Product("Kouign", Shape.SQUARE, 100, card=Card.POCKET),
+    Family.PUFF: Product("Turnover", Shape.SQUARE, 100, card=Card.TURNOVER),
 }
 _OVERNIGHT = Rest(Place.FRIDGE, 60)
 _LINES: dict[Family, dict[str, float]] = {
@@ -91,14 +93,15 @@ def starting_plan(
     whole_mm3 = dough_g / dough_physics(plan, kitchen).density_kg_m3 * 1e6 + butter_mm3
     last_mm = (kitchen[f"{family}.last_sheet_mm.low"] + kitchen[f"{family}.last_sheet_mm.high"]) / 2
     last_mm = math.floor(last_mm * 2) / 2
-    strips = max(1, math.ceil(whole_mm3 / last_mm / longest / cut.height_mm))
+    strips = max(1, math.ceil(whole_mm3 / last_mm / longest / cut.across_mm))
     roll = max(8.0, math.ceil(2 * whole_mm3 / longest / length) / 2)
     return replace(
         plan,
         lock_in=LockIn(Method.HALF, block_width_mm=width, block_length_mm=length),
         turns=tuple(Turn(f, roll, Rest(Place.FRIDGE, 40)) for f in folds),
-        final=Final(last_mm, width_mm=strips * cut.height_mm, rest=Rest(Place.FRIDGE, 10)),
-        cut=cut,
+        final=Final(last_mm, width_mm=strips * cut.across_mm, rest=Rest(Place.FRIDGE, 10)),
+        cut=Cut((cut,)),
+        finish=starting_finish(family),
     )
 
 

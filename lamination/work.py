@@ -7,8 +7,8 @@ from itertools import islice
 
 from lamination.block import slab_for
 from lamination.compare import facts_of
-from lamination.coverage import coverage_map, full_shares, masses
-from lamination.cutting import layout
+from lamination.coverage import coverage_map
+from lamination.cutwork import work_cut, work_finish
 from lamination.doing import doing
 from lamination.folds import Move, moves
 from lamination.kitchen import Kitchen
@@ -35,7 +35,6 @@ from lamination.worked import (
     Section,
     Shares,
     Stop,
-    WorkedCut,
     WorkedFinal,
     WorkedLockIn,
     WorkedPlan,
@@ -70,8 +69,7 @@ def work(plan: Plan, kitchen: Kitchen | None = None) -> WorkedPlan:
         _layers(locked.sheet, naive, estimate),
         _section(locked.sheet),
     )
-    stops = schedule(plan, kitchen)
-    clock = {stop.key: stop.starts_min for stop in stops}
+    clock = {stop.key: stop.starts_min for stop in schedule(plan, kitchen)}
     weighed = weigh(plan.formula, plan.dough.mass_g, kitchen) if plan.formula else None
     formula = work_formula(plan, kitchen, weighed) if weighed else None
     per_mm3 = dough.density_kg_m3 / 1e6, butter.density_kg_m3 / 1e6
@@ -99,7 +97,9 @@ def work(plan: Plan, kitchen: Kitchen | None = None) -> WorkedPlan:
         _rolling(laid.starts_last, last, laid.last_turned, machine),
     )
     layers = _layers(last, naive, estimate)
-    cut = _cut(plan, last, final, per_mm3)
+    cut = work_cut(plan, last, final, per_mm3)
+    finish = work_finish(plan, kitchen, cut, final.thickness_mm)
+    stops = schedule(plan, kitchen, finish.loads if finish else 1)
     made_butter = work_butter(plan, kitchen, butter, locked.block)
     slab = slab_for(
         locked.dough_sheet,
@@ -126,6 +126,7 @@ def work(plan: Plan, kitchen: Kitchen | None = None) -> WorkedPlan:
         layers=layers,
         final=final,
         cut=cut,
+        finish=finish,
         strip=(),
         total_min=stops[-1].starts_min + stops[-1].bench_min,
         notes=(),
@@ -222,28 +223,6 @@ def _section(sheet: Sheet) -> Section:
         leaves = list(islice(walk(full, middle - reach / 2, middle + reach), 1, 1 + LOUPE))
     um = 1_000 * sheet.press
     return Section(leaves[0].material, tuple(round(n.thickness * um, 3) for n in leaves), whole)
-
-
-def _cut(
-    plan: Plan, sheet: Sheet, final: WorkedFinal, per_mm3: tuple[float, float]
-) -> WorkedCut | None:
-    if plan.cut is None:
-        return None
-    size = final.size
-    laid = layout(size, plan.cut.shape, plan.cut.base_mm, plan.cut.height_mm, plan.cut.kerf_mm)
-    piece_g = final.mass_g * laid.piece_mm2 / (size.length_mm * size.width_mm)
-    used_g = laid.pieces * piece_g
-    return WorkedCut(
-        laid.pieces,
-        piece_g,
-        laid.strips,
-        laid.per_strip,
-        100 * used_g / final.mass_g,
-        final.mass_g - used_g,
-        laid.outlines,
-        full_shares(sheet, laid.outlines),
-        masses(sheet, laid.outlines, laid.piece_mm2, per_mm3),
-    )
 
 
 def _strip(plan: Plan, worked: WorkedPlan, stops: list[Scheduled]) -> tuple[Stop, ...]:

@@ -6,17 +6,20 @@ from dataclasses import dataclass
 from typing import Literal
 
 from lamination.block import FoldBack, Plaques
-from lamination.cutting import Outline
+from lamination.cutting import Marks, Outline, Shape
+from lamination.finish import Bake
 from lamination.folds import Fold, Move
 from lamination.formula import Balance, Fed
-from lamination.ingredients import Kind, Window
+from lamination.ingredients import Allergen, Kind, Window
 from lamination.lockin import Size
 from lamination.materials import Conductivity
 from lamination.mixing import Bowl, Water
 from lamination.places import Rest
 from lamination.practice import StopKind
 from lamination.rolling import Rolling
+from lamination.shaping import Card
 from lamination.stacks import Material
+from lamination.trays import WorkedTrays
 from lamination.weighing import WeighSheet
 
 
@@ -133,11 +136,52 @@ class WorkedFinal:
 
 
 @dataclass(frozen=True, slots=True)
+class Drift:
+    """What comes of marking each cut from the last: how far the last mark is short, mm, and how much
+    lighter each piece is, g.
+    """
+
+    last_mm: float
+    lighter_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class CutProduct:
+    """One product of the cut; ``along_mm`` and ``across_mm`` are its size as it is to be cut.
+
+    ``piece_g`` is dough and butter, ``filled_g`` with its filling.
+    """
+
+    name: str
+    shape: Shape
+    card: Card
+    pieces: int
+    piece_g: float
+    filled_g: float
+    rows: int
+    per_row: int
+    along_mm: float
+    across_mm: float
+    drift: Drift | None
+
+
+@dataclass(frozen=True, slots=True)
+class MarkedRow:
+    """A row as it is marked: its product, from and to across the rows, marks on both edges."""
+
+    product: int
+    from_mm: float
+    to_mm: float
+    marks: tuple[Marks, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class WorkedCut:
     """Pieces, the mass of each, the share of the sheet they use, and what is left over.
 
     Of each piece: ``full_pct``, the share of its area that has all the butter leaves, and
-    ``each_g``, its own mass where the sheet is uneven.
+    ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that of the first product,
+    ``strips`` the rows of all, ``per_strip`` the pieces in the first.
     """
 
     pieces: int
@@ -146,9 +190,39 @@ class WorkedCut:
     per_strip: int
     used_pct: float
     trimmings_g: float
+    trimmings_butter_g: float
     outlines: tuple[Outline, ...]
     full_pct: tuple[float, ...]
     each_g: tuple[float, ...]
+    products: tuple[CutProduct, ...]
+    rows: tuple[MarkedRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """A product's label: its allergens, what is in it, and a filling nobody knows anything of."""
+
+    product: str
+    allergens: tuple[Allergen, ...]
+    contains: tuple[str, ...]
+    unknown: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class WorkedFinish:
+    """From the tray to the shelf: trays and loads, minutes of one load, the wash, the labels.
+
+    ``other_oven``: the same bake in the other kind of oven.
+    """
+
+    trays: WorkedTrays
+    bake_min: float
+    loads: int
+    wash: str
+    wash_says: str
+    other_oven: Bake
+    humidity_pct: float
+    labels: tuple[Label, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -334,6 +408,7 @@ class WorkedPlan:
     layers: Layers
     final: WorkedFinal
     cut: WorkedCut | None
+    finish: WorkedFinish | None
     strip: tuple[Stop, ...]
     total_min: float
     notes: tuple[Note, ...]

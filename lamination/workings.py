@@ -6,7 +6,7 @@ from lamination.ingredients import Kind
 from lamination.limits import say
 from lamination.lockin import Method
 from lamination.plan import Plan
-from lamination.worked import WorkedPlan, Working
+from lamination.worked import WorkedCut, WorkedPlan, Working
 
 _DOUGH_SHEETS = {
     Method.HALF: "twice the block's length, margins included: the bare half comes over",
@@ -88,18 +88,15 @@ def workings_of(plan: Plan, worked: WorkedPlan) -> tuple[Working, ...]:
         found.append(
             Working(
                 "cut.piece_g",
-                f"One piece covers {cut.used_pct / max(cut.pieces, 1):.3g} % of the sheet, so it takes "
-                f"that share of {say(final.mass_g)} g: {say(cut.piece_g)} g."
-                if cut.pieces
-                else f"Its share of the sheet's area gives {say(cut.piece_g)} g.",
+                f"One piece covers {100 * cut.piece_g / final.mass_g:.3g} % of the sheet, so it takes that "
+                f"share of {say(final.mass_g)} g: {say(cut.piece_g)} g.",
             )
         )
         found.append(
             Working(
                 "cut.pieces",
-                f"{cut.strips} × {cut.per_strip}: strips of {say(plan.cut.height_mm)} mm across, times the "
-                "pieces along each. Triangles lie alternately up and down: n of them use n + 1 half "
-                "bases.",
+                f"{_rows_said(cut)}: rows of each, times the pieces along one. Triangles lie alternately "
+                "up and down: n of them use n + 1 half bases.",
             )
         )
     return tuple(found)
@@ -181,3 +178,7 @@ def _density(plan: Plan, worked: WorkedPlan) -> str:
         f"{density} kg/m³ from the formula: its water, protein, fat, carbohydrate and ash by mass, "
         "and the kitchen's share of gas (published densities)."
     )
+
+
+def _rows_said(cut: WorkedCut) -> str:
+    return ", ".join(f"{p.rows} × {p.per_row}" for p in cut.products)

@@ -8,7 +8,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from lamination.cutting import Shape
+from lamination.cutting import Product, Shape
+from lamination.finish import Bake, Finish, Oven, Stage, Wash
 from lamination.folds import Fold
 from lamination.formula import (
     Development,
@@ -28,6 +29,7 @@ from lamination.places import Place, Rest
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
 from lamination.practice import Family
 from lamination.run import Probe, Verdict
+from lamination.shaping import Card
 
 ACCOUNTS = {"wren": ("head", "towpath-head"), "tansy": ("bench", "towpath-bench")}
 
@@ -87,7 +89,16 @@ MARKET = Plan(
         Turn(Fold.LETTER, 8, _fridge(42)),
     ),
     final=Final(4, width_mm=290, rest=_fridge(10)),
-    cut=Cut(Shape.TRIANGLE, base_mm=95, height_mm=280),
+    cut=Cut(
+        (Product("Croissant", Shape.TRIANGLE, 95, 280, notch_mm=15, card=Card.CRESCENT),),
+        kerf_mm=2,
+    ),
+    finish=Finish(
+        Bake(Oven.DECK, (Stage(4, 220, steam=True), Stage(14, 190)), core_c=94),
+        rest=Rest(Place.PROOFER, 140),
+        wash=Wash.EGG_SALT,
+        cool=Rest(Place.BENCH, 30),
+    ),
     formula=MARKET_FORMULA,
     words="By hand on the ash table. Two thirds of the strength of the miller's strong flour.",
 )
@@ -104,7 +115,7 @@ STATION = Plan(
         Turn(Fold.LETTER, 12.5, _fridge(60)),
     ),
     final=Final(4, width_mm=885, rest=_fridge(12)),
-    cut=Cut(Shape.TRIANGLE, base_mm=92, height_mm=295),
+    cut=Cut((Product("Croissant", Shape.TRIANGLE, 92, 295, card=Card.CRESCENT),)),
     formula=STATION_FORMULA,
     words="By sheeter, on the long belt. Three strips across the last sheet.",
 )
@@ -123,7 +134,13 @@ BOATS = Plan(
         Turn(Fold.LETTER, 7, _fridge(45)),
     ),
     final=Final(3, width_mm=437, rest=_fridge(20)),
-    cut=Cut(Shape.RECTANGLE, base_mm=120, height_mm=86, kerf_mm=1),
+    cut=Cut(
+        (
+            Product("Turnover", Shape.SQUARE, 120, rows=2, card=Card.TURNOVER),
+            Product("Puff disc", Shape.DISC, 88, rows=2),
+        ),
+        kerf_mm=1,
+    ),
     formula=BOATS_FORMULA,
     words="For the turnovers. Five letters are leaves enough; a sixth gains nothing here.",
 )
@@ -136,7 +153,12 @@ DANISH = Plan(
     lock_in=LockIn(Method.TWO_THIRDS, block_width_mm=320, block_length_mm=400),
     turns=(Turn(Fold.BOOK, 9, _fridge(40)), Turn(Fold.LETTER, 9, _fridge(45))),
     final=Final(4.5, width_mm=405, rest=_fridge(15)),
-    cut=Cut(Shape.RECTANGLE, base_mm=100, height_mm=100),
+    cut=Cut((Product("Pinwheel", Shape.SQUARE, 100, card=Card.PINWHEEL),)),
+    finish=Finish(
+        Bake(Oven.FAN, (Stage(16, 175),), core_c=93),
+        rest=Rest(Place.PROOFER, 110),
+        cool=Rest(Place.BENCH, 20),
+    ),
     formula=DANISH_FORMULA,
     words="Squares for pinwheels. Egg in the dough: keep it cold.",
 )

@@ -13,7 +13,11 @@ STATION = {
     "lock_in": {"method": "half", "block_width_mm": 300, "block_length_mm": 230, "margin_mm": 0},
     "turns": [{"fold": "letter", "roll_to_mm": 8, "rest": {"place": "fridge", "minutes": 30}}] * 3,
     "final": {"roll_to_mm": 4, "width_mm": 400},
-    "cut": {"shape": "triangle", "base_mm": 90, "height_mm": 280},
+    "cut": {
+        "products": [
+            {"name": "Croissant", "shape": "triangle", "base_mm": 90, "height_mm": 280}
+        ]
+    },
 }  # fmt: skip
 
 

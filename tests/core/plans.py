@@ -2,12 +2,13 @@
 
 from dataclasses import replace
 
-from lamination.cutting import Shape
+from lamination.cutting import Product, Shape
 from lamination.folds import Fold
 from lamination.lockin import Method
 from lamination.places import Place, Rest
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
 from lamination.practice import Family
+from lamination.shaping import Card
 
 REST = Rest(Place.FRIDGE, 30)
 
@@ -22,7 +23,7 @@ def station(**changes) -> Plan:
         lock_in=LockIn(Method.HALF, block_width_mm=300, block_length_mm=230),
         turns=turns("letter", "letter", "letter"),
         final=Final(4, width_mm=400),
-        cut=Cut(Shape.TRIANGLE, base_mm=90, height_mm=280),
+        cut=Cut((Product("Croissant", Shape.TRIANGLE, 90, 280, card=Card.CRESCENT),)),
     )
     return replace(base, **changes)
 

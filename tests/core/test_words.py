@@ -7,19 +7,25 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.cutting import Shape
+from lamination.cutting import Product, Shape
+from lamination.finish import starting_finish
 from lamination.folds import Fold
 from lamination.kitchen import Kitchen
 from lamination.limits import Faults
 from lamination.lockin import Method
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Turn
 from lamination.practice import DEFAULTS, Family
+from lamination.shaping import Card
 from lamination.work import work
 
 from .plans import REST, station, turns
 
+products = st.builds(
+    Product, st.just("Piece"), st.sampled_from(list(Shape)), st.floats(20, 200), st.floats(20, 300),
+    hole_mm=st.just(15), rows=st.integers(0, 3), card=st.sampled_from(list(Card)),
+)  # fmt: skip
 plans = st.builds(
-    lambda family, dough, share, method, side, folds, roll, last, width, cut: station(
+    lambda family, dough, share, method, side, folds, roll, last, width, cut, finished: station(
         family=family,
         dough=Dough(dough),
         butter=Butter(dough * share),
@@ -27,6 +33,7 @@ plans = st.builds(
         turns=tuple(Turn(f, roll, REST) for f in folds),
         final=Final(last, width),
         cut=cut,
+        finish=starting_finish(family) if finished else None,
     ),
     st.sampled_from(list(Family)),
     st.floats(300, 9000),
@@ -37,8 +44,9 @@ plans = st.builds(
     st.floats(3, 12),
     st.floats(1.5, 6),
     st.none() | st.floats(100, 900),
-    st.none() | st.builds(Cut, st.sampled_from(list(Shape)), st.floats(20, 200),
-                          st.floats(20, 300), st.floats(0, 4)),
+    st.none() | st.builds(Cut, st.lists(products, min_size=1, max_size=3).map(tuple),
+                          st.floats(0, 4), trim_mm=st.floats(0, 30)),
+    st.booleans(),
 )  # fmt: skip
 
 
