@@ -319,9 +319,8 @@ class _Follower:
         if place is Place.BENCH:
             under, over = self._bench(minute, rest.on)
         else:
-            name = "proof" if place is Place.PROOFER else str(place)
-            c = kitchen["proof.room_c" if place is Place.PROOFER else f"{place}.c"]
-            over = Air(c, self._wrapped(kitchen[f"{name}.film"]))
+            c = kitchen[f"{place}.c"]
+            over = Air(c, self._wrapped(kitchen[f"{place}.film"]))
             under = over
             if rest.on is not Surface.USUAL:
                 under = Air(c, self._wrapped(kitchen[f"under.{rest.on}"]))

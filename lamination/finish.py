@@ -137,7 +137,7 @@ _YEASTED = Bake(Oven.DECK, (Stage(4, 220, steam=True), Stage(14, 190)), core_c=9
 
 def starting_finish(family: Family) -> Finish:
     """A finish a family commonly has, for a baker to change. Source: trade practice."""
-    proof = Rest(Place.PROOFER, 135)
+    proof = Rest(Place.PROOFER, 165)
     cool = Rest(Place.BENCH, 30)
     if family is Family.PUFF:
         stages = (Stage(10, 220, steam=True), Stage(18, 185))

@@ -24,6 +24,8 @@ class Cause(StrEnum):
     COOLING = "cooling"
     BRITTLE = "brittle butter"
     WAKING = "waking yeast"
+    PROOF = "the proof"
+    OVER = "over-proofing"
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,92 +9,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
-from typing import Annotated
 
-from lamination.limits import Checked, Fault, Faults, Length, Range, raise_if
+from lamination.events import Event, EventKind, Probe, Verdict
+from lamination.limits import Fault, Faults
 from lamination.practice import StopKind
+from lamination.traywork import (
+    TRAY_DEEDS,
+    Trays,
+    TrayStanding,
+    admit_tray,
+    tray_steps,
+)
 from lamination.worked import Stop, WorkedPlan
-
-
-class EventKind(StrEnum):
-    """What can be said at the bench."""
-
-    DONE = "done"  # a stop's work is finished
-    OUT = "out"  # a rest is over
-    MOVE = "move"  # a deed happened earlier or later than it was pressed
-    UNDO = "undo"
-    READING = "reading"
-    NOTE = "note"
-    GIVE_UP = "give_up"
-    VERDICT = "verdict"
-    REST = "rest"  # a rest is to take another time than the plan's
-    WEIGHED = "weighed"  # a line of a weigh-out sheet, with what was really used
-
-
-class Probe(StrEnum):
-    """What a temperature was taken of."""
-
-    ROOM = "room"
-    DOUGH = "dough"
-    BUTTER = "butter"
-
-
-Score = Annotated[int, Range(1, 5)]
-
-
-@dataclass(frozen=True)
-class Verdict(Checked):
-    """How it came out: 1 (poor) to 5 (as it should be); None where it was not judged."""
-
-    lift: Score | None = None
-    honeycomb: Score | None = None
-    leaves: Score | None = None
-    colour: Score | None = None
-    words: Annotated[str, Length(0, 2_000, "characters")] = ""
-
-
-_NEEDS: dict[EventKind, tuple[str, ...]] = {
-    EventKind.DONE: ("stop",),
-    EventKind.OUT: ("stop",),
-    EventKind.MOVE: ("target", "minutes"),
-    EventKind.UNDO: ("target",),
-    EventKind.READING: ("probe", "value_c"),
-    EventKind.NOTE: ("words",),
-    EventKind.VERDICT: ("verdict",),
-    EventKind.GIVE_UP: (),
-    EventKind.WEIGHED: ("line", "grams"),
-    EventKind.REST: ("stop", "minutes"),
-}
-
-
-@dataclass(frozen=True)
-class Event(Checked):
-    """Something said at the bench. ``id`` is made by the tablet; sending it twice is harmless.
-
-    ``at`` carries a time zone. Which other fields are needed depends on ``kind``; raises
-    :class:`Faults` naming those that are missing.
-    """
-
-    id: Annotated[str, Length(8, 64, "characters")]
-    at: datetime
-    kind: EventKind
-    stop: str | None = None
-    target: str | None = None
-    minutes: Annotated[float, Range(-1_440, 1_440, "min")] | None = None
-    probe: Probe | None = None
-    value_c: Annotated[float, Range(-40, 60, "°C")] | None = None
-    words: Annotated[str, Length(1, 2_000, "characters")] | None = None
-    verdict: Verdict | None = None
-    line: Annotated[str, Length(1, 80, "characters")] | None = None
-    grams: Annotated[float, Range(0, 500_000, "g")] | None = None
-
-    def __post_init__(self) -> None:
-        super().__post_init__()
-        missing = [n for n in _NEEDS[self.kind] if getattr(self, n) is None]
-        faults = [Fault(n, f"A {self.kind} event needs this.") for n in missing]
-        if self.at.utcoffset() is None:
-            faults.append(Fault("at", "The time must say its time zone."))
-        raise_if(faults)
 
 
 class Phase(StrEnum):
@@ -149,6 +75,16 @@ class Scaled:
 
 
 @dataclass(frozen=True, slots=True)
+class OnScale:
+    """Pieces of a product that were put on the scale, g, one after another along the sheet."""
+
+    event_id: str
+    at: datetime
+    product: int
+    grams: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class RestTime:
     """How many minutes the rest after a stop is to take in this run."""
 
@@ -173,6 +109,8 @@ class Standing:
     verdict: Verdict | None
     undoable: str | None
     rests: tuple[RestTime, ...]
+    trays: tuple[TrayStanding, ...]
+    pieces: tuple[OnScale, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -216,10 +154,22 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     rests = {s.key: s.rest.minutes for s in worked.strip if s.rest}
     verdict: Verdict | None = None
     given_up: datetime | None = None
+    pieces: list[OnScale] = []
+    trays = Trays(worked)
     clock = started_at
     for e in kept:
         here = order[len(deeds)].stop if len(deeds) < len(order) else None
-        if e.kind in (EventKind.DONE, EventKind.OUT) and here:
+        if e.tray is not None and e.kind in TRAY_DEEDS:
+            trays.take(e, clock, shift.get(e.id, 0.0))
+            # a stop is done when the last tray has done it
+            while len(deeds) < len(order) and (due := order[len(deeds)]).stop in trays.stops:
+                last = trays.all_did(due.kind, due.stop)
+                if last is None:
+                    break
+                planned = started_at + timedelta(minutes=due.minute)
+                clock = max(clock, last)
+                deeds.append(Deed(e.id, due.kind, due.stop, clock, planned))
+        elif e.kind in (EventKind.DONE, EventKind.OUT) and here:
             planned = started_at + timedelta(minutes=order[len(deeds)].minute)
             clock = max(clock, e.at + timedelta(minutes=shift.get(e.id, 0)))
             deeds.append(Deed(e.id, e.kind, here, clock, planned))
@@ -231,6 +181,8 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
             weighed[e.line] = Scaled(e.id, e.at, e.line, e.grams)
         elif e.kind is EventKind.REST and e.stop in rests and e.minutes is not None:
             rests[e.stop] = e.minutes
+        elif e.kind is EventKind.PIECES and e.product is not None and e.pieces_g:
+            pieces.append(OnScale(e.id, e.at, e.product, e.pieces_g))
         elif e.kind is EventKind.GIVE_UP:
             given_up = e.at
         elif e.kind is EventKind.VERDICT:
@@ -239,7 +191,13 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     finished = len(deeds) == len(order)
     ahead = order[min(len(deeds), len(order) - 1)]
     stop = next(s for s in worked.strip if s.key == ahead.stop)
+    on_trays = trays.standing(rests)
     resting = not finished and ahead.kind is EventKind.OUT
+    moving = [t for t in on_trays if t.next]
+    waiting = [t.until for t in moving if t.until and t.next and t.next.kind is EventKind.OUT]
+    if not finished and stop.key in trays.stops:
+        # some trays may be under the hands while others rest
+        resting = bool(moving) and len(waiting) == len(moving)
     phase = (
         Phase.GIVEN_UP
         if given_up
@@ -249,7 +207,9 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         if resting
         else Phase.WORK
     )
-    until = clock + timedelta(minutes=rests[stop.key]) if resting else None
+    until = clock + timedelta(minutes=rests[stop.key]) if resting and stop.key in rests else None
+    if resting and stop.key in trays.stops:
+        until = min(t for t in waiting if t)
     undoable = [e.id for e in kept if e.kind is not EventKind.UNDO]
     return Standing(
         phase=phase,
@@ -265,6 +225,8 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         verdict=verdict,
         undoable=undoable[-1] if undoable else None,
         rests=tuple(RestTime(stop, minutes) for stop, minutes in rests.items()),
+        trays=on_trays,
+        pieces=tuple(pieces),
     )
 
 
@@ -277,8 +239,18 @@ def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], n
     now = stand(worked, started_at, events)
     names = {s.key: s.name for s in worked.strip}
     over = now.phase in (Phase.FINISHED, Phase.GIVEN_UP)
-    if new.kind in (EventKind.DONE, EventKind.OUT):
+    tray_stops = {s.stop for s in tray_steps(worked)}
+    if new.kind in TRAY_DEEDS and (new.tray is not None or new.kind is EventKind.IN):
+        if now.phase is Phase.GIVEN_UP:
+            raise Faults(Fault("stop", "This run was given up. Undo that to go on."))
+        admit_tray(now.trays, now.stop in tray_stops, new)
+    elif new.kind in TRAY_DEEDS and new.stop in tray_stops:
+        raise Faults(Fault("tray", "Say which tray: each goes its own way."))
+    elif new.kind in (EventKind.DONE, EventKind.OUT):
         _admit_deed(now, names, new)
+    elif new.kind is EventKind.PIECES:
+        if worked.cut is None or (new.product or 0) >= len(worked.cut.products):
+            raise Faults(Fault("product", "This plan cuts no such product."))
     elif new.kind is EventKind.GIVE_UP and over:
         raise Faults(Fault("kind", "This run is over already."))
     elif new.kind is EventKind.VERDICT and not over:

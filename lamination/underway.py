@@ -7,12 +7,13 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from lamination.cold import Measured, Today
+from lamination.events import EventKind, Probe
 from lamination.kitchen import Kitchen
 from lamination.limits import say
 from lamination.places import Rest
 from lamination.plan import Plan
 from lamination.rest import RestWindow
-from lamination.run import EventKind, Phase, Probe, Standing
+from lamination.run import Phase, Standing
 from lamination.warmth import WorkedWarmth, work_warmth
 from lamination.worked import WorkedPlan
 

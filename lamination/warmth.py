@@ -5,36 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from lamination.cold import Followed, Stretch, Today, Trace, WorkClock, follow, full_dose_of
-from lamination.heat import Air, body, conduct
+from lamination.cold import Followed, Stretch, Today, Trace, WorkClock, follow
 from lamination.ingredients import Window
 from lamination.kitchen import Kitchen
 from lamination.limits import say
-from lamination.materials import Composition, mixture
 from lamination.places import Place, Rest, Stay
 from lamination.plan import Plan
-from lamination.recipe import butter_composition, butter_of_whole, dough_composition
-from lamination.rest import Cause, RestWindow, crossing
-from lamination.thermal import thermal_of
+from lamination.proof import Proof, proof_of, proof_window
+from lamination.rest import Cause, RestWindow
 from lamination.worked import Fix, Note, Put
-from lamination.yeast import activity
 
 _HOPELESS = 0.65  # of the time a turn takes; less than this and no quick hands help
-_LONGEST_PROOF_MIN = 1_440.0
-
-
-@dataclass(frozen=True, slots=True)
-class Proof:
-    """The proof of a shaped piece: minutes from chilled and from frozen at the proofer's warmth.
-
-    None where it never finishes. ``limit_c``: the warmest the butter bears.
-    """
-
-    proofer_c: float
-    limit_c: float
-    chilled_min: float | None
-    frozen_min: float | None
-    says: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,12 +53,14 @@ def work_warmth(
     found = follow(plan, kitchen, today)
     room = found.kitchen["room.c"]
     can, summary = _summary(plan, found, room)
-    proof = proof_of(plan, found.kitchen, found.yeast_used_pct or 0.0)
+    used = found.yeast_used_pct or 0.0
+    proof = proof_of(plan, found.kitchen, used)
+    in_proof = proof_window(plan, found.kitchen, used, found.trace.middle_c[-1])
     return WorkedWarmth(
         room,
         found.kitchen["fridge.c"],
         found.kitchen["freezer.c"],
-        found.windows,
+        (*found.windows, in_proof) if in_proof else found.windows,
         found.clocks,
         found.stretches,
         found.trace,
@@ -87,7 +70,7 @@ def work_warmth(
         can,
         summary,
         _warmer(plan, kitchen, today, found) if what_if else "",
-        (*_notes(plan, found), *_on_proof(plan, found, proof)),
+        (*_notes(plan, found), *_on_proof(plan, found, proof, in_proof)),
     )
 
 
@@ -172,14 +155,26 @@ def _notes(plan: Plan, found: Followed) -> Iterator[Note]:
         )  # fmt: skip
 
 
-def _on_proof(plan: Plan, found: Followed, proof: Proof | None) -> Iterator[Note]:
+def _on_proof(
+    plan: Plan, found: Followed, proof: Proof | None, in_proof: RestWindow | None
+) -> Iterator[Note]:
     if proof is None or plan.cut is None:
         return
+    if in_proof and in_proof.verdict != "good" and plan.finish and plan.finish.rest:
+        fixes: tuple[Fix, ...] = ()
+        rest = plan.finish.rest
+        if in_proof.best_min is not None and not (rest.first or rest.last):
+            minutes = float(5 * round(in_proof.best_min / 5))
+            put = Put("finish.rest", replace(rest, minutes=minutes))
+            fixes = (Fix(f"Proof {say(minutes)} min", (put,)),)
+        title = {"early": "Under-proofed", "late": "Over-proofed"}[in_proof.verdict]
+        yield Note("shape", "mind", title, in_proof.says, "finish.rest.minutes", fixes)
     hot = proof.proofer_c > proof.limit_c
     used = found.yeast_used_pct or 0.0
     before = f" {say(round(used))} % of a proof is used up by now." if used >= 1 else ""
     title = "The proofer is too warm" if hot else "Then the proof"
-    yield Note("cut", "mind" if hot else "know", title, proof.says + before)
+    stop = "shape" if plan.finish else "cut"
+    yield Note(stop, "mind" if hot else "know", title, proof.says + before)
 
 
 def _on_window(plan: Plan, window: RestWindow) -> Note:
@@ -248,56 +243,3 @@ def _warmer(plan: Plan, kitchen: Kitchen, today: Today, found: Followed) -> str:
             if more >= 2:
                 said.append(f"{more} min more rest after {_name(a.stop)}")
     return f"Two degrees warmer: {', '.join(said) or 'nothing that one would notice'}."
-
-
-def proof_of(plan: Plan, kitchen: Kitchen, used_pct: float = 0.0) -> Proof | None:
-    """How long shaped pieces proof from chilled (4 °C) and from frozen (-18 °C).
-
-    The warming-up counts: activity is integrated over the piece's own temperature. None for a dough
-    without yeast. Source: core-model §8.
-    """
-    whole, made = full_dose_of(plan, kitchen), dough_composition(plan)
-    if made is None or whole == float("inf"):
-        return None
-    window = plan.butter_kind.window or Window(9, 12, 16, 20)
-    limit = window.oils_c + kitchen["proof.over_oils_k"]
-    at = kitchen["proof.room_c"]
-    share = butter_of_whole(plan)
-    of = mixture(((1 - share, made), (share, butter_composition(plan))))
-    wanted = whole * max(1 - used_pct / 100, 0.05)
-    chilled, frozen = (
-        _proofs(of, kitchen["proof.piece_mm"], start, at, kitchen["proof.film"], wanted)
-        for start in (4.0, -18.0)
-    )
-    if at > limit:
-        text = (
-            f"{say(at)} °C is too warm for this butter, which lets go above {say(limit)} °C: it would "
-            "run out of the pieces. Set the proofer lower and give it longer."
-        )
-    elif chilled is None:
-        text = f"At {say(at)} °C it does not finish in a day. Warm the proofer."
-    else:
-        text = (
-            f"At {say(at)} °C about {_hours(chilled)} from the fridge"
-            + (f", {_hours(frozen)} from the freezer" if frozen else "")
-            + ". Doubled, leaves visible, and the tray trembles when it is nudged."
-        )
-    return Proof(at, limit, chilled, frozen, text)
-
-
-def _hours(minutes: float) -> str:
-    hours, rest = divmod(round(minutes), 60)
-    return f"{hours} h {rest:02}"
-
-
-def _proofs(
-    of: Composition, thick_mm: float, start_c: float, at_c: float, film: float, dose: float
-) -> float | None:
-    table = thermal_of(of)
-    piece = body([(False, thick_mm)], (table, 900.0), (table, 900.0), start_c)
-    air = Air(at_c, film)
-    course = conduct(piece, air, air, _LONGEST_PROOF_MIN)
-    rate = activity(course.t_c).mean(axis=1)
-    steps = (rate[1:] + rate[:-1]) / 2 * (course.minutes[1:] - course.minutes[:-1])
-    total = steps.cumsum()
-    return crossing(course.minutes[1:], total, dose, falling=False)

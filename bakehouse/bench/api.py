@@ -19,10 +19,11 @@ from bakehouse.documents import dump, read, read_plan
 from bakehouse.kitchen.shelf import stored_kitchen, the_kitchen
 from bakehouse.people.roles import signed_in, user_of
 from bakehouse.plans.library import plan_of
+from lamination.events import Event, Verdict
 from lamination.limits import Fault, Faults
 from lamination.plan import Plan
 from lamination.practice import Family
-from lamination.run import Event, Phase, PlannedDeed, Standing, Verdict, admit, planned_deeds, stand
+from lamination.run import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
 from lamination.underway import UnderWay, under_way
 from lamination.used import Used, used
 from lamination.work import work

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from lamination.cutting import Product, Shape
+from lamination.events import Probe, Verdict
 from lamination.finish import Bake, Finish, Oven, Stage, Wash
 from lamination.folds import Fold
 from lamination.formula import (
@@ -28,7 +29,6 @@ from lamination.order import Wanted
 from lamination.places import Place, Rest
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
 from lamination.practice import Family
-from lamination.run import Probe, Verdict
 from lamination.shaping import Card
 
 ACCOUNTS = {"wren": ("head", "towpath-head"), "tansy": ("bench", "towpath-bench")}
@@ -95,7 +95,7 @@ MARKET = Plan(
     ),
     finish=Finish(
         Bake(Oven.DECK, (Stage(4, 220, steam=True), Stage(14, 190)), core_c=94),
-        rest=Rest(Place.PROOFER, 140),
+        rest=Rest(Place.PROOFER, 130),
         wash=Wash.EGG_SALT,
         cool=Rest(Place.BENCH, 30),
     ),
@@ -190,11 +190,13 @@ class Went:
 
     plan: Plan
     started: tuple[int, str] | int  # days ago and the time of day; or, under way, minutes ago
-    late_min: tuple[float, ...]
+    late_min: tuple[float, ...]  # up to the cut; the trays follow the plan, or ``trays_ago_min``
     readings: tuple[tuple[int, Probe, float], ...]  # before which deed, of what, °C
     notes: tuple[tuple[int, str], ...] = ()
     verdict: Verdict | None = None
     weighed: tuple[tuple[str, float], ...] = ()  # lines whose weight differed, g
+    pieces_g: tuple[float, ...] = ()  # of the first product, on the scale after the cut
+    trays_ago_min: tuple[tuple[float, ...], ...] = ()  # of each tray, how long ago each step was
 
 
 _ROOM, _DOUGH, _BUTTER = Probe.ROOM, Probe.DOUGH, Probe.BUTTER
@@ -202,14 +204,18 @@ _ROOM, _DOUGH, _BUTTER = Probe.ROOM, Probe.DOUGH, Probe.BUTTER
 RUNS = (
     Went(
         MARKET, started=(3, "19:00"),
-        late_min=(7, 4, 6, 3, 2, 15, 6, 3, 12, 4, 1, 16, 5, 2, 6, 9),
+        late_min=(7, 4, 6, 3, 2, 15, 6, 3, 12, 4, 1, 16, 5, 2, 6, 9, 6),
         readings=((2, _ROOM, 19.0), (2, _DOUGH, 24.5), (5, _DOUGH, 4.5), (5, _BUTTER, 12.5),
                   (6, _DOUGH, 8.5), (8, _DOUGH, 6.0), (9, _DOUGH, 9.0), (9, _BUTTER, 13.0),
                   (11, _DOUGH, 6.5), (12, _DOUGH, 10.0), (14, _ROOM, 20.5), (14, _DOUGH, 7.0)),
         notes=((6, "Butter a little firmer than the dough at the corners."),
                (11, "Sprang back at the ends: gave it ten minutes more.")),
         weighed=(("mix/water", 206), ("mix/flour-lock", 626)),
-        verdict=Verdict(4, 4, 4, 5, "Even comb, one tight spot at the tail. Rest turn 2 longer."),
+        pieces_g=(58.4, 57.9, 58.8, 57.6, 57.2, 57.9, 56.8, 57.0, 56.4, 56.9, 55.8, 56.1),
+        verdict=Verdict(
+            4, 4, 4, 5, "Even comb, one tight spot at the tail. Rest turn 2 longer.",
+            shape=4, dryness=4, fat=5, taste=5, before_g=57.2, after_g=48.9,
+        ),
     ),
     Went(
         BOATS, started=(1, "11:30"),
@@ -219,6 +225,15 @@ RUNS = (
                   (14, _ROOM, 25.0), (14, _DOUGH, 11.0)),
         notes=((6, "Room warming up. Ice pack under the tray."),),
         verdict=Verdict(5, None, 4, 4, "Tall and dry. Slight lean where the third turn ran warm."),
+    ),
+    Went(
+        MARKET, started=1845,
+        late_min=(6, 4, 6, 3, 2, 9, 6, 3, 8, 4, 1, 9, 5, 2, 6, 7),
+        readings=((2, _ROOM, 20.0), (4, _DOUGH, 24.0), (6, _BUTTER, 12.5), (6, _DOUGH, 7.0),
+                  (14, _DOUGH, 8.0)),
+        notes=((11, "A little springy: three strokes more."),),
+        pieces_g=(57.6, 57.1, 57.8, 57.0, 57.3, 56.9, 57.5, 57.2),
+        trays_ago_min=((148, 18, 13, 9), (142, 6), (136,)),
     ),
     Went(
         STATION, started=1892,

@@ -7,6 +7,9 @@ from bakehouse.kitchen.models import KitchenRecord
 from lamination.kitchen import Kitchen
 from lamination.practice import DEFAULTS
 
+# Rows that stood under another name before.
+_RENAMED = {"proof.room_c": "proofer.c", "proof.film": "proofer.film"}
+
 
 def the_kitchen() -> Kitchen:
     """This bakery's kitchen; the plain table of practice until something was changed."""
@@ -20,7 +23,8 @@ def the_kitchen() -> Kitchen:
 
 def stored_kitchen(document: dict[str, Any]) -> Kitchen:
     """A kitchen kept earlier: defaults that the table has no more are left behind with it."""
-    yours = {k: v for k, v in document.get("yours", {}).items() if k in DEFAULTS}
+    kept = {_RENAMED.get(k, k): v for k, v in document.get("yours", {}).items()}
+    yours = {k: v for k, v in kept.items() if k in DEFAULTS}
     return read(Kitchen, {**document, "yours": yours})
 
 

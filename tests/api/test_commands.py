@@ -50,7 +50,7 @@ def test_work_says_one_line_per_fault_and_exits_2(tmp_path):
     assert [line.split(":")[0] for line in lines] == ["family", "dough.mass_g"]
 
 
-@pytest.mark.parametrize("content", ["{", "[]", '{"format": "eight-turn/plan", "version": 3}'])
+@pytest.mark.parametrize("content", ["{", "[]", '{"format": "eight-turn/plan", "version": 4}'])
 def test_work_refuses_what_is_no_plan(tmp_path, content):
     code, _, err = run_work(tmp_path, content)
     assert code == 2

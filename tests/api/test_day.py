@@ -91,7 +91,7 @@ def test_a_plan_of_version_one_is_read_and_gives_the_same_sheets(head, db):
     record = PlanRecord.objects.get()
     record.document = old
     record.save()
-    assert head.call("GET", f"/plans/{record.pk}")["plan"]["version"] == 2
+    assert head.call("GET", f"/plans/{record.pk}")["plan"]["version"] == 3
     run = head.call("POST", "/runs", {"id": "7f1c2f3e-0000-4000-8000-00000000000a",
                                       "plan_id": record.pk})  # fmt: skip
     assert run["used"] is None

@@ -6,8 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bakehouse.documents import dump, path_of, read, read_plan_file
-from lamination.cutting import Shape
+from bakehouse.documents import dump, migrated, path_of, read, read_plan_file
+from bakehouse.kitchen.shelf import stored_kitchen
+from lamination.cutting import Product, Shape
+from lamination.finish import starting_finish
 from lamination.folds import Fold
 from lamination.formula import Mixing, OldDough
 from lamination.kitchen import Kitchen
@@ -16,10 +18,16 @@ from lamination.lockin import Method
 from lamination.places import Place, Rest
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
 from lamination.practice import DEFAULTS, Family
+from lamination.shaping import Card
 from tests.core.formulas import LEAN, formula, poolish
 
 rests = st.none() | st.builds(Rest, st.sampled_from(list(Place)), st.floats(0, 2000))
 own_minutes = st.none() | st.floats(0, 600)
+products = st.builds(
+    Product, st.just("Piece"), st.sampled_from(list(Shape)), st.floats(20, 5000), st.floats(20, 5000),
+    hole_mm=st.just(12), rows=st.integers(0, 9), card=st.sampled_from(list(Card)),
+    filling=st.none() | st.just("almond"), filling_g=st.floats(0, 90),
+)  # fmt: skip
 plans = st.builds(
     Plan,
     name=st.text("abc Åé½“", min_size=1, max_size=40).filter(str.strip),
@@ -31,8 +39,10 @@ plans = st.builds(
     turns=st.lists(st.builds(Turn, st.sampled_from(list(Fold)), st.floats(0.5, 200), rests),
                    max_size=12).map(tuple),
     final=st.builds(Final, st.floats(0.5, 200), st.none() | st.floats(10, 5000), rests),
-    cut=st.none() | st.builds(Cut, st.sampled_from(list(Shape)), st.floats(10, 5000),
-                              st.floats(10, 5000), st.floats(0, 10)),
+    cut=st.none() | st.builds(Cut, st.lists(products, min_size=1, max_size=4).map(tuple),
+                              st.floats(0, 10), own_minutes, st.floats(0, 100), st.floats(0, 40),
+                              st.booleans()),
+    finish=st.none() | st.sampled_from(list(Family)).map(starting_finish),
     words=st.text(max_size=60),
     formula=st.none() | st.builds(
         lambda salt, tub, old, mixing: formula(
@@ -88,3 +98,17 @@ def test_any_json_at_all_is_a_plan_or_a_named_fault(data):
     with pytest.raises(Faults) as wrong:
         read_plan_file(json.dumps(document))
     assert all(f.message.endswith(".") for f in wrong.value.faults)
+
+
+def test_a_cut_of_one_shape_is_read_as_one_product():
+    """Up to version 2 the sizes stood in the cut itself."""
+    old = {"shape": "triangle", "base_mm": 90, "height_mm": 280, "kerf_mm": 2, "bench_min": 9}
+    new = migrated({"version": 2, "cut": old})
+    piece = {"name": "Piece", "shape": "triangle", "base_mm": 90, "height_mm": 280}
+    assert new == {"version": 3, "cut": {"kerf_mm": 2, "bench_min": 9, "products": [piece]}}
+    assert migrated({"version": 2, "cut": None})["cut"] is None
+    assert migrated(new) == new
+
+
+def test_a_row_of_the_kitchen_under_its_former_name_is_kept():
+    assert stored_kitchen({"yours": {"proof.room_c": 24}})["proofer.c"] == 24

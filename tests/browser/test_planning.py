@@ -234,7 +234,7 @@ def test_files_go_out_and_come_in_and_a_wrong_one_is_told(person, tmp_path):
     opener = page.locator("input[type=file]")
     for name, text, says in (
         ("notes.json", "flour, butter", "This file is not JSON"),
-        ("newer.json", json.dumps(content | {"version": 3}), "up to version 2"),
+        ("newer.json", json.dumps(content | {"version": 4}), "up to version 3"),
         ("odd.json", json.dumps(content | {"butter": {"mass_g": 0}}), "0 g is out of reach"),
     ):
         (tmp_path / name).write_text(text)

@@ -13,8 +13,9 @@ from lamination.kitchen import Kitchen
 from lamination.limits import Faults
 from lamination.places import Place, Rest, Stay
 from lamination.plan import Dough, Final
+from lamination.proof import proof_of
 from lamination.rest import Cause, relaxing_min
-from lamination.warmth import proof_of, work_warmth
+from lamination.warmth import work_warmth
 
 from .formulas import formula
 from .plans import station, turns
@@ -196,9 +197,9 @@ def test_a_fridge_warmer_than_the_room_is_noted_not_refused():
 def test_a_proof_counts_the_warming_up_and_minds_the_butter():
     proof = proof_of(dough(), Kitchen())
     assert 100 < proof.chilled_min < proof.frozen_min
-    cooler = proof_of(dough(), Kitchen({"proof.room_c": 22}))
+    cooler = proof_of(dough(), Kitchen({"proofer.c": 22}))
     assert cooler.chilled_min > proof.chilled_min
-    hot = proof_of(dough(), Kitchen({"proof.room_c": 34}))
+    hot = proof_of(dough(), Kitchen({"proofer.c": 34}))
     assert hot.limit_c == 28
     assert "too warm for this butter" in hot.says
     assert proof_of(replace(dough(), formula=None), Kitchen()) is None
@@ -213,7 +214,7 @@ def test_the_proof_is_said_at_the_cut_and_shorter_where_the_yeast_has_worked():
     assert note.title == "Then the proof"
     assert f"{round(found.yeast_used_pct)} % of a proof is used up by now" in note.text
     assert found.proof.chilled_min < proof_of(dough(), Kitchen()).chilled_min
-    hot = work_warmth(dough(), Kitchen({"proof.room_c": 34}))
+    hot = work_warmth(dough(), Kitchen({"proofer.c": 34}))
     assert next(n for n in hot.notes if n.stop == "cut").tone == "mind"
 
 

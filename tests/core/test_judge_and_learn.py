@@ -5,13 +5,14 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
+from lamination.events import Event, EventKind, Probe
 from lamination.heat import body
 from lamination.judge import Bend, Call, Feel, judge_lock_in
 from lamination.kitchen import Kitchen
 from lamination.learn import ProbeReading, fit_film, learned, read_logger_csv, simulated
 from lamination.limits import Faults
 from lamination.places import Place, Rest
-from lamination.run import Event, EventKind, Probe, admit, stand
+from lamination.run import admit, stand
 from lamination.thermal import constant, thermal_of
 from lamination.underway import as_it_went, today_of, under_way
 from lamination.work import work

@@ -9,13 +9,14 @@ from hypothesis import strategies as st
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN, MARKET, ORDER, PLANS
 from lamination.amend import Amendment, Change, amend
+from lamination.events import Event, EventKind
 from lamination.formula import PrefermentKind
 from lamination.ingredients import PLAIN_SHELF
 from lamination.interchange import formula_csv, read_formula_csv, sheets_csv
 from lamination.kitchen import Kitchen
 from lamination.limits import Faults
 from lamination.order import Order, Ordered, Sizing, Wanted, work_order
-from lamination.run import Event, EventKind, admit, stand
+from lamination.run import admit, stand
 from lamination.used import used
 from lamination.work import work
 

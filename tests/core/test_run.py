@@ -5,10 +5,11 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
+from lamination.events import Event, EventKind, Probe, Verdict
 from lamination.limits import Faults
 from lamination.places import Place, Rest
 from lamination.plan import Dough
-from lamination.run import Event, EventKind, Phase, Probe, Verdict, admit, stand
+from lamination.run import Phase, admit, stand
 from lamination.work import work
 
 from .plans import station, turns

@@ -6,10 +6,11 @@ from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
+from lamination.events import Event, EventKind, Probe, Verdict
 from lamination.limits import Faults
 from lamination.places import Place, Rest
 from lamination.plan import Dough
-from lamination.run import Event, EventKind, Phase, Probe, Verdict, admit, planned_deeds, stand
+from lamination.run import Phase, admit, planned_deeds, stand
 from lamination.work import work
 
 from .plans import station, turns

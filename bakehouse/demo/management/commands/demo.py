@@ -1,6 +1,7 @@
 """Fill an empty house with the bakehouse at Teasel Lock; leave one that has anything in it."""
 
 import uuid
+from collections.abc import Callable
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -16,9 +17,12 @@ from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
+from lamination.events import Event, EventKind
 from lamination.order import Order, Ordered
-from lamination.run import Event, EventKind, admit, planned_deeds
+from lamination.run import admit, planned_deeds
+from lamination.traywork import TrayStep, tray_steps
 from lamination.work import work
+from lamination.worked import WorkedPlan
 
 
 class Command(BaseCommand):
@@ -67,6 +71,30 @@ def _order(records: dict[str, PlanRecord], by: User) -> None:
     OrderRecord.objects.create(document=dump(order), updated_by=by)
 
 
+def _trays(went: Went, worked: WorkedPlan, cut_at: datetime, say: Callable[..., None]) -> datetime:
+    """Take the trays through proof and oven: as the plan has them, or as long ago as is said."""
+    steps = tray_steps(worked)
+    if not steps or not (went.verdict or went.trays_ago_min):
+        return cut_at
+    plan = {(d.kind, d.stop): d.minute for d in planned_deeds(worked.strip)}
+    cut_min = plan[EventKind.DONE, "cut"]
+    numbers = [n for p in worked.finish.trays.products for n in p.trays] if worked.finish else []
+    said: list[tuple[datetime, int, TrayStep]] = []
+    for tray in numbers:
+        ago = went.trays_ago_min[tray - 1] if went.trays_ago_min else None
+        for n, step in enumerate(steps):
+            if ago is not None and n < len(ago):
+                said.append((timezone.now() - timedelta(minutes=ago[n]), tray, step))
+            elif ago is None:
+                kind = EventKind.DONE if step.kind is EventKind.IN else step.kind
+                minute = plan[kind, "wash" if step.kind is EventKind.IN else step.stop]
+                after = minute - cut_min + 2 * tray + (1 if step.kind is EventKind.IN else 0)
+                said.append((cut_at + timedelta(minutes=after), tray, step))
+    for at, tray, step in sorted(said, key=lambda s: s[0]):
+        say(at, step.kind, stop=step.stop, tray=tray)
+    return max((at for at, _, _ in said), default=cut_at)
+
+
 def _run(went: Went, record: PlanRecord, by: User) -> None:
     worked = work(went.plan, KITCHEN)
     started = _started(went)
@@ -88,7 +116,10 @@ def _run(went: Went, record: PlanRecord, by: User) -> None:
         events = (*events, event)
 
     late, before = 0.0, started
-    for i, (deed, lag) in enumerate(zip(planned_deeds(worked.strip), went.late_min, strict=False)):
+    trays = tray_steps(worked)
+    on_trays = {step.stop for step in trays}
+    order = [d for d in planned_deeds(worked.strip) if d.stop not in on_trays]
+    for i, (deed, lag) in enumerate(zip(order, went.late_min, strict=False)):
         late += lag - 5  # a bench hand gains five minutes on most deeds and loses them on others
         at = max(before, started + timedelta(minutes=deed.minute + max(late, 0)))
         for _, probe, value in (r for r in went.readings if r[0] == i):
@@ -101,5 +132,9 @@ def _run(went: Went, record: PlanRecord, by: User) -> None:
                 say(at - timedelta(minutes=3), EventKind.WEIGHED, line=line.key, grams=grams)
         say(at, deed.kind, stop=deed.stop)
         before = at
+        if deed.stop == "cut":
+            if went.pieces_g:
+                say(at, EventKind.PIECES, product=0, pieces_g=went.pieces_g)
+            before = _trays(went, worked, at, say)
     if went.verdict:
         say(before + timedelta(hours=3), EventKind.VERDICT, verdict=went.verdict)
