@@ -77,3 +77,4 @@ def our_fault(request: HttpRequest) -> HttpResponse:
 
 for room in ("people", "kitchen", "plans", "bench", "day", "cold"):
     api.add_router("", f"bakehouse.{room}.api.router")
+api.add_router("", "bakehouse.plans.cut_api.router")

@@ -120,10 +120,11 @@ def dump(document: Any) -> Any:
     return adapter(type(document)).dump_python(document, mode="json")
 
 
-def as_download(text: str, content_type: str, name: str, ending: str) -> HttpResponse:
+def as_download(content: str | bytes, content_type: str, name: str, ending: str) -> HttpResponse:
     """An answer that a browser saves as a file, named after what it holds."""
     safe = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "plan"
-    answer = HttpResponse(text, content_type=f"{content_type}; charset=utf-8")
+    kind = content_type if isinstance(content, bytes) else f"{content_type}; charset=utf-8"
+    answer = HttpResponse(content, content_type=kind)
     answer["Content-Disposition"] = f'attachment; filename="{safe}.{ending}"'
     return answer
 

@@ -125,6 +125,17 @@ class Trays:
         return tuple(found)
 
 
+def proofed_min(trays: Iterable[TrayStanding]) -> float | None:
+    """How long the trays really rested after shaping, min on the mean; None while none is through."""
+    lasted = []
+    for tray in trays:
+        at = {(d.kind, d.stop): d.at for d in tray.deeds}
+        began, ended = at.get((EventKind.DONE, "shape")), at.get((EventKind.OUT, "shape"))
+        if began and ended:
+            lasted.append((ended - began) / timedelta(minutes=1))
+    return sum(lasted) / len(lasted) if lasted else None
+
+
 _SAID = {
     (EventKind.DONE, "shape"): "shaped",
     (EventKind.OUT, "shape"): "taken out of its rest",

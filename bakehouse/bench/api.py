@@ -3,34 +3,41 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from functools import lru_cache
 from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.http import Http404, HttpRequest
+from django.db.models import QuerySet
+from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Body, Router
+from ninja import Body, File, Form, Router
+from ninja.files import UploadedFile
 
-from bakehouse.bench.models import EventRecord, Run
-from bakehouse.documents import dump, read, read_plan
-from bakehouse.kitchen.shelf import stored_kitchen, the_kitchen
-from bakehouse.people.roles import signed_in, user_of
+from bakehouse.bench.models import EventRecord, Photo, Run
+from bakehouse.bench.pictures import LARGEST_FILE, small_jpeg
+from bakehouse.documents import Problem, dump, read, read_plan
+from bakehouse.kitchen.shelf import keep_kitchen, stored_kitchen, the_kitchen
+from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import plan_of
 from lamination.events import Event, Verdict
 from lamination.limits import Fault, Faults
 from lamination.plan import Plan
-from lamination.practice import Family
+from lamination.practice import DEFAULTS, Family
+from lamination.proof import learned_reference
 from lamination.run import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
+from lamination.traywork import TrayStep, proofed_min, tray_steps
 from lamination.underway import UnderWay, under_way
 from lamination.used import Used, used
+from lamination.warmth import work_warmth
 from lamination.work import work
 from lamination.worked import WorkedPlan
 
 router = Router(tags=["bench"])
 CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)
+MOST_PHOTOS = 24
 
 
 @dataclass
@@ -39,6 +46,16 @@ class StartRun:
 
     id: UUID
     plan_id: int
+
+
+@dataclass
+class PhotoView:
+    """A picture of a run, and what was said to it."""
+
+    id: UUID
+    words: str
+    taken_at: datetime
+    by: str | None
 
 
 @dataclass
@@ -54,6 +71,8 @@ class RunView:
     standing: Standing
     used: Used | None
     order: list[PlannedDeed]
+    tray_steps: list[TrayStep]
+    photos: list[PhotoView]
     now: datetime
 
 
@@ -109,6 +128,11 @@ def _name(user: User | None) -> str | None:
     return user.get_username() if user else None
 
 
+def _photos(run: Run) -> QuerySet[Photo]:
+    """The pictures of a run, without their bytes."""
+    return run.photos.defer("jpeg").select_related("by")
+
+
 def _view(run: Run) -> RunView:
     plan, worked = _worked(run)
     standing = stand(worked, run.started_at, _events(run))
@@ -122,6 +146,8 @@ def _view(run: Run) -> RunView:
         standing,
         used(plan, worked, standing),
         list(planned_deeds(worked.strip)),
+        list(tray_steps(worked)),
+        [PhotoView(p.pk, p.words, p.taken_at, _name(p.by)) for p in _photos(run)],
         timezone.now(),
     )
 
@@ -215,3 +241,89 @@ def _check_clock(event: Event) -> None:
         raise Faults(
             Fault("at", f"This screen's clock is {minutes:.0f} minutes ahead. Set it right.")
         )
+
+
+@router.post("/runs/{uuid:run_id}/photos", auth=signed_in, response={200: RunView, 422: Problem})
+def add_photo(
+    request: HttpRequest,
+    run_id: UUID,
+    id: Form[UUID],
+    file: File[UploadedFile],
+    words: Form[str] = "",
+) -> RunView:
+    """Keep a picture, made smaller and without its metadata; the id is the tablet's own."""
+    run = _run(run_id)
+    if (file.size or 0) > LARGEST_FILE:
+        raise Faults(Fault("file", "This picture is larger than 15 MB. Make it smaller first."))
+    if run.photos.count() >= MOST_PHOTOS:
+        raise Faults(Fault("file", f"A record holds {MOST_PHOTOS} pictures. Take one away first."))
+    if len(words) > 200:
+        raise Faults(Fault("words", "At most 200 characters."))
+    jpeg = small_jpeg(file.read())
+    Photo.objects.get_or_create(
+        pk=id, defaults={"run": run, "jpeg": jpeg, "words": words, "by": user_of(request)}
+    )
+    return _view(run)
+
+
+@router.get("/photos/{uuid:photo_id}.jpg", auth=signed_in)
+def photo(request: HttpRequest, photo_id: UUID) -> HttpResponse:
+    found = Photo.objects.filter(pk=photo_id).first()
+    if found is None:
+        raise Http404("There is no such picture.")
+    answer = HttpResponse(bytes(found.jpeg), content_type="image/jpeg")
+    answer["Cache-Control"] = "private, max-age=86400"
+    return answer
+
+
+@router.delete("/runs/{uuid:run_id}/photos/{uuid:photo_id}", auth=signed_in, response=RunView)
+def drop_photo(request: HttpRequest, run_id: UUID, photo_id: UUID) -> RunView:
+    run = _run(run_id)
+    run.photos.filter(pk=photo_id).delete()
+    return _view(run)
+
+
+@dataclass
+class ProofTaught:
+    """What a proof that was right teaches: the kitchen's reference before and after, min."""
+
+    proofed_min: float
+    before_min: float
+    after_min: float
+    kept: bool
+
+
+@router.get("/runs/{uuid:run_id}/proof", auth=signed_in, response=ProofTaught)
+def proof_of_run(request: HttpRequest, run_id: UUID) -> ProofTaught:
+    """What this run's proof would teach, if it was just right; nothing is kept."""
+    return _taught(run_id)
+
+
+@router.post("/runs/{uuid:run_id}/proof", auth=head_only, response=ProofTaught)
+def learn_proof(request: HttpRequest, run_id: UUID) -> ProofTaught:
+    """The proof was just right: the kitchen takes its reference from it."""
+    found = _taught(run_id)
+    kitchen = the_kitchen()
+    yours = {**kitchen.yours, "proof.reference_min": found.after_min}
+    keep_kitchen(type(kitchen)(yours, kitchen.ingredients))
+    return replace(found, kept=True)
+
+
+def _taught(run_id: UUID) -> ProofTaught:
+    run = _run(run_id)
+    plan, worked = _worked(run)
+    now = stand(worked, run.started_at, _events(run))
+    kitchen = stored_kitchen(run.kitchen_document)
+    minutes = proofed_min(now.trays)
+    if minutes is None:
+        raise Http404("No tray of this dough has been through its proof yet.")
+    warmth = work_warmth(plan, kitchen)
+    try:
+        after = learned_reference(
+            plan, kitchen, minutes, warmth.trace.middle_c[-1], warmth.yeast_used_pct or 0.0
+        )
+    except ValueError:
+        raise Http404("This plan has no proof to learn from.") from None
+    row = DEFAULTS["proof.reference_min"]
+    after = round(min(max(after, row.low), row.high), 1)
+    return ProofTaught(minutes, the_kitchen()["proof.reference_min"], after, False)

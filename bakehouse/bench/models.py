@@ -40,3 +40,21 @@ class EventRecord(models.Model):
 
     def __str__(self) -> str:
         return f"{self.document.get('kind')} in {self.run_id}"
+
+
+class Photo(models.Model):
+    """A picture of what came out: made smaller, without anything a camera wrote into it."""
+
+    id = models.UUIDField(primary_key=True)
+    run = models.ForeignKey(Run, models.CASCADE, related_name="photos")
+    # kept with the rest, so that one backup holds all
+    jpeg = models.BinaryField()
+    words = models.CharField(max_length=200, blank=True)
+    taken_at = models.DateTimeField(auto_now_add=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
+
+    class Meta:
+        ordering = ["taken_at"]
+
+    def __str__(self) -> str:
+        return f"picture of {self.run_id}"

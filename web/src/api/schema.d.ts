@@ -403,6 +403,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a picture, made smaller and without its metadata; the id is the tablet's own.
+         */
+        post: operations["bakehouse_bench_api_add_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Photo */
+        get: operations["bakehouse_bench_api_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Drop Photo */
+        delete: operations["bakehouse_bench_api_drop_photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proof Of Run
+         * @description What this run's proof would teach, if it was just right; nothing is kept.
+         */
+        get: operations["bakehouse_bench_api_proof_of_run"];
+        put?: never;
+        /**
+         * Learn Proof
+         * @description The proof was just right: the kitchen takes its reference from it.
+         */
+        post: operations["bakehouse_bench_api_learn_proof"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/order/work": {
         parameters: {
             query?: never;
@@ -680,6 +758,143 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/template.{ending}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Template
+         * @description A stencil of one piece, or the marks of the whole sheet, at true size: SVG or PDF.
+         */
+        get: operations["bakehouse_plans_cut_api_download_template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Search Layouts
+         * @description The best ways to share the last sheet between the plan's products.
+         */
+        post: operations["bakehouse_plans_cut_api_search_layouts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weighing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge Weighing */
+        post: operations["bakehouse_plans_cut_api_judge_weighing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weighing/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weigh Simulated
+         * @description What the simulated scale says of a row of pieces, one after another.
+         */
+        post: operations["bakehouse_plans_cut_api_weigh_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weighing/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Weights
+         * @description Weights from any scale's table.
+         */
+        post: operations["bakehouse_plans_cut_api_read_weights"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shaping Cards
+         * @description How each shape is made, in short steps.
+         */
+        get: operations["bakehouse_plans_cut_api_shaping_cards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/finish/{family}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Usual Finish
+         * @description A finish that the family commonly has, to start from.
+         */
+        get: operations["bakehouse_plans_cut_api_usual_finish"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -894,6 +1109,32 @@ export interface components {
             ingredients: components["schemas"]["Ingredient"][];
         };
         /**
+         * Bake
+         * @description A bake: its stages for one kind of oven, and the signs it is done by.
+         *
+         *     ``turn_tray``: turned half-way. ``docked``: pricked to stay low. ``core_c``: wanted in the middle
+         *     of a piece; None where colour alone decides.
+         */
+        Bake: {
+            oven: components["schemas"]["Oven"];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /**
+             * Turn Tray
+             * @default true
+             */
+            turn_tray: boolean;
+            /**
+             * Docked
+             * @default false
+             */
+            docked: boolean;
+            /** Core C */
+            core_c?: number | null;
+            /** @default golden */
+            colour: components["schemas"]["Colour"];
+        };
+        /**
          * Balance
          * @description What a formula amounts to, % of all flour.
          *
@@ -928,6 +1169,18 @@ export interface components {
             most_g: number;
         };
         /**
+         * Card
+         * @description How a cut piece is shaped.
+         * @enum {string}
+         */
+        Card: "flat" | "crescent" | "roll" | "pocket" | "pinwheel" | "turnover" | "plait" | "case";
+        /**
+         * Colour
+         * @description The colour wanted: three shades of brown.
+         * @enum {string}
+         */
+        Colour: "pale" | "golden" | "deep";
+        /**
          * Conductivity
          * @description Thermal conductivity of a mixture, W/(m·K): its two bounds and their geometric mean.
          */
@@ -960,6 +1213,44 @@ export interface components {
             cells: number[][];
             /** Regions */
             regions: components["schemas"]["Region"][];
+        };
+        /**
+         * CutProduct
+         * @description One product of the cut; ``along_mm`` and ``across_mm`` are its size as it is to be cut.
+         *
+         *     ``piece_g`` is dough and butter, ``filled_g`` with its filling.
+         */
+        CutProduct: {
+            /** Name */
+            name: string;
+            shape: components["schemas"]["Shape"];
+            card: components["schemas"]["Card"];
+            /** Pieces */
+            pieces: number;
+            /** Piece G */
+            piece_g: number;
+            /** Filled G */
+            filled_g: number;
+            /** Rows */
+            rows: number;
+            /** Per Row */
+            per_row: number;
+            /** Along Mm */
+            along_mm: number;
+            /** Across Mm */
+            across_mm: number;
+            drift: components["schemas"]["Drift"] | null;
+        };
+        /**
+         * Drift
+         * @description What comes of marking each cut from the last: how far the last mark is short, mm, and how much
+         *     lighter each piece is, g.
+         */
+        Drift: {
+            /** Last Mm */
+            last_mm: number;
+            /** Lighter G */
+            lighter_g: number;
         };
         /**
          * Facts
@@ -1048,6 +1339,20 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Label
+         * @description A product's label: its allergens, what is in it, and a filling nobody knows anything of.
+         */
+        Label: {
+            /** Product */
+            product: string;
+            /** Allergens */
+            allergens: components["schemas"]["Allergen"][];
+            /** Contains */
+            contains: string[];
+            /** Unknown */
+            unknown: string | null;
+        };
+        /**
          * Layers
          * @description Leaves where the sheet has most of them, three ways to count, and how thick they are, µm.
          *
@@ -1080,6 +1385,40 @@ export interface components {
             bent_pct: number;
             /** Estimate */
             estimate: boolean;
+        };
+        /**
+         * Load
+         * @description Trays that go in together, by their numbers, and what goes on them.
+         */
+        Load: {
+            /** Trays */
+            trays: number[];
+        };
+        /**
+         * MarkedRow
+         * @description A row as it is marked: its product, from and to across the rows, marks on both edges.
+         */
+        MarkedRow: {
+            /** Product */
+            product: number;
+            /** From Mm */
+            from_mm: number;
+            /** To Mm */
+            to_mm: number;
+            /** Marks */
+            marks: components["schemas"]["Marks"][];
+        };
+        /**
+         * Marks
+         * @description Marks along a line ``across_mm`` from the datum edge: where the blade's middle goes, mm.
+         *
+         *     For round pieces they are where the cutter's middle goes.
+         */
+        Marks: {
+            /** Across Mm */
+            across_mm: number;
+            /** Along Mm */
+            along_mm: number[];
         };
         /**
          * Material
@@ -1127,6 +1466,32 @@ export interface components {
              */
             fixes: components["schemas"]["Fix"][];
         };
+        /**
+         * OnTrays
+         * @description Pieces of a product on trays: their size shaped and risen, how many a tray, which trays.
+         */
+        OnTrays: {
+            /** Product */
+            product: number;
+            shaped: components["schemas"]["Size"];
+            risen: components["schemas"]["Size"];
+            /** Per Tray */
+            per_tray: number;
+            /** Across */
+            across: number;
+            /** Along */
+            along: number;
+            /** Trays */
+            trays: number[];
+            /** Pieces */
+            pieces: number[];
+        };
+        /**
+         * Oven
+         * @description What kind of oven a programme is written for.
+         * @enum {string}
+         */
+        Oven: "deck" | "fan";
         /**
          * Physics
          * @description A material at the temperature the kitchen states: kg/m³, kJ/(kg·K), W/(m·K); water share, %.
@@ -1253,6 +1618,12 @@ export interface components {
             whole: boolean;
         };
         /**
+         * Shape
+         * @description Shapes a sheet is cut into; ``base_mm`` is the side of a square and a disc's diameter.
+         * @enum {string}
+         */
+        Shape: "triangle" | "rectangle" | "square" | "disc" | "ring" | "strip";
+        /**
          * Shares
          * @description Butter in the three conventions, %; of flour only where a formula says how much there is.
          */
@@ -1275,6 +1646,21 @@ export interface components {
             width_mm: number;
             /** Thickness Mm */
             thickness_mm: number;
+        };
+        /**
+         * Stage
+         * @description A stage of a bake: minutes at a heat, with or without steam.
+         */
+        Stage: {
+            /** Minutes */
+            minutes: number;
+            /** Oven C */
+            oven_c: number;
+            /**
+             * Steam
+             * @default false
+             */
+            steam: boolean;
         };
         /**
          * Stay
@@ -1318,7 +1704,7 @@ export interface components {
          * @description What kind of work a stop on the strip is.
          * @enum {string}
          */
-        StopKind: "preferment" | "mix" | "dough" | "lock_in" | "turn" | "final" | "cut";
+        StopKind: "preferment" | "mix" | "dough" | "lock_in" | "turn" | "final" | "cut" | "shape" | "wash" | "bake" | "look";
         /**
          * Surface
          * @description What a dough lies on in a rest; ``usual``: the shelf, or the bench top as the kitchen has it.
@@ -1410,7 +1796,8 @@ export interface components {
          * @description Pieces, the mass of each, the share of the sheet they use, and what is left over.
          *
          *     Of each piece: ``full_pct``, the share of its area that has all the butter leaves, and
-         *     ``each_g``, its own mass where the sheet is uneven.
+         *     ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that of the first product,
+         *     ``strips`` the rows of all, ``per_strip`` the pieces in the first.
          */
         WorkedCut: {
             /** Pieces */
@@ -1425,12 +1812,18 @@ export interface components {
             used_pct: number;
             /** Trimmings G */
             trimmings_g: number;
+            /** Trimmings Butter G */
+            trimmings_butter_g: number;
             /** Outlines */
             outlines: components["schemas"]["Corner"][][];
             /** Full Pct */
             full_pct: number[];
             /** Each G */
             each_g: number[];
+            /** Products */
+            products: components["schemas"]["CutProduct"][];
+            /** Rows */
+            rows: components["schemas"]["MarkedRow"][];
         };
         /**
          * WorkedFinal
@@ -1457,6 +1850,28 @@ export interface components {
             /** Thickest Mm */
             thickest_mm: number;
             rolling: components["schemas"]["Rolling"];
+        };
+        /**
+         * WorkedFinish
+         * @description From the tray to the shelf: trays and loads, minutes of one load, the wash, the labels.
+         *
+         *     ``other_oven``: the same bake in the other kind of oven.
+         */
+        WorkedFinish: {
+            trays: components["schemas"]["WorkedTrays"];
+            /** Bake Min */
+            bake_min: number;
+            /** Loads */
+            loads: number;
+            /** Wash */
+            wash: string;
+            /** Wash Says */
+            wash_says: string;
+            other_oven: components["schemas"]["Bake"];
+            /** Humidity Pct */
+            humidity_pct: number;
+            /** Labels */
+            labels: components["schemas"]["Label"][];
         };
         /**
          * WorkedFormula
@@ -1530,6 +1945,7 @@ export interface components {
             layers: components["schemas"]["Layers"];
             final: components["schemas"]["WorkedFinal"];
             cut: components["schemas"]["WorkedCut"] | null;
+            finish: components["schemas"]["WorkedFinish"] | null;
             /** Strip */
             strip: components["schemas"]["Stop"][];
             /** Total Min */
@@ -1565,6 +1981,22 @@ export interface components {
             rises_to_l: number;
             /** Tub L */
             tub_l: number;
+        };
+        /**
+         * WorkedTrays
+         * @description All trays of one sheet, the loads of the proofer and of the oven, in order.
+         */
+        WorkedTrays: {
+            /** Tray Length Mm */
+            tray_length_mm: number;
+            /** Tray Width Mm */
+            tray_width_mm: number;
+            /** Products */
+            products: components["schemas"]["OnTrays"][];
+            /** Proofer Loads */
+            proofer_loads: components["schemas"]["Load"][];
+            /** Oven Loads */
+            oven_loads: components["schemas"]["Load"][];
         };
         /**
          * WorkedTurn
@@ -1654,14 +2086,15 @@ export interface components {
         };
         /**
          * Cut
-         * @description What the last sheet is cut into; ``kerf_mm`` is what the blade eats at each cut.
+         * @description What the last sheet is cut into: rows of one product after another, from the datum edge.
+         *
+         *     ``kerf_mm`` is what the blade eats at each cut, ``trim_mm`` what comes off every edge first.
+         *     ``shrink_pct``: how much a piece shrinks along the roll once it is cut. ``across``: rows run
+         *     across the sheet.
          */
         Cut: {
-            shape: components["schemas"]["Shape"];
-            /** Base Mm */
-            base_mm: number;
-            /** Height Mm */
-            height_mm: number;
+            /** Products */
+            products: components["schemas"]["Product"][];
             /**
              * Kerf Mm
              * @default 0
@@ -1669,6 +2102,21 @@ export interface components {
             kerf_mm: number;
             /** Bench Min */
             bench_min?: number | null;
+            /**
+             * Trim Mm
+             * @default 0
+             */
+            trim_mm: number;
+            /**
+             * Shrink Pct
+             * @default 0
+             */
+            shrink_pct: number;
+            /**
+             * Across
+             * @default false
+             */
+            across: boolean;
         };
         /**
          * Development
@@ -1714,6 +2162,39 @@ export interface components {
              * @default 0
              */
             uneven_pct: number;
+        };
+        /**
+         * Finish
+         * @description All that follows the cut. ``rest``: after shaping, to the end of the proof or the chill.
+         *
+         *     ``cool``: after the oven. ``moulded``: baked in rings, tins or moulds; ``sugared``: with sugar that
+         *     melts, so that it has to come out of them while that is hot.
+         */
+        Finish: {
+            bake: components["schemas"]["Bake"];
+            rest?: components["schemas"]["Rest"] | null;
+            /** @default egg */
+            wash: components["schemas"]["Wash"];
+            /**
+             * Coats
+             * @default 1
+             */
+            coats: number;
+            cool?: components["schemas"]["Rest"] | null;
+            /**
+             * Moulded
+             * @default false
+             */
+            moulded: boolean;
+            /**
+             * Sugared
+             * @default false
+             */
+            sugared: boolean;
+            /** Shape Min */
+            shape_min?: number | null;
+            /** Wash Min */
+            wash_min?: number | null;
         };
         /**
          * Formula
@@ -1874,6 +2355,7 @@ export interface components {
             turns: components["schemas"]["Turn"][];
             final: components["schemas"]["Final"];
             cut?: components["schemas"]["Cut"] | null;
+            finish?: components["schemas"]["Finish"] | null;
             formula?: components["schemas"]["Formula"] | null;
             /**
              * Words
@@ -1888,7 +2370,7 @@ export interface components {
             format: "eight-turn/plan";
             /**
              * Version
-             * @default 2
+             * @default 3
              */
             version: number;
         };
@@ -1931,11 +2413,47 @@ export interface components {
          */
         PrefermentKind: "poolish" | "sponge";
         /**
-         * Shape
-         * @description Shapes a sheet is cut into.
-         * @enum {string}
+         * Product
+         * @description What is cut in rows of its own: its shape and sizes, and what becomes of it.
+         *
+         *     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
+         *     as what is left of the sheet takes. ``notch_mm``: cut into the middle of a triangle's base.
+         *     ``filling``: an ingredient, ``filling_g`` of it in each. Raises Faults for a ring without a hole,
+         *     or a notch or hole that is too large.
          */
-        Shape: "triangle" | "rectangle";
+        Product: {
+            /** Name */
+            name: string;
+            shape: components["schemas"]["Shape"];
+            /** Base Mm */
+            base_mm: number;
+            /** Height Mm */
+            height_mm?: number | null;
+            /**
+             * Hole Mm
+             * @default 0
+             */
+            hole_mm: number;
+            /**
+             * Notch Mm
+             * @default 0
+             */
+            notch_mm: number;
+            /**
+             * Rows
+             * @default 0
+             */
+            rows: number;
+            /** @default flat */
+            card: components["schemas"]["Card"];
+            /** Filling */
+            filling?: string | null;
+            /**
+             * Filling G
+             * @default 0
+             */
+            filling_g: number;
+        };
         /**
          * Trim
          * @description What is cut off the rolled sheet before the fold: both ends, both sides.
@@ -1998,6 +2516,12 @@ export interface components {
              */
             uneven_pct: number;
         };
+        /**
+         * Wash
+         * @description What is brushed on before the oven.
+         * @enum {string}
+         */
+        Wash: "none" | "egg" | "egg_salt" | "egg_milk" | "milk" | "cream";
         /**
          * Column
          * @description A stretch of the line, mm from its start, over which one stack reigns.
@@ -2284,6 +2808,8 @@ export interface components {
         /**
          * Verdict
          * @description How it came out: 1 (poor) to 5 (as it should be); None where it was not judged.
+         *
+         *     ``fat``: none left on the tray is best. ``before_g``, ``after_g``: a piece into the oven, and cooled.
          */
         Verdict: {
             /** Lift */
@@ -2299,6 +2825,18 @@ export interface components {
              * @default
              */
             words: string;
+            /** Shape */
+            shape?: number | null;
+            /** Dryness */
+            dryness?: number | null;
+            /** Fat */
+            fat?: number | null;
+            /** Taste */
+            taste?: number | null;
+            /** Before G */
+            before_g?: number | null;
+            /** After G */
+            after_g?: number | null;
         };
         /**
          * Deed
@@ -2326,7 +2864,44 @@ export interface components {
          * @description What can be said at the bench.
          * @enum {string}
          */
-        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "rest" | "weighed";
+        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "rest" | "weighed" | "in" | "pieces";
+        /**
+         * OnScale
+         * @description Pieces of a product that were put on the scale, g, one after another along the sheet.
+         */
+        OnScale: {
+            /** Event Id */
+            event_id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Product */
+            product: number;
+            /** Grams */
+            grams: number[];
+        };
+        /**
+         * PhotoView
+         * @description A picture of a run, and what was said to it.
+         */
+        PhotoView: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Words */
+            words: string;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+            /** By */
+            by: string | null;
+        };
         /**
          * PlannedDeed
          * @description A deed a run consists of, and the minute from its start at which the plan has it.
@@ -2414,6 +2989,10 @@ export interface components {
             used: components["schemas"]["Used"] | null;
             /** Order */
             order: components["schemas"]["PlannedDeed"][];
+            /** Tray Steps */
+            tray_steps: components["schemas"]["TrayStep"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /**
              * Now
              * Format: date-time
@@ -2469,6 +3048,58 @@ export interface components {
             undoable: string | null;
             /** Rests */
             rests: components["schemas"]["RestTime"][];
+            /** Trays */
+            trays: components["schemas"]["TrayStanding"][];
+            /** Pieces */
+            pieces: components["schemas"]["OnScale"][];
+        };
+        /**
+         * TrayDeed
+         * @description A step done with one tray, and when.
+         */
+        TrayDeed: {
+            /** Event Id */
+            event_id: string;
+            kind: components["schemas"]["EventKind"];
+            /** Stop */
+            stop: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * TrayStanding
+         * @description Where one tray is: what was done, what is next, since when, and (proofing, baking) until when.
+         *
+         *     ``load``: which load of the oven it belongs to, from 1.
+         */
+        TrayStanding: {
+            /** Tray */
+            tray: number;
+            /** Product */
+            product: number;
+            /** Pieces */
+            pieces: number;
+            /** Load */
+            load: number;
+            /** Deeds */
+            deeds: components["schemas"]["TrayDeed"][];
+            next: components["schemas"]["TrayStep"] | null;
+            /** Since */
+            since: string | null;
+            /** Until */
+            until: string | null;
+        };
+        /**
+         * TrayStep
+         * @description One thing done with every tray: a stop's work, out of its rest, or into the oven.
+         */
+        TrayStep: {
+            kind: components["schemas"]["EventKind"];
+            /** Stop */
+            stop: string;
         };
         /**
          * Used
@@ -2520,7 +3151,7 @@ export interface components {
          * @description What sets the soonest or the latest of a rest.
          * @enum {string}
          */
-        Cause: "relaxing" | "cooling" | "brittle butter" | "waking yeast";
+        Cause: "relaxing" | "cooling" | "brittle butter" | "waking yeast" | "the proof" | "over-proofing";
         /**
          * Moved
          * @description A rest still to come that should take another time now; minutes.
@@ -2715,6 +3346,12 @@ export interface components {
             line?: string | null;
             /** Grams */
             grams?: number | null;
+            /** Tray */
+            tray?: number | null;
+            /** Product */
+            product?: number | null;
+            /** Pieces G */
+            pieces_g?: number[] | null;
         };
         /**
          * Said
@@ -2723,6 +3360,20 @@ export interface components {
         Said: {
             /** Events */
             events: components["schemas"]["Event"][];
+        };
+        /**
+         * ProofTaught
+         * @description What a proof that was right teaches: the kitchen's reference before and after, min.
+         */
+        ProofTaught: {
+            /** Proofed Min */
+            proofed_min: number;
+            /** Before Min */
+            before_min: number;
+            /** After Min */
+            after_min: number;
+            /** Kept */
+            kept: boolean;
         };
         /**
          * Batch
@@ -2773,7 +3424,7 @@ export interface components {
         };
         /**
          * Crowd
-         * @description The fullest moment of a place: packages in it, what it holds, minutes before the cut.
+         * @description The fullest moment of a place: packages in it, what it holds, minutes before all is ready.
          */
         Crowd: {
             place: components["schemas"]["Place"];
@@ -3174,6 +3825,198 @@ export interface components {
             at: string;
             /** T C */
             t_c: number;
+        };
+        /**
+         * TemplateOf
+         * @description What a template is of.
+         * @enum {string}
+         */
+        TemplateOf: "piece" | "sheet";
+        /**
+         * Allotments
+         * @description The best layouts of one sheet, and sheet after sheet until all that is wanted is cut.
+         *
+         *     ``tried``: rows put down in the search. ``short``: whether some was still wanted at the end.
+         */
+        Allotments: {
+            /** Best */
+            best: components["schemas"]["Allotted"][];
+            /** Sheets */
+            sheets: components["schemas"]["Allotted"][];
+            /** Tried */
+            tried: number;
+            /** Short */
+            short: boolean;
+        };
+        /**
+         * Allotted
+         * @description A layout: the cut to put in the plan, pieces and mass of each product, what is left over.
+         *
+         *     ``useful_pct``: the share of the sheet in pieces that are wanted. ``sheets``: how many sheets of
+         *     this layout all that is wanted takes; None where nothing was asked for or one is left out.
+         */
+        Allotted: {
+            cut: components["schemas"]["Cut"];
+            /** Pieces */
+            pieces: number[];
+            /** Piece G */
+            piece_g: number[];
+            /** Used Pct */
+            used_pct: number;
+            /** Useful Pct */
+            useful_pct: number;
+            /** Trimmings G */
+            trimmings_g: number;
+            /** Sheets */
+            sheets: number | null;
+        };
+        /**
+         * AllotSearch
+         * @description What is wanted of each product of the plan's cut, in its order: pieces, 0 for any number.
+         *
+         *     ``best``: how many layouts to show.
+         */
+        AllotSearch: {
+            /** Wanted */
+            wanted: number[];
+            /**
+             * Best
+             * @default 4
+             */
+            best: number;
+        };
+        /**
+         * AskLayouts
+         * @description A plan as it stands on the screen, and how many of each product are wanted.
+         */
+        AskLayouts: {
+            plan: components["schemas"]["Plan"];
+            search: components["schemas"]["AllotSearch"];
+        };
+        /**
+         * Weighed
+         * @description What a weighing shows. ``drift_pct``: from the first piece to the last, of the mean, by the
+         *     straight line through all; ``drifts`` where that is more than chance. ``out``: the pieces outside.
+         */
+        Weighed: {
+            /** Mean G */
+            mean_g: number;
+            /** Spread G */
+            spread_g: number;
+            /** Least G */
+            least_g: number;
+            /** Most G */
+            most_g: number;
+            /** Off Pct */
+            off_pct: number;
+            /** Drift Pct */
+            drift_pct: number;
+            /** Drifts */
+            drifts: boolean;
+            /** Line G */
+            line_g: [
+                number,
+                number
+            ];
+            /** Out */
+            out: number[];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "mind";
+            /** Says */
+            says: string[];
+        };
+        /**
+         * Weighing
+         * @description Pieces of one product in the order they lie along the sheet, g, and what they should weigh.
+         *
+         *     ``off_pct``: by how much a piece may be off. ``thickness_mm`` and ``base_mm`` are those of the
+         *     sheet they were cut from, for the advice.
+         */
+        Weighing: {
+            /** Grams */
+            grams: number[];
+            /** Target G */
+            target_g: number;
+            /**
+             * Off Pct
+             * @default 5
+             */
+            off_pct: number;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /** Base Mm */
+            base_mm?: number | null;
+        };
+        /**
+         * ScaleSetting
+         * @description How the simulated scale behaves: a target, a bias and a drift along the sheet, and its noise.
+         */
+        ScaleSetting: {
+            /** Target G */
+            target_g: number;
+            /**
+             * Pieces
+             * @default 16
+             */
+            pieces: number;
+            /**
+             * Bias Pct
+             * @default 0
+             */
+            bias_pct: number;
+            /**
+             * Drift Pct
+             * @default -6
+             */
+            drift_pct: number;
+            /**
+             * Noise G
+             * @default 0.4
+             */
+            noise_g: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
+         * ShapingCard
+         * @description How a piece is shaped. ``filling_pct``: the filling's usual share of the piece, from and to.
+         *
+         *     ``seal``: where wash may seal, dough on dough only. ``faults``: what is seen, and why.
+         */
+        ShapingCard: {
+            card: components["schemas"]["Card"];
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: components["schemas"]["ShapingStep"][];
+            /** Filling Pct */
+            filling_pct: [
+                number,
+                number
+            ] | null;
+            /** Seal */
+            seal: string;
+            /** Faults */
+            faults: [
+                string,
+                string
+            ][];
+        };
+        /**
+         * ShapingStep
+         * @description One step: what to do, and the name of its drawing.
+         */
+        ShapingStep: {
+            /** Text */
+            text: string;
+            /** Drawing */
+            drawing: string;
         };
     };
     responses: never;
@@ -3884,6 +4727,144 @@ export interface operations {
             };
         };
     };
+    bakehouse_bench_api_add_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Id
+                     * Format: uuid
+                     */
+                    id: string;
+                    /**
+                     * Words
+                     * @default
+                     */
+                    words?: string;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_bench_api_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_bench_api_drop_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+        };
+    };
+    bakehouse_bench_api_proof_of_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofTaught"];
+                };
+            };
+        };
+    };
+    bakehouse_bench_api_learn_proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofTaught"];
+                };
+            };
+        };
+    };
     bakehouse_day_api_work_an_order: {
         parameters: {
             query?: never;
@@ -4401,6 +5382,212 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_cut_api_download_template: {
+        parameters: {
+            query: {
+                /** @description What a template is of. */
+                of: "piece" | "sheet";
+                product?: number;
+            };
+            header?: never;
+            path: {
+                plan_id: number;
+                ending: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_plans_cut_api_search_layouts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskLayouts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Allotments"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_cut_api_judge_weighing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Weighing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_cut_api_weigh_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleSetting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_cut_api_read_weights: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_cut_api_shaping_cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapingCard"][];
+                };
+            };
+        };
+    };
+    bakehouse_plans_cut_api_usual_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The families of laminated dough that have ranges of their own. */
+                family: "croissant" | "danish" | "brioche" | "kouign" | "puff";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finish"];
                 };
             };
         };

@@ -1,0 +1,96 @@
+"""What follows the last sheet: layouts, templates, weights of pieces, shaping cards, the usual finish."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import Body, File, Router
+from ninja.files import UploadedFile
+
+from bakehouse.documents import AnyPlan, Problem, as_download
+from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.people.roles import signed_in
+from bakehouse.plans.library import plan_in, record_of
+from bakehouse.plans.template_files import as_pdf, as_svg
+from lamination.allot import Allotments, AllotSearch, allot
+from lamination.checkweigh import (
+    ScaleSetting,
+    Weighed,
+    Weighing,
+    check_weighing,
+    read_weights_csv,
+    simulated_scale,
+)
+from lamination.finish import Finish, starting_finish
+from lamination.limits import Fault, Faults
+from lamination.practice import Family
+from lamination.shaping import CARDS, ShapingCard
+from lamination.template import TemplateOf, template_of
+from lamination.work import work
+
+router = Router(tags=["cut"])
+LARGEST_FILE = 1_000_000  # bytes
+
+
+@dataclass
+class AskLayouts:
+    """A plan as it stands on the screen, and how many of each product are wanted."""
+
+    plan: AnyPlan
+    search: AllotSearch
+
+
+@router.get("/plans/{int:plan_id}/template.{ending}", auth=signed_in)
+def download_template(
+    request: HttpRequest, plan_id: int, ending: str, of: TemplateOf, product: int = 0
+) -> HttpResponse:
+    """A stencil of one piece, or the marks of the whole sheet, at true size: SVG or PDF."""
+    plan = plan_in(record_of(plan_id))
+    drawing = template_of(plan, work(plan, the_kitchen()), of, max(product, 0))
+    if ending == "svg":
+        return as_download(as_svg(drawing), "image/svg+xml", drawing.title, "svg")
+    if ending == "pdf":
+        return as_download(as_pdf(drawing), "application/pdf", drawing.title, "pdf")
+    raise Http404("A template comes as svg or pdf.")
+
+
+@router.post("/layouts", auth=signed_in, response={200: Allotments, 422: Problem})
+def search_layouts(request: HttpRequest, ask: Body[AskLayouts]) -> Allotments:
+    """The best ways to share the last sheet between the plan's products."""
+    return allot(ask.plan, ask.search, the_kitchen())
+
+
+@router.post("/weighing", auth=signed_in, response={200: Weighed, 422: Problem})
+def judge_weighing(request: HttpRequest, weighing: Body[Weighing]) -> Weighed:
+    return check_weighing(weighing)
+
+
+@router.post("/weighing/simulated", auth=signed_in, response={200: list[float], 422: Problem})
+def weigh_simulated(request: HttpRequest, setting: Body[ScaleSetting]) -> list[float]:
+    """What the simulated scale says of a row of pieces, one after another."""
+    return list(simulated_scale(setting))
+
+
+@router.post("/weighing/csv", auth=signed_in, response={200: list[float], 422: Problem})
+def read_weights(request: HttpRequest, file: File[UploadedFile]) -> list[float]:
+    """Weights from any scale's table."""
+    if (file.size or 0) > LARGEST_FILE:
+        raise Faults(Fault("", "This file is too large to be a table of weights."))
+    try:
+        text = file.read().decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise Faults(Fault("", "This file is not text, so it is no table.")) from None
+    return list(read_weights_csv(text))
+
+
+@router.get("/cards", auth=signed_in, response=list[ShapingCard])
+def shaping_cards(request: HttpRequest) -> list[ShapingCard]:
+    """How each shape is made, in short steps."""
+    return list(CARDS.values())
+
+
+@router.get("/finish/{family}", auth=signed_in, response=Finish)
+def usual_finish(request: HttpRequest, family: Family) -> Finish:
+    """A finish that the family commonly has, to start from."""
+    return starting_finish(family)
