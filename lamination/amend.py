@@ -12,6 +12,8 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Annotated
 
+from lamination.cutting import Shape
+from lamination.finish import Oven, converted
 from lamination.formula import Formula, Line, Preferment, PrefermentKind
 from lamination.ingredients import Ingredient, Kind
 from lamination.kitchen import Kitchen
@@ -37,6 +39,10 @@ class Change(StrEnum):
     BLOCK_TRAY = "block_tray"
     BLOCK_AS_DOUGH = "block_as_dough"
     PIECES = "pieces"  # value, so many from one sheet
+    PIECE_BASE = "piece_base"  # index of a product, value g: the base that gives it
+    PIECE_HEIGHT = "piece_height"  # the same by the height
+    PIECE_THICKNESS = "piece_thickness"  # the same by the thickness of the sheet
+    OVEN = "oven"  # the bake in the other kind of oven
     FLOUR = "flour"  # value g of flour at hand, all of it for one dough
 
 
@@ -64,6 +70,9 @@ _NEEDS: dict[Change, tuple[str, ...]] = {
     Change.ADD_PREFERMENT: ("preferment",),
     Change.BLOCK_THICKNESS: ("value",),
     Change.PIECES: ("value",),
+    Change.PIECE_BASE: ("index", "value"),
+    Change.PIECE_HEIGHT: ("index", "value"),
+    Change.PIECE_THICKNESS: ("index", "value"),
     Change.FLOUR: ("value",),
 }
 # what a preferment commonly starts from: share of flour, its hydration, share of yeast, rest
@@ -296,6 +305,44 @@ def _pieces(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     return scaled(plan, grams)
 
 
+def _piece_g(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    """Base, height or thickness that gives a product's piece its weight."""
+    cut, made = plan.cut, work(plan, kitchen).cut
+    if cut is None or made is None or (asked.index or 0) >= len(cut.products):
+        raise Faults(Fault("index", "This plan cuts no such product."))
+    n, wanted = asked.index or 0, asked.value or 0.0
+    product, now = cut.products[n], made.products[n].piece_g
+    if not 0.1 <= wanted <= 20_000:
+        raise Faults(Fault("value", "A piece weighs from 0.1 to 20000 g."))
+    times = wanted / now
+    if asked.change is Change.PIECE_THICKNESS:
+        return replace(
+            plan, final=replace(plan.final, roll_to_mm=round(plan.final.roll_to_mm * times, 2))
+        )
+    if asked.change is Change.PIECE_HEIGHT and product.shape.has_height and product.height_mm:
+        sized = replace(product, height_mm=round(product.height_mm * times, 1))
+    elif product.shape is Shape.RING:
+        # the hole stays: π/4·(d² - hole²) grows as the weight
+        base = math.sqrt(product.hole_mm**2 + (product.base_mm**2 - product.hole_mm**2) * times)
+        sized = replace(product, base_mm=round(base, 1))
+    else:
+        # what has one size grows with the root of its area
+        grows = times if product.shape.has_height else math.sqrt(times)
+        sized = replace(product, base_mm=round(product.base_mm * grows, 1))
+    products = (*cut.products[:n], sized, *cut.products[n + 1 :])
+    return replace(plan, cut=replace(cut, products=products))
+
+
+def _oven(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    """The bake for the other kind of oven."""
+    if plan.finish is None:
+        raise Faults(Fault("change", "This plan has no bake yet."))
+    other = Oven.FAN if plan.finish.bake.oven is Oven.DECK else Oven.DECK
+    return replace(
+        plan, finish=replace(plan.finish, bake=converted(plan.finish.bake, other, kitchen))
+    )
+
+
 def _flour(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     """As much dough as the flour at hand makes."""
     formula = _formula_of(plan)
@@ -314,5 +361,9 @@ _HOW: dict[Change, Callable[[Plan, Amendment, Kitchen], Plan]] = {
     Change.BLOCK_TRAY: _block_tray,
     Change.BLOCK_AS_DOUGH: _block_as_dough,
     Change.PIECES: _pieces,
+    Change.PIECE_BASE: _piece_g,
+    Change.PIECE_HEIGHT: _piece_g,
+    Change.PIECE_THICKNESS: _piece_g,
+    Change.OVEN: _oven,
     Change.FLOUR: _flour,
 }

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from lamination.coverage import full_shares, masses
 from lamination.cutting import Layout, Marks, Row, blank_of, chained, cut_from, lay_out
-from lamination.finish import WASH_OF, WASHES, Oven, converted
+from lamination.finish import SIGNS, WASH_OF, WASHES, Oven, converted
 from lamination.ingredients import Allergen
 from lamination.kitchen import Kitchen
 from lamination.laminate import Sheet
@@ -110,6 +110,7 @@ def work_finish(
         wash_says=says,
         other_oven=converted(finish.bake, other, kitchen),
         humidity_pct=kitchen["proof.humidity_pct"],
+        signs=SIGNS,
         labels=labels_of(plan),
     )
 

@@ -222,6 +222,7 @@ class WorkedFinish:
     wash_says: str
     other_oven: Bake
     humidity_pct: float
+    signs: tuple[str, ...]
     labels: tuple[Label, ...]
 
 

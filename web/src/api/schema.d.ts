@@ -1870,6 +1870,8 @@ export interface components {
             other_oven: components["schemas"]["Bake"];
             /** Humidity Pct */
             humidity_pct: number;
+            /** Signs */
+            signs: string[];
             /** Labels */
             labels: components["schemas"]["Label"][];
         };
@@ -2689,7 +2691,7 @@ export interface components {
          * @description What is asked for.
          * @enum {string}
          */
-        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "pieces" | "flour";
+        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "oven" | "flour";
         /**
          * PlanLine
          * @description A plan as the list shows it.

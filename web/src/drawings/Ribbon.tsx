@@ -151,6 +151,49 @@ const CUTS: Record<Schemas["Shape"], React.ReactNode> = {
       stroke="var(--dough-edge)"
     />
   )),
+  square: [0, 1, 2].map((i) => (
+    <rect
+      key={i}
+      x={12 + 17 * i}
+      y={15}
+      width={14}
+      height={14}
+      fill="var(--dough)"
+      stroke="var(--dough-edge)"
+    />
+  )),
+  disc: [0, 1, 2].map((i) => (
+    <circle
+      key={i}
+      cx={19 + 17 * i}
+      cy={22}
+      r={7.4}
+      fill="var(--dough)"
+      stroke="var(--dough-edge)"
+    />
+  )),
+  ring: [0, 1, 2].map((i) => (
+    <circle
+      key={i}
+      cx={19 + 17 * i}
+      cy={22}
+      r={5.6}
+      fill="none"
+      stroke="var(--dough-edge)"
+      strokeWidth={4}
+    />
+  )),
+  strip: [0, 1, 2, 3, 4].map((i) => (
+    <rect
+      key={i}
+      x={14 + 9 * i}
+      y={9}
+      width={6}
+      height={26}
+      fill="var(--dough)"
+      stroke="var(--dough-edge)"
+    />
+  )),
   rectangle: [0, 1, 2].map((i) => (
     <rect
       key={i}
@@ -210,7 +253,61 @@ export function StopGlyph({ stop, plan }: { stop: Schemas["Stop"]; plan: Schemas
     lock_in: LOCK_INS[plan.lock_in.method],
     turn: turn && <Ribbon d={foldPath(turn.fold)} />,
     final: <Ribbon d="M0,24 H72" thick={6} />,
-    cut: plan.cut ? CUTS[plan.cut.shape] : null,
+    cut: plan.cut?.products[0] ? CUTS[plan.cut.products[0].shape] : null,
+    shape: (
+      <>
+        <path
+          d="M12,30 C16,14 56,14 60,30 C52,24 20,24 12,30 Z"
+          fill="var(--dough)"
+          stroke="var(--dough-edge)"
+        />
+        <path
+          d="M26,19 L30,26 M36,17 V25 M46,19 L42,26"
+          fill="none"
+          stroke="var(--dough-edge)"
+          strokeWidth={1.6}
+        />
+      </>
+    ),
+    wash: (
+      <>
+        <path d="M14,32 H58" stroke="var(--dough-edge)" strokeWidth={6} strokeLinecap="round" />
+        <path d="M30,26 l4,-8 h8 l4,8 z" fill="var(--surface)" stroke="var(--ink)" />
+        <path d="M38,18 V6" stroke="var(--ink)" strokeWidth={3} strokeLinecap="round" />
+      </>
+    ),
+    bake: (
+      <>
+        <path
+          d="M10,36 V18 C10,4 62,4 62,18 V36 Z"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.8}
+        />
+        <path
+          d="M22,32 C25,20 47,20 50,32 Z"
+          fill="var(--crust)"
+          stroke="var(--crust)"
+          strokeWidth={1}
+        />
+      </>
+    ),
+    look: (
+      <>
+        <path
+          d="M10,32 C14,10 58,10 62,32 Z"
+          fill="var(--dough)"
+          stroke="var(--crust)"
+          strokeWidth={2.4}
+        />
+        <path
+          d="M20,29 q4,-8 9,-1 M32,28 q4,-12 9,0 M45,29 q4,-7 8,0"
+          fill="none"
+          stroke="var(--crust)"
+          strokeWidth={1.4}
+        />
+      </>
+    ),
   };
   return (
     <svg viewBox="-8 0 88 44" width={84} height={42} aria-hidden="true">

@@ -66,7 +66,22 @@ export function Strip({ plan, worked, selected, onSelect, under, after, windows 
     lock_in: sizeAndCount,
     turn: sizeAndCount,
     final: size,
-    cut: () => worked.cut && `${worked.cut.pieces} pieces · ${say("mass", worked.cut.piece_g)}`,
+    cut: () => {
+      const { cut } = worked;
+      if (!cut) return null;
+      const one = cut.products.length === 1;
+      return `${cut.pieces} pieces · ${one ? say("mass", cut.piece_g) : `${cut.products.length} kinds`}`;
+    },
+    shape: () => {
+      const trays = worked.finish?.trays.products.flatMap((p) => p.trays).length ?? 0;
+      return `${trays} ${trays === 1 ? "tray" : "trays"}`;
+    },
+    wash: () => worked.finish?.wash.toLowerCase(),
+    bake: () => {
+      const { bake_min = 0, loads = 1 } = worked.finish ?? {};
+      return `${span(bake_min)}${loads > 1 ? ` · ${loads} loads` : ""}`;
+    },
+    look: () => "and write it down",
   };
 
   useEffect(() => {

@@ -6,11 +6,17 @@ import { shown } from "@/cold/axis";
 import { FromSide } from "@/drawings/FromSide";
 import { Tub } from "@/drawings/Tub";
 import { sideAt } from "@/drawings/views";
+import { BakeCurve } from "@/finish/BakeCurve";
+import { Labels } from "@/finish/Labels";
+import { ShapingCardView } from "@/finish/ShapingCardView";
+import { TrayView } from "@/finish/TrayView";
+import { Choice } from "@/measures/Choice";
 import { WeighList } from "@/sheets/WeighList";
 import formula from "./Formula.module.css";
 import { FormulaTable } from "./FormulaTable";
 import classes from "./PlanRoom.module.css";
 import type { PanelProps } from "./panels/props";
+import { CARD_NAMES } from "./products";
 import { type Place, SheetView, useSection } from "./SheetView";
 
 interface Props extends PanelProps {
@@ -29,12 +35,13 @@ export function Board({ bench, planId, ...props }: Props) {
   if (stop.kind === "mix" || stop.kind === "preferment") {
     return <Scales planId={planId} {...props} />;
   }
+  if (["shape", "wash", "bake", "look"].includes(stop.kind)) return <Finished {...props} />;
   const side = sideAt(stop, worked);
   const here = touched ? stackAt(line.data, place) : undefined;
   return (
     <>
       <SheetView
-        {...{ stop, plan, worked, bench, place, warmth, moment, setMoment }}
+        {...{ stop, plan, planId, worked, bench, place, warmth, moment, setMoment }}
         setPlace={(to) => {
           setTouched(true);
           setPlace(to);
@@ -111,6 +118,90 @@ function Scales({ planId, ...props }: Omit<Props, "bench">) {
         <p className={formula.links}>
           <Link to={`/plans/${planId}/sheets`}>All sheets and labels to print</Link>
         </p>
+      </section>
+    </>
+  );
+}
+
+/** After the cut: trays and the shaping card, the bake, the labels. */
+function Finished({ stop, plan, worked }: Omit<Props, "bench" | "planId">) {
+  const [chosen, setChosen] = useState(0);
+  const { cut, finish } = plan;
+  const made = worked.finish;
+  if (!cut || !finish || !made) return null;
+  const n = Math.min(chosen, cut.products.length - 1);
+  const product = cut.products[n];
+  const on = made.trays.products[n];
+  if (stop.kind === "shape" && product && on) {
+    return (
+      <>
+        <section className={classes.above}>
+          <div className={classes.viewHead}>
+            <h2>
+              On the tray{" "}
+              <small>
+                {on.per_tray} × {product.name}, dashed as large as they get
+              </small>
+            </h2>
+            {cut.products.length > 1 && (
+              <Choice
+                label="Product"
+                tight
+                value={String(n)}
+                options={cut.products.map((p, i) => ({ value: String(i), label: p.name }))}
+                onChange={(v) => setChosen(Number(v))}
+              />
+            )}
+          </div>
+          <TrayView
+            on={on}
+            trays={made.trays}
+            name={product.name}
+            round={product.shape === "disc" || product.shape === "ring"}
+          />
+        </section>
+        <section className={classes.side}>
+          <h2>
+            Shaping card <small>{CARD_NAMES[product.card]}</small>
+          </h2>
+          <ShapingCardView card={product.card} />
+        </section>
+      </>
+    );
+  }
+  return (
+    <>
+      <section className={classes.above}>
+        <h2>
+          In the oven <small>{finish.bake.oven}, one load</small>
+        </h2>
+        <BakeCurve bake={finish.bake} loads={made.loads} />
+      </section>
+      <section className={classes.side}>
+        {stop.kind === "look" ? (
+          <>
+            <h2>
+              Labels <small>allergens of all of it</small>
+            </h2>
+            <Labels worked={worked} />
+          </>
+        ) : (
+          <>
+            <h2>
+              {stop.kind === "wash" ? "Ready for the wash?" : "In the other oven"}{" "}
+              <small>{stop.kind === "wash" ? "the signs decide" : made.other_oven.oven}</small>
+            </h2>
+            {stop.kind === "wash" ? (
+              <ul>
+                {made.signs.map((sign) => (
+                  <li key={sign}>{sign}</li>
+                ))}
+              </ul>
+            ) : (
+              <BakeCurve bake={made.other_oven} loads={made.loads} />
+            )}
+          </>
+        )}
       </section>
     </>
   );

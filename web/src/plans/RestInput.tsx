@@ -13,6 +13,8 @@ interface Props {
   path: string;
   rest: Rest | null | undefined;
   onChange: (rest: Rest | null) => void;
+  /** After shaping a rest may be the proof. */
+  proofer?: boolean;
   /** When it may end today, where that is known. */
   window?: Schemas["RestWindow"];
 }
@@ -24,15 +26,17 @@ const PLACES: { value: Rest["place"] | "none"; label: string }[] = [
   { value: "freezer", label: "Freezer" },
 ];
 
+const PROOFER = { value: "proofer" as const, label: "Proofer" };
+
 /** A rest: where, and how long; it may begin and end elsewhere. */
-export function RestInput({ label, path, rest, onChange, window: w }: Props) {
+export function RestInput({ label, path, rest, onChange, window: w, proofer }: Props) {
   return (
     <div>
       <Choice
         label={label}
         tight
         value={rest?.place ?? "none"}
-        options={PLACES}
+        options={proofer ? [...PLACES.filter((p) => p.value !== "freezer"), PROOFER] : PLACES}
         onChange={(place) =>
           onChange(place === "none" ? null : { ...(rest ?? restIn(place, 30)), place })
         }

@@ -10,14 +10,16 @@ import { Folding } from "@/drawings/Folding";
 import { FromAbove } from "@/drawings/FromAbove";
 import { LeafMap } from "@/drawings/LeafMap";
 import { aboveAt, turnIndex } from "@/drawings/views";
+import { Marks } from "@/finish/Marks";
 import { Choice } from "@/measures/Choice";
 import classes from "./PlanRoom.module.css";
 
-type View = "sheet" | "leaves" | "folding" | "cut" | "warmth";
+type View = "sheet" | "leaves" | "folding" | "cut" | "warmth" | "marks";
 
 interface Props {
   stop: Schemas["Stop"];
   plan: Schemas["Plan"];
+  planId: number;
   worked: Schemas["WorkedPlan"];
   bench?: { length_mm: number; width_mm: number };
   place: Place;
@@ -40,7 +42,7 @@ const VIEWS: Partial<Record<Schemas["StopKind"], View[]>> = {
   lock_in: ["sheet", "cut", "warmth"],
   turn: ["sheet", "folding", "cut", "warmth"],
   final: ["sheet", "leaves", "cut", "warmth"],
-  cut: ["sheet", "leaves", "cut", "warmth"],
+  cut: ["sheet", "marks", "leaves", "cut", "warmth"],
 };
 const NAMES: Record<View, string> = {
   sheet: "Sheet",
@@ -48,9 +50,14 @@ const NAMES: Record<View, string> = {
   warmth: "Warmth",
   folding: "Folding",
   cut: "Cut across",
+  marks: "Marks",
 };
 
-const TITLES: Partial<Record<View, string>> = { cut: "Cut across", warmth: "Over time" };
+const TITLES: Partial<Record<View, string>> = {
+  cut: "Cut across",
+  warmth: "Over time",
+  marks: "Marks",
+};
 const SMALL: Partial<Record<View, string>> = { cut: "heights stretched", warmth: "today" };
 
 /** The section of the sheet at a stop along a line. */
@@ -70,7 +77,7 @@ export function useSection(
   });
 }
 
-export function SheetView({ stop, plan, worked, bench, place, setPlace, ...warm }: Props) {
+export function SheetView({ stop, plan, planId, worked, bench, place, setPlace, ...warm }: Props) {
   const [wanted, setView] = useState<View>("sheet");
   const views = VIEWS[stop.kind] ?? ["sheet"];
   const view = views.includes(wanted) ? wanted : "sheet";
@@ -118,6 +125,7 @@ export function SheetView({ stop, plan, worked, bench, place, setPlace, ...warm 
           stacked={plan.turns[turnIndex(stop)]?.stacked ?? false}
         />
       )}
+      {view === "marks" && worked.cut && <Marks plan={plan} planId={planId} cut={worked.cut} />}
       {view === "cut" && <Across {...{ plan, stop: stop.key, place, setPlace }} />}
       {view === "warmth" &&
         (warmth ? (

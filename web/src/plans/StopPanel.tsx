@@ -2,14 +2,18 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import { span } from "@/measures/quantity";
+import { BakePanel } from "./panels/BakePanel";
 import { CutPanel } from "./panels/CutPanel";
 import { DoughPanel } from "./panels/DoughPanel";
 import { FinalPanel } from "./panels/FinalPanel";
 import { LockInPanel } from "./panels/LockInPanel";
+import { LookPanel } from "./panels/LookPanel";
 import { MixPanel } from "./panels/MixPanel";
 import { PrefermentPanel } from "./panels/PrefermentPanel";
 import type { PanelProps } from "./panels/props";
+import { ShapePanel } from "./panels/ShapePanel";
 import { TurnPanel } from "./panels/TurnPanel";
+import { WashPanel } from "./panels/WashPanel";
 import classes from "./StopPanel.module.css";
 
 const PANELS: Record<Schemas["StopKind"], (props: PanelProps) => ReactNode> = {
@@ -20,6 +24,10 @@ const PANELS: Record<Schemas["StopKind"], (props: PanelProps) => ReactNode> = {
   turn: TurnPanel,
   final: FinalPanel,
   cut: CutPanel,
+  shape: ShapePanel,
+  wash: WashPanel,
+  bake: BakePanel,
+  look: LookPanel,
 };
 
 export function StopPanel(props: PanelProps) {

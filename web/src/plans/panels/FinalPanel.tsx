@@ -5,6 +5,7 @@ import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
 import { ClockReadout } from "../ClockReadout";
 import { HowToRoll } from "../HowToRoll";
+import { plainCut } from "../products";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
 import { OwnMinutes } from "./OwnMinutes";
@@ -65,15 +66,7 @@ export function FinalPanel({ plan, worked, change, warmth }: PanelProps) {
         />
       </dl>
       {!plan.cut && (
-        <Button
-          variant="default"
-          onClick={() =>
-            change(
-              { ...plan, cut: { shape: "triangle", base_mm: 90, height_mm: 280, kerf_mm: 0 } },
-              "cut",
-            )
-          }
-        >
+        <Button variant="default" onClick={() => change({ ...plan, cut: plainCut() }, "cut")}>
           Plan the cut
         </Button>
       )}

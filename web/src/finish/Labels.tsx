@@ -1,0 +1,42 @@
+/** The label of each product: what is in it, and every allergen of dough, filling and wash together. */
+import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
+import classes from "./Finish.module.css";
+
+const ALLERGENS: Record<Schemas["Allergen"], string> = {
+  gluten: "gluten",
+  milk: "milk",
+  egg: "egg",
+  nuts: "nuts",
+  soya: "soya",
+  sesame: "sesame",
+};
+
+export function Labels({ worked }: { worked: Schemas["WorkedPlan"] }) {
+  const { say } = useSaying();
+  const { finish, cut } = worked;
+  if (!finish || !cut) return null;
+  return (
+    <div className={classes.labels}>
+      {finish.labels.map((label, n) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: products have no identity but their place
+        <div key={n} className={classes.label}>
+          <b>{label.product}</b>
+          <p>
+            Contains <strong>{label.allergens.map((a) => ALLERGENS[a]).join(", ")}</strong>
+            {label.unknown && (
+              <>
+                , and <strong>{label.unknown}</strong>, of which nothing is known here
+              </>
+            )}
+          </p>
+          <p>{label.contains.join(", ")}</p>
+          <p>Raw {say("mass", cut.products[n]?.filled_g ?? 0)}</p>
+        </div>
+      ))}
+      <p className={classes.said}>
+        Your local law decides what a label must say; check it against your own ingredients.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,89 @@
+/** The best ways to share the last sheet between the products: searched, the best few shown. */
+import { Button, Modal, NumberInput } from "@mantine/core";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, got, type Schemas } from "@/api/client";
+import { sentence } from "@/api/queries";
+import { useSaying } from "@/measures/likes";
+import classes from "./Finish.module.css";
+
+interface Props {
+  plan: Schemas["Plan"];
+  take: (cut: Schemas["Cut"]) => void;
+  onClose: () => void;
+}
+
+/** What a layout is, in words: rows of each product, and which way they run. */
+export function layoutWords(laid: Schemas["Allotted"]): string {
+  const rows = laid.cut.products.map(
+    (p) => `${p.rows} ${p.rows === 1 ? "row" : "rows"} of ${p.name}`,
+  );
+  return `${rows.join(", ")}${laid.cut.across ? ", across the sheet" : ""}`;
+}
+
+export function LayoutSearch({ plan, take, onClose }: Props) {
+  const { say } = useSaying();
+  const products = plan.cut?.products ?? [];
+  const [wanted, setWanted] = useState<number[]>(products.map(() => 0));
+  const found = useQuery({
+    queryKey: ["layouts", plan, wanted],
+    queryFn: () => got(api.POST("/api/layouts", { body: { plan, search: { wanted, best: 4 } } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const { best = [], sheets = [], short = false } = found.data ?? {};
+  return (
+    <Modal opened onClose={onClose} title="Best layout on this sheet" size={760}>
+      <div className={classes.wanted}>
+        {products.map((p, n) => (
+          <NumberInput
+            // biome-ignore lint/suspicious/noArrayIndexKey: products have no identity but their place
+            key={n}
+            label={`${p.name} wanted`}
+            description="0: any number"
+            min={0}
+            max={100000}
+            allowDecimal={false}
+            value={wanted[n]}
+            onChange={(v) => setWanted(wanted.with(n, typeof v === "number" ? v : 0))}
+          />
+        ))}
+      </div>
+      {found.isError && <p role="alert">{sentence(found.error)}</p>}
+      <ol className={classes.layouts}>
+        {best.map((laid) => (
+          <li key={layoutWords(laid)}>
+            <div>
+              <b>{layoutWords(laid)}</b>
+              <p>
+                {products
+                  .map(
+                    (p, n) =>
+                      `${laid.pieces[n]} ${p.name}, ${say("mass", laid.piece_g[n] ?? 0)} each`,
+                  )
+                  .join(" · ")}
+              </p>
+              <p className="quiet">
+                {Math.round(laid.useful_pct)} % of the sheet is wanted,{" "}
+                {say("mass", Math.round(laid.trimmings_g))} of trimmings
+                {typeof laid.sheets === "number" &&
+                  `; ${laid.sheets} such ${laid.sheets === 1 ? "sheet" : "sheets"} for all of it`}
+              </p>
+            </div>
+            <Button variant="default" onClick={() => take(laid.cut)}>
+              Cut it so
+            </Button>
+          </li>
+        ))}
+      </ol>
+      {found.data && best.length === 0 && <p>None of these fits the sheet.</p>}
+      {sheets.length > 1 && (
+        <p className={classes.sheets}>
+          Sheet after sheet, each the best for what is left:{" "}
+          {sheets.map((s) => s.pieces.join(" + ")).join(", then ")}
+          {short ? "; and some still wanted after that." : "."}
+        </p>
+      )}
+    </Modal>
+  );
+}

@@ -1,0 +1,126 @@
+/** Line drawings of the steps of shaping, 120 × 80: dough lying flat, hands left out, arrows for moves. */
+
+export interface LineDrawing {
+  /** Outlines of dough. */
+  dough: string[];
+  /** Filling, or what is brushed. */
+  filling?: string[];
+  /** Cuts, creases and edges. */
+  ink?: string[];
+  /** Moves, with a head at their end. */
+  arrows?: string[];
+}
+
+const TRIANGLE = "M20,68 H100 L60,8 Z";
+const SQUARE = "M28,10 H92 V70 H28 Z";
+const OBLONG = "M36,6 H84 V74 H36 Z";
+const ROLLED = "M16,46 C24,22 96,22 104,46 C90,54 30,54 16,46 Z";
+const DISC = "M60,12 a28,28 0 1 0 0.1,0 Z";
+const RING = "M60,12 a28,28 0 1 0 0.1,0 Z M60,24 a16,16 0 1 1 -0.1,0 Z";
+const DOT = "M60,32 a8,8 0 1 0 0.1,0 Z";
+
+export const DRAWINGS: Record<string, LineDrawing> = {
+  lift: {
+    dough: ["M24,36 H96 V46 H24 Z"],
+    ink: ["M10,50 H88"],
+    arrows: ["M60,34 V14"],
+  },
+  turn_over: {
+    dough: ["M30,42 H90 V54 H30 Z"],
+    ink: ["M30,42 H90"],
+    arrows: ["M40,34 C44,8 76,8 80,34"],
+  },
+  dock: {
+    dough: [SQUARE],
+    ink: [
+      "M42,26 v5 M60,26 v5 M78,26 v5 M42,40 v5 M60,40 v5 M78,40 v5 M42,54 v5 M60,54 v5 M78,54 v5",
+    ],
+  },
+  notch: { dough: [TRIANGLE], ink: ["M60,68 V54"] },
+  stretch: {
+    dough: ["M20,68 H100 L60,14 Z"],
+    ink: ["M60,68 V54"],
+    arrows: ["M60,24 V3", "M30,74 H12", "M90,74 H108"],
+  },
+  roll_triangle: {
+    dough: ["M32,52 L60,8 L88,52 Z", "M20,52 H100 q6,8 0,16 H20 q-6,-8 0,-16 Z"],
+    arrows: ["M60,50 V26"],
+  },
+  tail: {
+    dough: [ROLLED],
+    ink: ["M40,29 L46,51 M56,26 V54 M74,27 L70,52", "M10,60 H110", "M52,54 h16"],
+  },
+  filling_edge: { dough: [OBLONG], filling: ["M36,60 H84 V66 H36 Z"] },
+  turn_edge: {
+    dough: ["M36,6 H84 V60 H36 Z", "M36,52 H84 V66 H36 Z"],
+    filling: ["M36,56 H84 V60 H36 Z"],
+    arrows: ["M92,70 C108,64 106,50 92,50"],
+  },
+  roll_flat: {
+    dough: ["M36,6 H84 V44 H36 Z", "M30,42 H90 q5,9 0,18 H30 q-5,-9 0,-18 Z"],
+    arrows: ["M60,40 V16"],
+  },
+  filling_middle: { dough: [SQUARE], filling: [DOT] },
+  corners_two: {
+    dough: [SQUARE],
+    filling: [DOT],
+    ink: ["M28,10 L56,36 M92,70 L64,44", "M44,10 L28,26 M76,70 L92,54"],
+    arrows: ["M30,12 L50,30", "M90,68 L70,50"],
+  },
+  corners_four: {
+    dough: ["M60,8 L92,40 L60,72 L28,40 Z"],
+    ink: ["M60,8 V72 M28,40 H92"],
+    arrows: ["M60,18 V33", "M60,62 V47"],
+  },
+  pinwheel_cuts: {
+    dough: [SQUARE],
+    ink: ["M28,10 L50,31 M92,10 L70,31 M28,70 L50,49 M92,70 L70,49"],
+  },
+  pinwheel_fold: {
+    dough: [
+      "M28,10 L60,40 L60,10 Z",
+      "M92,10 L60,40 H92 Z",
+      "M92,70 L60,40 V70 Z",
+      "M28,70 L60,40 H28 Z",
+    ],
+    arrows: ["M32,14 L54,35", "M88,14 L66,35"],
+  },
+  filling_half: {
+    dough: [SQUARE],
+    filling: ["M36,18 H56 V62 H36 Z"],
+    ink: ["M60,10 V70"],
+  },
+  fold_over: {
+    dough: ["M28,10 H60 V70 H28 Z", "M60,10 H92 V70 H60 Z"],
+    filling: ["M36,18 H54 V62 H36 Z"],
+    arrows: ["M86,30 C84,4 40,4 40,26"],
+  },
+  press_inside: { dough: ["M40,10 H80 V70 H40 Z"], ink: ["M46,18 H72 M46,62 H72 M46,18 V62"] },
+  vent: { dough: ["M40,10 H80 V70 H40 Z"], ink: ["M54,40 H66"], arrows: ["M60,36 V20"] },
+  plait_three: {
+    dough: [
+      "M46,8 H74 V16 H46 Z",
+      "M46,16 H54 V74 H46 Z",
+      "M56,16 H64 V74 H56 Z",
+      "M66,16 H74 V74 H66 Z",
+    ],
+  },
+  plait_over: {
+    dough: [
+      "M60,6 C40,16 40,24 60,34 C80,44 80,52 60,62 l8,6 C90,54 88,42 66,32 C50,24 50,18 66,10 Z",
+      "M60,6 C80,16 80,24 60,34 C40,44 40,52 60,62 l-8,6 C30,54 32,42 54,32 C70,24 70,18 54,10 Z",
+    ],
+    arrows: ["M96,26 C90,20 82,20 76,24"],
+  },
+  brush_disc: {
+    dough: [DISC],
+    filling: ["M60,20 a20,20 0 1 0 0.1,0 Z"],
+    arrows: ["M50,40 C54,30 66,30 70,40"],
+  },
+  ring_on: { dough: [DISC, RING], arrows: ["M60,2 V14"] },
+  score_side: {
+    dough: ["M26,26 H94 V58 H26 Z"],
+    ink: ["M26,42 H94", "M36,26 V58 M48,26 V58 M60,26 V58 M72,26 V58 M84,26 V58"],
+    arrows: ["M102,24 V58"],
+  },
+};
