@@ -35,7 +35,8 @@ class Weighing(Checked):
 @dataclass(frozen=True, slots=True)
 class Weighed:
     """What a weighing shows. ``drift_pct``: from the first piece to the last, of the mean, by the
-    straight line through all; ``drifts`` where that is more than chance. ``out``: the pieces outside.
+    straight line through all (``first_g`` to ``last_g``); ``drifts`` where that is more than chance.
+    ``out``: the pieces outside.
     """
 
     mean_g: float
@@ -45,7 +46,8 @@ class Weighed:
     off_pct: float
     drift_pct: float
     drifts: bool
-    line_g: tuple[float, float]
+    first_g: float
+    last_g: float
     out: tuple[int, ...]
     verdict: Literal["good", "mind"]
     says: tuple[str, ...]
@@ -89,7 +91,7 @@ def check_weighing(weighing: Weighing) -> Weighed:
     good = not out and not sure and abs(off_pct) < _WORTH_PCT
     return Weighed(
         mean, spread, float(grams.min()), float(grams.max()), off_pct, drift_pct, sure,
-        (first, last), out, "good" if good else "mind", says,
+        first, last, out, "good" if good else "mind", says,
     )  # fmt: skip
 
 

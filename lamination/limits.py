@@ -10,7 +10,7 @@ import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, fields
 from functools import cache
-from typing import Any, ClassVar, get_args, get_type_hints
+from typing import Any, ClassVar, get_args, get_origin, get_type_hints
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,7 +110,28 @@ def _rules(cls: type) -> tuple[tuple[str, tuple[Rule, ...]], ...]:
     return tuple(found)
 
 
+@cache
+def _item_rules(cls: type) -> tuple[tuple[str, tuple[Rule, ...]], ...]:
+    """The rules of the items of lists: ``tuple[Annotated[float, Range(…)], ...]``, however wrapped."""
+
+    def inside(hint: Any) -> tuple[Rule, ...]:
+        if get_origin(hint) is tuple:
+            items = get_args(hint)[0]
+            return tuple(
+                a for a in getattr(items, "__metadata__", ()) if isinstance(a, Range | Length)
+            )
+        return tuple(rule for arm in get_args(hint) for rule in inside(arm))
+
+    hints = get_type_hints(cls, include_extras=True)
+    return tuple((f.name, rules) for f in fields(cls) if (rules := inside(hints[f.name])))
+
+
 def _complaints(cls: type, values: dict[str, Any]) -> Iterator[Fault]:
+    for name, rules in _item_rules(cls):
+        for i, item in enumerate(values[name] or ()):
+            said = next((m for rule in rules if (m := rule.complaint(item))), None)
+            if said:
+                yield Fault(f"{name}[{i}]", said)
     for name, rules in _rules(cls):
         value = values[name]
         if value is None:

@@ -37,6 +37,7 @@ def signed_in(db):
 TAKES_A_PLAN_TOO = [
     "/api/amend",
     "/api/judge",
+    "/api/layouts",
     "/api/section",
     "/api/suggest",
     "/api/formula/csv",

@@ -1,10 +1,12 @@
 """Limits declared at a field, and the sentences they make."""
 
+import math
 from dataclasses import dataclass
 from typing import Annotated
 
 import pytest
 
+from lamination.checkweigh import Weighing
 from lamination.limits import Checked, Fault, Faults, Length, Range, join_path, raise_if, say
 
 
@@ -74,3 +76,9 @@ def test_nothing_wrong_raises_nothing():
 ])  # fmt: skip
 def test_numbers_are_said_as_a_person_writes_them(value, said):
     assert say(value) == said
+
+
+def test_every_item_of_a_list_is_checked_and_named_by_its_place():
+    with pytest.raises(Faults) as refused:
+        Weighing((60.0, 0.0, math.nan, 61.0), 60)
+    assert [f.field for f in refused.value.faults] == ["grams[1]", "grams[2]"]

@@ -46,7 +46,8 @@ def test_enthalpy_rises_with_temperature_so_that_every_heat_has_one_temperature(
 @given(compositions())
 def test_freezing_takes_no_more_heat_than_its_free_water_holds(of):
     begins = freezing_point_c(of)
-    assume(-20 < begins < -1)
+    if not -20 < begins < -1:
+        return  # so sweet or so dry that it does not freeze here
     table = thermal_of(of)
     cold, warm = np.array([-40.0]), np.array([5.0])
     h = table.at(table.enthalpy_j_kg, warm) - table.at(table.enthalpy_j_kg, cold)

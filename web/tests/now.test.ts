@@ -25,7 +25,9 @@ const run = (...deeds: string[]): RunView =>
       { kind: "done", stop: "final" },
     ],
     started_at: "2026-03-07T04:00:00Z",
+    tray_steps: [],
     standing: {
+      trays: [],
       phase: "work",
       undoable: deeds.at(-1) ?? null,
       since: "2026-03-07T05:00:00Z",

@@ -3898,7 +3898,7 @@ export interface components {
         /**
          * Weighed
          * @description What a weighing shows. ``drift_pct``: from the first piece to the last, of the mean, by the
-         *     straight line through all; ``drifts`` where that is more than chance. ``out``: the pieces outside.
+         *     straight line through all (``first_g`` to ``last_g``); ``drifts`` where that is more than chance. ``out``: the pieces outside.
          */
         Weighed: {
             /** Mean G */
@@ -3915,11 +3915,10 @@ export interface components {
             drift_pct: number;
             /** Drifts */
             drifts: boolean;
-            /** Line G */
-            line_g: [
-                number,
-                number
-            ];
+            /** First G */
+            first_g: number;
+            /** Last G */
+            last_g: number;
             /** Out */
             out: number[];
             /**

@@ -5,6 +5,7 @@ import {
   IconMinus,
   IconPencil,
   IconPlus,
+  IconScale,
   IconTemperature,
   IconX,
 } from "@tabler/icons-react";
@@ -15,6 +16,8 @@ import { Nothing, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
 import { FromAbove } from "@/drawings/FromAbove";
 import { aboveAt } from "@/drawings/views";
+import { PieceWeights } from "@/finish/PieceWeights";
+import { ShapingCardView } from "@/finish/ShapingCardView";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { Alarm } from "./Alarm";
@@ -26,6 +29,7 @@ import { Moves } from "./Moves";
 import { minutesBetween, type Now, type RunView, undoTarget, weighedNow, whereNow } from "./now";
 import { RestBar } from "./RestBar";
 import { Scales } from "./Scales";
+import { TrayBoard, TrayGo } from "./TrayBoard";
 import { useClock } from "./useClock";
 import { useRun } from "./useRun";
 import { useRunWarmth } from "./useRunWarmth";
@@ -53,7 +57,7 @@ type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
   const clock = useClock(view.now);
   const now = whereNow(view, waiting);
-  const [asking, setAsking] = useState<"temperature" | "note" | null>(null);
+  const [asking, setAsking] = useState<"temperature" | "note" | "pieces" | null>(null);
   const over = now.phase === "finished" || now.phase === "given_up";
   const warmth = useRunWarmth(view);
   const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
@@ -89,6 +93,8 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
         <section className={classes.now} aria-live="polite">
           {over ? (
             <Over now={now} view={view} />
+          ) : now.trays.length > 0 ? (
+            <TrayBoard view={view} trays={now.trays} clock={clock} waiting={waiting} say={say} />
           ) : now.phase === "rest" ? (
             <Resting now={now} clock={clock} name={view.plan.name} warmth={warmth}>
               <Moves moved={warmth?.moved ?? []} say={say} />
@@ -123,11 +129,16 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
         {!over && (
           <Tile icon={<IconX />} label="Give up" onClick={() => say({ kind: "give_up" })} />
         )}
+        {!over && (now.stop?.kind === "cut" || now.stop?.kind === "shape") && (
+          <Tile icon={<IconScale />} label="Pieces" onClick={() => setAsking("pieces")} />
+        )}
         {over ? (
           <Link className={classes.go} to={`/book/${view.id}`}>
             <b>To the record</b>
             <small>how it came out</small>
           </Link>
+        ) : now.trays.length > 0 ? (
+          <TrayGo view={view} trays={now.trays} clock={clock} say={say} />
         ) : (
           <GoButton now={now} clock={clock} say={say} />
         )}
@@ -144,6 +155,20 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
         <Keypad
           onEnter={(probe, value_c) => {
             say({ kind: "reading", probe, value_c });
+            setAsking(null);
+          }}
+        />
+      </Modal>
+      <Modal
+        opened={asking === "pieces"}
+        onClose={() => setAsking(null)}
+        title="Weigh the pieces"
+        size={720}
+      >
+        <PieceWeights
+          view={view}
+          keep={(product, pieces_g) => {
+            say({ kind: "pieces", product, pieces_g });
             setAsking(null);
           }}
         />
@@ -275,7 +300,7 @@ function Over({ now, view }: { now: Now; view: RunView }) {
         {given
           ? "It is in the book as far as it came."
           : view.worked.cut
-            ? `${view.worked.cut.pieces} pieces to shape. Say in the book how they come out.`
+            ? `${view.worked.cut.pieces} pieces. Say in the book how they came out.`
             : "The sheet is ready. Say in the book how it comes out."}
       </p>
     </>
@@ -286,7 +311,8 @@ function Ahead({ now, view, children }: { now: Now; view: RunView; children: Rea
   const { words } = useSaying();
   const stop = now.next;
   if (!stop) return null;
-  const drawn = stop.kind !== "mix" && stop.kind !== "preferment";
+  const drawn = !["mix", "preferment", "shape", "wash", "bake", "look"].includes(stop.kind);
+  const product = view.plan.cut?.products[0];
   return (
     <aside className={classes.aside}>
       <p>
@@ -299,6 +325,7 @@ function Ahead({ now, view, children }: { now: Now; view: RunView; children: Rea
       ) : (
         now.phase === "work" && <Does stop={stop} small />
       )}
+      {stop.kind === "shape" && product && <ShapingCardView card={product.card} brief />}
       {children}
     </aside>
   );

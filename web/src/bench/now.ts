@@ -16,6 +16,22 @@ export interface Now {
   turnsDone: number;
   /** The latest deed, whose time may still be put right. */
   lastDeed: { id: string; name: string; kind: string; at: Date } | null;
+  /** Every tray, once the sheet is cut; empty where the plan has none, or not yet. */
+  trays: TrayNow[];
+}
+
+export type TrayStep = Schemas["TrayStep"];
+
+/** One tray on its way: what is next, since when, and until when it proofs, bakes or cools. */
+export interface TrayNow {
+  tray: number;
+  product: number;
+  pieces: number;
+  load: number;
+  next: TrayStep | null;
+  last: TrayStep | null;
+  since: Date | null;
+  until: Date | null;
 }
 
 const MINUTE = 60_000;
@@ -30,19 +46,14 @@ interface Deed {
   stop: string;
   at: Date;
 }
+type Written = Omit<Deed, "at"> & { at: string };
 
-/** Deeds in order: those the server knows, then those that wait, less what was taken back here. */
-function deedsSoFar(run: RunView, waiting: Event[]): Deed[] {
-  const known = run.standing.deeds.map((d) => ({
-    id: d.event_id,
-    kind: d.kind,
-    stop: d.stop,
-    at: d.at,
-  }));
+/** Entries known to the server, then those that wait and are not known yet, less what was taken back. */
+function told(known: Written[], waiting: Event[], wanted: (e: Event) => boolean): Deed[] {
   const ids = new Set(known.map((d) => d.id));
   // A poll may bring an entry back before its own answer does: it counts once.
   const ahead = waiting.flatMap((e) =>
-    (e.kind === "done" || e.kind === "out") && e.stop && !ids.has(e.id)
+    wanted(e) && e.stop && !ids.has(e.id)
       ? [{ id: e.id, kind: e.kind, stop: e.stop, at: e.at }]
       : [],
   );
@@ -56,6 +67,93 @@ function deedsSoFar(run: RunView, waiting: Event[]): Deed[] {
     .map((d) => ({ ...d, at: new Date(Date.parse(d.at) + moved(d.id) * MINUTE) }));
 }
 
+const dated = (d: { event_id: string; kind: string; stop: string; at: string }) => ({
+  id: d.event_id,
+  kind: d.kind,
+  stop: d.stop,
+  at: d.at,
+});
+
+const TRAY_DEEDS = ["done", "out", "in"];
+
+/** What was done with each tray, the entries that wait here included. */
+function trayDeeds(run: RunView, waiting: Event[]) {
+  return run.standing.trays.map((tray) => ({
+    tray,
+    deeds: told(
+      tray.deeds.map(dated),
+      waiting,
+      (e) => e.tray === tray.tray && TRAY_DEEDS.includes(e.kind),
+    ).slice(0, run.tray_steps.length),
+  }));
+}
+
+/** Deeds in order; a stop that goes by trays is done when the last tray has done it. */
+function deedsSoFar(run: RunView, waiting: Event[]): Deed[] {
+  const byTrays = new Set(run.tray_steps.map((s) => s.stop));
+  const plain = told(
+    run.standing.deeds.filter((d) => !byTrays.has(d.stop)).map(dated),
+    waiting,
+    (e) => (e.kind === "done" || e.kind === "out") && (e.tray === undefined || e.tray === null),
+  );
+  const each = trayDeeds(run, waiting);
+  const all: Deed[] = [];
+  for (const step of run.tray_steps) {
+    if (step.kind === "in") continue;
+    const last = each
+      .map(({ deeds }) => deeds.find((d) => d.kind === step.kind && d.stop === step.stop))
+      .reduce<Deed | null | undefined>(
+        (late, d) => (late === null || !d ? null : !late || d.at > late.at ? d : late),
+        undefined,
+      );
+    if (!last) break;
+    all.push(last);
+  }
+  const cut = plain.findIndex((d) => d.stop === "look");
+  const before = cut < 0 ? plain : plain.slice(0, cut);
+  return [...before, ...all, ...plain.slice(before.length)];
+}
+
+/** Where every tray is on this tablet. */
+export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
+  return trayDeeds(run, waiting).map(({ tray, deeds }) => {
+    const last = deeds.at(-1);
+    const next = run.tray_steps[deeds.length] ?? null;
+    const rest = run.worked.strip.find((s) => s.key === next?.stop);
+    const minutes =
+      next?.kind === "out" && rest
+        ? restMinutes(run, waiting, rest)
+        : last?.kind === "in"
+          ? run.worked.finish?.bake_min
+          : undefined;
+    return {
+      tray: tray.tray,
+      product: tray.product,
+      pieces: tray.pieces,
+      load: tray.load,
+      next,
+      last: run.tray_steps[deeds.length - 1] ?? null,
+      since: last?.at ?? null,
+      until: last && minutes !== undefined ? new Date(last.at.getTime() + minutes * MINUTE) : null,
+    };
+  });
+}
+
+/**
+ * How soon a tray wants hands, the least first: what burns, then what stands open, then what is over
+ * its time, then what has not begun; what only waits comes by its time.
+ */
+export function urgency(tray: TrayNow, clock: Date): number {
+  if (!tray.next) return Number.POSITIVE_INFINITY;
+  const left = tray.until ? minutesBetween(clock, tray.until) : 0;
+  if (left > 0) return 100 + left;
+  if (tray.last?.kind === "in") return 0;
+  if (tray.next.kind === "in") return 1;
+  if (tray.next.stop === "wash") return 2;
+  if (tray.next.kind === "out") return tray.next.stop === "shape" ? 3 : 5;
+  return 4;
+}
+
 export function whereNow(run: RunView, waiting: Event[]): Now {
   const { standing, order, worked } = run;
   const strip = worked.strip;
@@ -66,7 +164,9 @@ export function whereNow(run: RunView, waiting: Event[]): Now {
   const last = deeds.at(-1);
   const since = last?.at ?? new Date(run.started_at);
   const stop = due ? named(due.stop) : null;
-  const resting = due?.kind === "out";
+  const byTrays = Boolean(due && run.tray_steps.some((s) => s.stop === due.stop));
+  const trays = byTrays ? traysNow(run, waiting) : [];
+  const resting = due?.kind === "out" && !byTrays;
   const ended =
     (standing.phase === "given_up" && !gone.has(standing.undoable)) ||
     waiting.some((e) => e.kind === "give_up" && !gone.has(e.id));
@@ -80,7 +180,8 @@ export function whereNow(run: RunView, waiting: Event[]): Now {
         ? new Date(since.getTime() + restMinutes(run, waiting, stop) * MINUTE)
         : null,
     turnsDone: deeds.filter((d) => d.kind === "done" && named(d.stop)?.kind === "turn").length,
-    lastDeed: last ? { ...last, name: named(last.stop)?.name ?? "" } : null,
+    trays,
+    lastDeed: last && !byTrays ? { ...last, name: named(last.stop)?.name ?? "" } : null,
   };
 }
 

@@ -8,9 +8,12 @@ import { Nothing, Waiting } from "@/app/states";
 import { clock, day } from "@/app/time";
 import { Strip } from "@/drawings/Strip";
 import { useSaying } from "@/measures/likes";
+import { MeasureInput } from "@/measures/MeasureInput";
 import { span } from "@/measures/quantity";
 import classes from "./Book.module.css";
+import { Photos } from "./Photos";
 import { TemperatureChart } from "./TemperatureChart";
+import { PiecesWeighed, TrayTable } from "./TrayTable";
 import { UsedTable } from "./UsedTable";
 import { SCALES } from "./words";
 
@@ -76,7 +79,10 @@ function Record({ run }: { run: RunView }) {
             <TemperatureChart run={run} />
           </section>
           {run.used && <UsedTable used={run.used} />}
+          <TrayTable run={run} />
+          <PiecesWeighed run={run} />
           {over && <VerdictForm run={run} />}
+          {over && <Photos run={run} />}
         </div>
       </div>
     </>
@@ -162,6 +168,14 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
   );
 }
 
+/** What a piece lost in the oven, in words; empty where it was not weighed both times. */
+export function lost(verdict: Schemas["Verdict"]): string {
+  const { before_g, after_g } = verdict;
+  if (!before_g || !after_g) return "";
+  const pct = Math.round(1000 * (1 - after_g / before_g)) / 10;
+  return pct >= 0 ? `It lost ${pct} % in the oven.` : "It weighs more than before: look again.";
+}
+
 function VerdictForm({ run }: { run: RunView }) {
   const kept = run.standing.verdict;
   const [verdict, setVerdict] = useState<Schemas["Verdict"]>(kept ?? { words: "" });
@@ -184,6 +198,7 @@ function VerdictForm({ run }: { run: RunView }) {
   });
   const changed =
     verdict.words !== (kept?.words ?? "") ||
+    (["before_g", "after_g"] as const).some((w) => (verdict[w] ?? null) !== (kept?.[w] ?? null)) ||
     SCALES.some(([key]) => (verdict[key] ?? null) !== (kept?.[key] ?? null));
   return (
     <form
@@ -218,6 +233,25 @@ function VerdictForm({ run }: { run: RunView }) {
           </span>
         </fieldset>
       ))}
+      <div className={classes.weights}>
+        <MeasureInput
+          label="A piece into the oven"
+          quantity="mass"
+          path="verdict.before_g"
+          value={verdict.before_g}
+          emptyMeans="not weighed"
+          onChange={(before_g) => setVerdict({ ...verdict, before_g })}
+        />
+        <MeasureInput
+          label="and cooled"
+          quantity="mass"
+          path="verdict.after_g"
+          value={verdict.after_g}
+          emptyMeans="not weighed"
+          onChange={(after_g) => setVerdict({ ...verdict, after_g })}
+        />
+        {lost(verdict) && <p className="quiet">{lost(verdict)}</p>}
+      </div>
       <Textarea
         label="In words: what was different?"
         autosize

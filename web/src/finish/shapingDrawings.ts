@@ -38,9 +38,9 @@ export const DRAWINGS: Record<string, LineDrawing> = {
   },
   notch: { dough: [TRIANGLE], ink: ["M60,68 V54"] },
   stretch: {
-    dough: ["M20,68 H100 L60,14 Z"],
-    ink: ["M60,68 V54"],
-    arrows: ["M60,24 V3", "M30,74 H12", "M90,74 H108"],
+    dough: ["M26,60 H94 L60,20 Z"],
+    ink: ["M60,60 V50"],
+    arrows: ["M60,28 V6", "M34,68 H16", "M86,68 H104"],
   },
   roll_triangle: {
     dough: ["M32,52 L60,8 L88,52 Z", "M20,52 H100 q6,8 0,16 H20 q-6,-8 0,-16 Z"],
