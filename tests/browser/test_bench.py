@@ -75,7 +75,23 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     go(page, "Take it out")
     go(page, "Last sheet done")
     go(page, "Take it out")
+    tap(page, "Pieces")
+    tap(page, "Simulated scale")
+    expect(page.get_by_text(re.compile("They get lighter along the sheet"))).to_be_visible()
+    tap(page, re.compile("^Keep .* weights"))
     go(page, "Cut done")
+    for did in (
+        "shaped",
+        "out of the proofer",
+        "washed",
+        "into the oven",
+        "out of the oven",
+        "cooled",
+    ):
+        for load in (1, 2):
+            trays = page.get_by_label(f"Oven load {load}", exact=True)
+            trays.get_by_role("button", name=re.compile(f"^All .*: {did}$")).tap()
+    go(page, "Look done")
     expect(page.get_by_role("heading", name="Done")).to_be_visible()
 
     page.get_by_role("link", name="To the record").tap()
@@ -86,6 +102,8 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     expect(record).to_contain_text("“Springs back”")
     expect(record).to_contain_text("butter 12.5 °C")
     expect(page.get_by_role("img", name=re.compile("Temperatures: .*room 21 °C"))).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("pieces along the sheet"))).to_be_visible()
+    expect(page.get_by_role("table").filter(has_text="Proofed")).to_contain_text("15 4 Pinwheel")
     page.get_by_label("lift 4").check(force=True)
     page.get_by_label("In words: what was different?").fill("Rested turn 1 longer")
     tap(page, "Keep the verdict")
@@ -188,3 +206,28 @@ def test_undo_needs_no_connection(person):
     expect(page.get_by_role("alert")).to_be_hidden()
     page.reload()
     expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
+
+
+def test_two_trays_in_the_proofer_and_one_in_the_oven_each_go_their_own_way(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    page.goto("/bench")
+    page.get_by_role("link", name=re.compile("Saturday market croissant")).first.tap()
+    trays = page.get_by_label("Oven load 1", exact=True).get_by_role("listitem")
+    expect(trays.nth(0)).to_contain_text("in the oven")
+    expect(trays.nth(1)).to_contain_text("proofing")
+    expect(trays.nth(2)).to_contain_text("proofing")
+    tap(page, "Leaves visible at the cut edges")
+    expect(page.get_by_role("button", name="Leaves visible at the cut edges")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    page.get_by_role("button", name="Tray 2: out of the proofer", exact=True).tap()
+    expect(trays.nth(1)).to_contain_text("out, to be washed")
+    # what stands open is the main button's, before what only proofs or bakes
+    go(page, "Tray 2: washed out, to be")
+    go(page, "Tray 2: into the oven ready")
+    expect(trays.nth(1)).to_contain_text("in the oven")
+    expect(trays.nth(2)).to_contain_text("proofing")
+    tap(page, "Undo")
+    expect(trays.nth(1)).to_contain_text("ready for the oven")
+    page.reload()
+    expect(trays.nth(1)).to_contain_text("ready for the oven")

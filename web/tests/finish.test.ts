@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { lost } from "@/book/BookRecord";
 import { stretched } from "@/finish/BakeCurve";
 import { layoutWords } from "@/finish/LayoutSearch";
-import { inTens } from "@/finish/Marks";
+import { edgesOf, inTens } from "@/finish/Marks";
 import { DRAWINGS } from "@/finish/shapingDrawings";
 import { places } from "@/finish/TrayView";
 import { reach } from "@/finish/WeightChart";
@@ -69,4 +69,17 @@ it("draws every step inside its frame", () => {
       }
     }
   }
+});
+
+it("lists marks once where both edges are alike, and middles for round pieces", () => {
+  const row = (...marks: number[][]) =>
+    ({
+      product: 0,
+      from_mm: 0,
+      to_mm: 90,
+      marks: marks.map((along_mm, i) => ({ across_mm: 90 * i, along_mm })),
+    }) as never;
+  expect(edgesOf(row([1, 91], [1, 91])).map((e) => e.name)).toEqual(["both sides"]);
+  expect(edgesOf(row([1, 91], [46, 136])).map((e) => e.name)).toEqual(["datum side", "far side"]);
+  expect(edgesOf(row([45])).map((e) => e.name)).toEqual(["middles"]);
 });

@@ -93,6 +93,6 @@ it("says how long the butter works only where that is less than any work", () =>
     clockWords({ stop: "turn-1", takes_min, lasts_min });
   expect(clock(8, null)).toEqual({ text: "", off: false });
   expect(clock(8, 14.4)).toEqual({ text: "14 min of work", off: false });
-  expect(clock(8, 5.6)).toEqual({ text: "6 min of work, too few", off: true });
+  expect(clock(8, 5.6)).toEqual({ text: "only 6 min", off: true });
   expect(clockWords(undefined).text).toBe("");
 });

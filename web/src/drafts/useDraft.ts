@@ -80,7 +80,9 @@ export function useDraft<T>({ key, saved, readOnly, put }: Draft<T>) {
       if (error instanceof Problem && error.status === 409) {
         setSaving({ state: "overtaken", why: error.message });
       } else if (error instanceof Problem && !error.passing) {
-        setSaving({ state: "refused", why: "Not saved: a field wants another look." });
+        // What was put right while this was on its way has not been asked yet.
+        behind = JSON.stringify(latest.current) !== text;
+        if (!behind) setSaving({ state: "refused", why: "Not saved: a field wants another look." });
       } else {
         setSaving({
           state: "waiting",

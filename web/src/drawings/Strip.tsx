@@ -174,7 +174,8 @@ export function Strip({ plan, worked, selected, onSelect, under, after, windows 
 export function clockWords(c: Schemas["WorkClock"] | undefined): { text: string; off: boolean } {
   if (typeof c?.lasts_min !== "number") return { text: "", off: false };
   const off = c.lasts_min < c.takes_min;
-  return { text: `${Math.round(c.lasts_min)} min of work${off ? ", too few" : ""}`, off };
+  const minutes = Math.round(c.lasts_min);
+  return { text: off ? `only ${minutes} min` : `${minutes} min of work`, off };
 }
 
 /** From when until when a rest may end, and a word where the plan is outside; empty: nothing to say. */

@@ -25,6 +25,7 @@ export function BakeCurve({ bake, loads }: { bake: Schemas["Bake"]; loads: numbe
   const [low, top] = [Math.min(...heats) - 40, Math.max(...heats) + 20];
   const x = (min: number) => 56 + (min / whole) * (wide - 80);
   const y = (c: number) => 26 + ((top - c) / (top - low)) * (high - 76);
+  const half = steps.find((s) => s.to >= whole / 2);
   const line = steps.map((s) => `H${x(s.from)} V${y(s.oven_c)} H${x(s.to)}`).join(" ");
   const said = steps.map(
     (s) => `${span(s.minutes)} at ${say("temperature", s.oven_c)}${s.steam ? " with steam" : ""}`,
@@ -78,7 +79,7 @@ export function BakeCurve({ bake, loads }: { bake: Schemas["Bake"]; loads: numbe
           {bake.turn_tray && (
             <g>
               <path
-                d={`M${x(whole / 2)},26 V${high - 50}`}
+                d={`M${x(whole / 2)},${y(half?.oven_c ?? top) + 4} V${high - 50}`}
                 stroke="var(--ink)"
                 strokeDasharray="4 4"
               />

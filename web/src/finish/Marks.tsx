@@ -1,7 +1,7 @@
 /** The marks of the cut as a list to read at the bench: every one measured from the datum. */
+import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import classes from "./Finish.module.css";
 
@@ -18,6 +18,19 @@ export function inTens(marks: number[]): number[][] {
   );
 }
 
+/** The lists to read: one where both edges of a row are marked alike. */
+export function edgesOf(row: Schemas["MarkedRow"]) {
+  const [near, far] = row.marks;
+  if (!near) return [];
+  if (!far) return [{ name: "middles", edge: near }];
+  const alike = near.along_mm.every((at, i) => Math.abs(at - (far.along_mm[i] ?? 0)) < 0.05);
+  if (alike) return [{ name: "both sides", edge: near }];
+  return [
+    { name: "datum side", edge: near },
+    { name: "far side", edge: far },
+  ];
+}
+
 export function Marks({ planId, plan, cut }: Props) {
   const { figure, say } = useSaying();
   const [row, setRow] = useState(0);
@@ -25,19 +38,19 @@ export function Marks({ planId, plan, cut }: Props) {
   if (!shown) return <p className={classes.said}>Nothing is cut from this sheet.</p>;
   const product = plan.cut?.products[shown.product];
   const drift = cut.products[shown.product]?.drift;
-  const edges = shown.marks.length === 1 ? ["middles"] : ["datum side", "far side"];
+  const edges = edgesOf(shown);
   return (
     <div className={classes.marks}>
       {cut.rows.length > 1 && (
-        <Choice
-          label="Row"
-          tight
+        <NativeSelect
+          aria-label="Row"
+          w={240}
           value={String(row)}
-          options={cut.rows.map((r, i) => ({
+          data={cut.rows.map((r, i) => ({
             value: String(i),
-            label: `${i + 1} ${plan.cut?.products[r.product]?.name ?? ""}`,
+            label: `Row ${i + 1}, ${plan.cut?.products[r.product]?.name ?? ""}`,
           }))}
-          onChange={(v) => setRow(Number(v))}
+          onChange={(e) => setRow(Number(e.currentTarget.value))}
         />
       )}
       <p className={classes.said}>
@@ -49,10 +62,10 @@ export function Marks({ planId, plan, cut }: Props) {
       </p>
       <table className={classes.marksTable}>
         <tbody>
-          {shown.marks.map((edge, e) =>
+          {edges.map(({ name, edge }) =>
             inTens(edge.along_mm).map((ten, i) => (
-              <tr key={`${edges[e]} ${ten[0]}`}>
-                <th scope="row">{i === 0 ? edges[e] : ""}</th>
+              <tr key={`${name} ${ten[0]}`}>
+                <th scope="row">{i === 0 ? name : ""}</th>
                 {ten.map((at) => (
                   <td key={at}>{figure("length", Math.round(at))}</td>
                 ))}

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Checkbox, NativeSelect } from "@mantine/core";
+import { Button, Checkbox, NativeSelect } from "@mantine/core";
 import { IconPlus, IconX } from "@tabler/icons-react";
 import type { Schemas } from "@/api/client";
 import { Choice } from "@/measures/Choice";
@@ -60,19 +60,19 @@ export function BakePanel({ plan, change, amend, readOnly }: PanelProps) {
           <Checkbox
             label="Steam"
             aria-label={`Steam in stage ${n + 1}`}
-            mb={11}
             checked={stage.steam}
             onChange={(e) => setStage(n, { steam: e.currentTarget.checked }, "steam")}
           />
           {bake.stages.length > 1 && !readOnly && (
-            <ActionIcon
+            <Button
               variant="default"
-              size={42}
+              size="xs"
+              leftSection={<IconX size={14} />}
               aria-label={`Take stage ${n + 1} away`}
               onClick={() => setBake({ stages: bake.stages.toSpliced(n, 1) }, "stages")}
             >
-              <IconX size={16} />
-            </ActionIcon>
+              Take away
+            </Button>
           )}
         </div>
       ))}
