@@ -14,7 +14,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 ROOT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(ROOT))
 
-from tests.browser.house import CHROMIUM, FLAGS, House
+from tests.browser.house import CHROMIUM, FLAGS, House, furnish
 
 OUT = ROOT / "docs" / "screenshots"
 
@@ -173,6 +173,7 @@ def take(browser: Browser, house: House, wanted: set[str]) -> None:
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     data = Path(tempfile.mkdtemp())
+    furnish(data)
     house = House(data)
     house.start()
     try:

@@ -11,6 +11,7 @@ from lamination.limits import say
 from lamination.lockin import Method
 from lamination.plan import Cut, Plan
 from lamination.recipe_notes import on_formula, on_making
+from lamination.shaping import CARDS
 from lamination.usual import FAMILY_NAMES, outside
 from lamination.worked import (
     Layers,
@@ -40,7 +41,7 @@ def notes_on(plan: Plan, kitchen: Kitchen, worked: WorkedPlan) -> tuple[Note, ..
         *on_fit(plan, kitchen, worked),
         *_on_final(plan, kitchen, final, layers),
         *_on_cut(plan, final, worked.cut),
-        *_on_trays(plan, worked.finish),
+        *_on_trays(plan, worked.finish, worked.cut),
     ]
     preferments = plan.formula.preferments if plan.formula else ()
     stops = [
@@ -322,10 +323,24 @@ def _spare(chosen: Cut, final: WorkedFinal, cut: WorkedCut) -> Iterator[Note]:
         )
 
 
-def _on_trays(plan: Plan, finish: WorkedFinish | None) -> Iterator[Note]:
+def _on_trays(plan: Plan, finish: WorkedFinish | None, cut: WorkedCut | None) -> Iterator[Note]:
     if finish is None or plan.cut is None:
         return
-    for product, on in zip(plan.cut.products, finish.trays.products, strict=True):
+    for n, (product, on) in enumerate(zip(plan.cut.products, finish.trays.products, strict=True)):
+        usual = CARDS[product.card].filling_pct
+        piece_g = cut.products[n].piece_g if cut else 0.0
+        share = (
+            100 * product.filling_g / (piece_g + product.filling_g) if product.filling_g else 0.0
+        )
+        if usual and share > usual[1]:
+            yield Note(
+                "shape",
+                "know",
+                f"A lot of filling in {product.name}",
+                f"It is {say(share)} % of the piece; usual is {say(usual[0])} to {say(usual[1])} %. It may "
+                "open, or stay raw underneath.",
+                f"cut.products[{n}].filling_g",
+            )
         if on.per_tray == 0:
             yield Note(
                 "shape",

@@ -1,11 +1,14 @@
 """A real server on its own data, and browsers that people use."""
 
+import fcntl
+import os
 import re
+import shutil
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
 
-from .house import CHROMIUM, FLAGS, House
+from .house import CHROMIUM, FLAGS, House, furnish
 
 # Machines differ; what is tested is what appears, not how soon.
 expect.set_options(timeout=15_000)
@@ -13,7 +16,17 @@ expect.set_options(timeout=15_000)
 
 @pytest.fixture(scope="session")
 def house(tmp_path_factory):
-    house = House(tmp_path_factory.mktemp("house"))
+    """A house of this worker's own: the demo is loaded by one of them, and the others copy it."""
+    base = tmp_path_factory.getbasetemp()
+    shared = (base.parent if os.environ.get("PYTEST_XDIST_WORKER") else base) / "demo house"
+    with (shared.parent / "demo house.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not shared.exists():
+            shared.mkdir()
+            furnish(shared)
+    data = base / "house"
+    shutil.copytree(shared, data)
+    house = House(data)
     house.start()
     yield house
     house.stop()
@@ -31,9 +44,15 @@ def chromium():
 EXPECTED = re.compile(r"Failed to load resource|net::ERR_")
 
 
+@pytest.fixture(scope="session")
+def keys():
+    """The sessions of those who have signed in through the page before, by their names."""
+    return {}
+
+
 @pytest.fixture
-def person(house, chromium):
-    """Opens a browser and signs in through the page; at the end, no script may have failed."""
+def person(house, chromium, keys):
+    """Opens a browser, signed in; at the end, no script may have failed."""
     opened, troubles = [], []
 
     def come_in(name="wren", path="/", width=1280, height=800, touch=False):
@@ -52,11 +71,13 @@ def person(house, chromium):
                 else None
             ),
         )
-        page.goto("/")
-        page.get_by_role("button", name=re.compile(f"^{name}")).click()
-        page.get_by_role("navigation", name="Rooms").wait_for()
-        if path != "/":
-            page.goto(path)
+        context.add_cookies(keys.get(name, []))
+        if not context.request.get("/api/session").json()["me"]:
+            page.goto("/")
+            page.get_by_role("button", name=re.compile(f"^{name}")).click()
+            page.get_by_role("navigation", name="Rooms").wait_for()
+            keys[name] = context.cookies()
+        page.goto(path)
         return page
 
     yield come_in

@@ -20,24 +20,32 @@ FLAGS = [
 ]
 
 
+def _environment(data: Path):
+    return os.environ | {"DATA_DIR": str(data), "EIGHT_TURN_DEMO": "1"}
+
+
+def furnish(data: Path):
+    """Put the demo into an empty folder."""
+    for command in (["migrate", "-v", "0"], ["demo"]):
+        subprocess.run(
+            [sys.executable, "manage.py", *command],
+            cwd=ROOT,
+            check=True,
+            env=_environment(data),
+            stdout=subprocess.DEVNULL,
+        )
+
+
 class House:
-    """The application as it is served, with the demo in it; it can be stopped and started."""
+    """The application as it is served from a furnished folder; it can be stopped and started."""
 
     def __init__(self, data: Path):
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
         self.address = f"http://127.0.0.1:{self.port}"
-        self.environment = os.environ | {"DATA_DIR": str(data), "EIGHT_TURN_DEMO": "1"}
+        self.environment = _environment(data)
         self.process = None
-        for command in (["migrate", "-v", "0"], ["demo"]):
-            subprocess.run(
-                [sys.executable, "manage.py", *command],
-                cwd=ROOT,
-                check=True,
-                env=self.environment,
-                stdout=subprocess.DEVNULL,
-            )
 
     def start(self):
         self.process = subprocess.Popen(

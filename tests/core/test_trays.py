@@ -166,3 +166,18 @@ def test_every_shape_has_a_card_in_short_steps():
         assert 3 <= len(card.steps) <= 5
         assert all(len(s.text) <= 90 for s in card.steps)
         assert card.faults
+
+
+def test_more_filling_than_the_shape_bears_is_said_at_the_shaping():
+    def said(grams):
+        cut = Cut(
+            (
+                Product(
+                    "Pocket", Shape.SQUARE, 100, card=Card.POCKET, filling="almond", filling_g=grams
+                ),
+            )
+        )
+        return [n for n in work(finished(cut=cut)).notes if n.title == "A lot of filling in Pocket"]
+
+    assert said(90)[0].field == "cut.products[0].filling_g"
+    assert said(10) == []

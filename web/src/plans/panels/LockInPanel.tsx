@@ -7,6 +7,7 @@ import { Assumptions } from "../Assumptions";
 import { useShelf } from "../ingredients";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
+import { MayItGoIn } from "./MayItGoIn";
 import { OwnMinutes } from "./OwnMinutes";
 import classes from "./panels.module.css";
 import type { PanelProps } from "./props";
@@ -197,6 +198,7 @@ export function LockInPanel({ plan, worked, change, amend, readOnly, warmth }: P
           onChange={(flour_pct) => flour_pct !== null && setButter({ flour_pct }, "flour_pct")}
         />
       </div>
+      <MayItGoIn plan={plan} />
       <RestInput
         window={warmth?.windows.find((w) => w.stop === "lock_in")}
         label="Then rest"
