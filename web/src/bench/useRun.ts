@@ -50,11 +50,12 @@ export function useRun(runId: string) {
     if (sending.current) return;
     sending.current = true;
     try {
+      let alone = false;
       while (box.current.length > 0) {
-        const [first] = box.current as [Event];
+        const going = alone ? box.current.slice(0, 1) : box.current;
         try {
           const view = await got(
-            api.POST("/api/runs/{run_id}/events", { ...at(runId), body: { events: [first] } }),
+            api.POST("/api/runs/{run_id}/events", { ...at(runId), body: { events: going } }),
           );
           queries.setQueryData<RunView>(["run", runId], view);
         } catch (error) {
@@ -62,12 +63,17 @@ export function useRun(runId: string) {
             setOffline(true);
             return;
           }
+          // All were sent together and none was written: find out one by one which it was.
+          if (going.length > 1) {
+            alone = true;
+            continue;
+          }
           // The server will not have it: say why, and go on with the rest.
           setRefusal(error.message);
           queries.invalidateQueries({ queryKey: ["run", runId] });
         }
         setOffline(false);
-        keep(box.current.slice(1));
+        keep(box.current.slice(going.length));
       }
     } finally {
       sending.current = false;

@@ -24,6 +24,9 @@ export function BookRecord() {
   const run = useQuery({
     queryKey: ["run", runId],
     queryFn: () => got(api.GET("/api/runs/{run_id}", { params: { path: { run_id: runId } } })),
+    // The last entries may still be on their way from the bench.
+    refetchInterval: (query) =>
+      ["finished", "given_up"].includes(query.state.data?.standing.phase ?? "") ? false : 3_000,
   });
   if (run.isPending) return <Waiting what="the record" />;
   if (run.isError) return <Nothing error={run.error} retry={run.refetch} />;
