@@ -34,18 +34,6 @@ def open_plan(name: str, step: str):
     return act
 
 
-def leaves(page: Page) -> None:
-    """A variant with a bare margin: where its leaves are."""
-    open_plan("Saturday market", "lock_in")(page)
-    page.get_by_role("button", name="More for this plan").click()
-    page.get_by_role("menuitem", name="Make a copy").click()
-    page.wait_for_timeout(1200)
-    page.get_by_role("tab", name=re.compile("^Lock-in")).click()
-    page.get_by_role("textbox", name="Bare margin round the block").fill("8")
-    page.get_by_role("tab", name=re.compile("^Cut")).click()
-    page.get_by_role("radio", name="Leaves", exact=True).check(force=True)
-
-
 def room(path: str):
     def act(page: Page) -> None:
         sign_in(page)
@@ -114,17 +102,15 @@ def judged(page: Page) -> None:
     page.get_by_text(re.compile("Chill the block")).first.wait_for()
 
 
-def weighing(page: Page) -> None:
+def trays(page: Page) -> None:
     room("/bench")(page)
-    page.get_by_role("button", name="Start Lock garden Danish").click()
-    for line in ("Strong wheat flour", "Water", "Whole egg"):
-        page.get_by_role("button", name=re.compile(f"^{line} ")).first.click()
+    page.get_by_role("link", name=re.compile("Saturday market")).click()
 
 
 def record(page: Page) -> None:
     room("/book")(page)
-    page.get_by_role("link", name=re.compile("Saturday market")).click()
-    page.get_by_text("Temperatures").wait_for()
+    page.get_by_role("link", name=re.compile("Saturday market.*lift 4")).click()
+    page.get_by_text(re.compile("They proofed")).wait_for()
 
 
 # In order: the one that takes the dough out comes after those that need it resting.
@@ -137,17 +123,17 @@ VIEWS = [
     ("plan-warmth", 1280, 800, looking("Saturday market", "turn-1", "Warmth", in_the_middle)),
     ("plan-folding", 1280, 800, looking("Station kiosk", "turn-2", "Folding", half_folded)),
     ("plan-across", 1280, 800, looking("Station kiosk", "final", "Cut across")),
-    ("plan-cut", 1280, 800, open_plan("Station kiosk", "cut")),
+    ("plan-cut", 1280, 800, open_plan("Café boat", "cut")),
+    ("plan-shape", 1280, 800, open_plan("Saturday market", "shape")),
     ("other-folds", 1280, 800, other_folds),
     ("side-by-side", 1280, 800, room("/plans/compare?plans=1,2,3")),
     ("bench-rest", 1024, 768, resting),
-    ("bench-weigh", 1024, 768, weighing),
+    ("bench-trays", 1024, 768, trays),
     ("bench-rest-phone", 390, 844, resting),
     ("bench-lock-in", 1024, 768, judged),
     ("book", 1280, 800, room("/book")),
-    ("record", 1280, 800, record),
+    ("record", 1280, 1500, record),
     ("kitchen", 1280, 800, learned),
-    ("plan-leaves", 1280, 800, leaves),
 ]
 
 

@@ -12,7 +12,7 @@ from lamination.cutwork import work_cut, work_finish
 from lamination.doing import doing
 from lamination.folds import Move, moves
 from lamination.kitchen import Kitchen
-from lamination.laid import LaidTurn, lay
+from lamination.laid import Laid, LaidTurn, lay
 from lamination.laminate import Sheet, turn
 from lamination.lockin import Method, Size
 from lamination.notes import notes_on
@@ -32,9 +32,11 @@ from lamination.weighing import weigh
 from lamination.worked import (
     Facts,
     Layers,
+    Scrap,
     Section,
     Shares,
     Stop,
+    WorkedCut,
     WorkedFinal,
     WorkedLockIn,
     WorkedPlan,
@@ -127,6 +129,7 @@ def work(plan: Plan, kitchen: Kitchen | None = None) -> WorkedPlan:
         final=final,
         cut=cut,
         finish=finish,
+        scrap=_scrap(laid, cut, per_mm3),
         strip=(),
         total_min=stops[-1].starts_min + stops[-1].bench_min,
         notes=(),
@@ -223,6 +226,17 @@ def _section(sheet: Sheet) -> Section:
         leaves = list(islice(walk(full, middle - reach / 2, middle + reach), 1, 1 + LOUPE))
     um = 1_000 * sheet.press
     return Section(leaves[0].material, tuple(round(n.thickness * um, 3) for n in leaves), whole)
+
+
+def _scrap(laid: Laid, cut: WorkedCut | None, per_mm3: tuple[float, float]) -> tuple[Scrap, ...]:
+    """The trims of every turn that are saved, and what the cut leaves."""
+    found = []
+    for i, done in enumerate(laid.turns, 1):
+        butter_g = done.trimmed_butter_mm3 * per_mm3[1]
+        found.append(Scrap(f"turn-{i}", done.trimmed_dough_mm3 * per_mm3[0] + butter_g, butter_g))
+    if cut:
+        found.append(Scrap("cut", cut.trimmings_g, cut.trimmings_butter_g))
+    return tuple(s for s in found if s.grams > 0.05)
 
 
 def _strip(plan: Plan, worked: WorkedPlan, stops: list[Scheduled]) -> tuple[Stop, ...]:

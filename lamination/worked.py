@@ -199,6 +199,15 @@ class WorkedCut:
 
 
 @dataclass(frozen=True, slots=True)
+class Scrap:
+    """What is left over at a stop and saved for the next dough, g, and the butter that is in it."""
+
+    stop: str
+    grams: float
+    butter_g: float
+
+
+@dataclass(frozen=True, slots=True)
 class Label:
     """A product's label: its allergens, what is in it, and a filling nobody knows anything of."""
 
@@ -410,6 +419,7 @@ class WorkedPlan:
     final: WorkedFinal
     cut: WorkedCut | None
     finish: WorkedFinish | None
+    scrap: tuple[Scrap, ...]
     strip: tuple[Stop, ...]
     total_min: float
     notes: tuple[Note, ...]

@@ -26,7 +26,7 @@ from lamination.kitchen import Kitchen
 from lamination.lockin import Method
 from lamination.materials import Composition
 from lamination.order import Wanted
-from lamination.places import Place, Rest
+from lamination.places import Place, Rest, Stay
 from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
 from lamination.practice import Family
 from lamination.shaping import Card
@@ -133,7 +133,7 @@ BOATS = Plan(
         Turn(Fold.LETTER, 8, _fridge(60)),
         Turn(Fold.LETTER, 7, _fridge(45)),
     ),
-    final=Final(3, width_mm=437, rest=_fridge(20)),
+    final=Final(3, width_mm=437, rest=_fridge(20), bench_min=10),
     cut=Cut(
         (
             Product("Turnover", Shape.SQUARE, 120, rows=2, card=Card.TURNOVER),
@@ -151,7 +151,10 @@ DANISH = Plan(
     dough=Dough(3300, rest=_fridge(600)),
     butter=Butter(1000),
     lock_in=LockIn(Method.TWO_THIRDS, block_width_mm=320, block_length_mm=400),
-    turns=(Turn(Fold.BOOK, 9, _fridge(40)), Turn(Fold.LETTER, 9, _fridge(45))),
+    turns=(
+        Turn(Fold.BOOK, 9, Rest(Place.FRIDGE, 42, last=Stay(Place.BENCH, 10))),
+        Turn(Fold.LETTER, 9, _fridge(45)),
+    ),
     final=Final(4.5, width_mm=405, rest=_fridge(15)),
     cut=Cut((Product("Pinwheel", Shape.SQUARE, 100, card=Card.PINWHEEL),)),
     finish=Finish(

@@ -12,7 +12,7 @@ from lamination.kitchen import Kitchen
 from lamination.limits import Faults
 from lamination.lockin import Method
 from lamination.places import Place, Rest
-from lamination.plan import Butter, Dough, Final, LockIn, Plan
+from lamination.plan import Butter, Dough, Final, LockIn, Plan, Trim
 from lamination.practice import Family
 from lamination.work import work
 
@@ -251,3 +251,22 @@ def test_the_table_says_what_is_yours():
     table = {d.key: d for d in Kitchen({"bench.length_mm": 1200}).table()}
     assert (table["bench.length_mm"].value, table["bench.length_mm"].origin) == (1200, "yours")
     assert table["bench.width_mm"].origin == "trade practice"
+
+
+def test_what_is_trimmed_and_left_over_is_booked_with_its_butter():
+    trimmed = tuple(replace(t, trim=Trim(ends_mm=20)) for t in turns("letter", "letter"))
+    worked = work(station(turns=trimmed))
+    assert [s.stop for s in worked.scrap] == ["turn-1", "turn-2", "cut"]
+    cut = worked.scrap[-1]
+    whole = worked.final.mass_g
+    assert cut.grams == pytest.approx(worked.cut.trimmings_g)
+    # the sheet is even, so what is left over holds butter in the sheet's own share
+    in_sheet = 650 - sum(s.butter_g for s in worked.scrap[:-1])
+    assert cut.butter_g / cut.grams == pytest.approx(in_sheet / whole, rel=0.02)
+    kept = worked.cut.products[0]
+    assert kept.pieces * kept.piece_g + sum(s.grams for s in worked.scrap) == pytest.approx(3050)
+
+
+def test_what_is_tucked_in_is_not_left_over():
+    tucked = tuple(replace(t, trim=Trim(ends_mm=20, tucked=True)) for t in turns("letter"))
+    assert [s.stop for s in work(station(turns=tucked, cut=None)).scrap] == []

@@ -1605,6 +1605,18 @@ export interface components {
             by_hand: components["schemas"]["Size"][];
         };
         /**
+         * Scrap
+         * @description What is left over at a stop and saved for the next dough, g, and the butter that is in it.
+         */
+        Scrap: {
+            /** Stop */
+            stop: string;
+            /** Grams */
+            grams: number;
+            /** Butter G */
+            butter_g: number;
+        };
+        /**
          * Section
          * @description A stack as it is drawn: leaves from bottom to top, materials alternating.
          *
@@ -1948,6 +1960,8 @@ export interface components {
             final: components["schemas"]["WorkedFinal"];
             cut: components["schemas"]["WorkedCut"] | null;
             finish: components["schemas"]["WorkedFinish"] | null;
+            /** Scrap */
+            scrap: components["schemas"]["Scrap"][];
             /** Strip */
             strip: components["schemas"]["Stop"][];
             /** Total Min */
@@ -3898,7 +3912,8 @@ export interface components {
         /**
          * Weighed
          * @description What a weighing shows. ``drift_pct``: from the first piece to the last, of the mean, by the
-         *     straight line through all (``first_g`` to ``last_g``); ``drifts`` where that is more than chance. ``out``: the pieces outside.
+         *     straight line through all (``first_g`` to ``last_g``); ``drifts`` where that is more than chance.
+         *     ``out``: the pieces outside.
          */
         Weighed: {
             /** Mean G */

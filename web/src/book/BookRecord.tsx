@@ -82,6 +82,7 @@ function Record({ run }: { run: RunView }) {
             <TemperatureChart run={run} />
           </section>
           {run.used && <UsedTable used={run.used} />}
+          <LeftOver worked={run.worked} />
           <TrayTable run={run} />
           <PiecesWeighed run={run} />
           {over && <VerdictForm run={run} />}
@@ -89,6 +90,27 @@ function Record({ run }: { run: RunView }) {
         </div>
       </div>
     </>
+  );
+}
+
+/** What this dough leaves for the next one, with the butter that is in it. */
+function LeftOver({ worked }: { worked: Schemas["WorkedPlan"] }) {
+  const { say } = useSaying();
+  if (worked.scrap.length === 0) return null;
+  const names = new Map(worked.strip.map((s) => [s.key, s.name]));
+  return (
+    <section>
+      <h2>Left over, for the next dough</h2>
+      <p>
+        {worked.scrap
+          .map(
+            (s) =>
+              `${names.get(s.stop)}: ${say("mass", Math.round(s.grams))}, of it ${say("mass", Math.round(s.butter_g))} butter`,
+          )
+          .join("; ")}
+        .
+      </p>
+    </section>
   );
 }
 
