@@ -63,12 +63,15 @@ def _means(sheet: Sheet, outlines: tuple[Outline, ...], of_stack: Lines) -> Line
     """The mean of a figure of each stack over every piece.
 
     A triangle is a square with one side drawn together, and a round piece a square wound up, so one
-    grid serves every shape. Outlines of one shape only are asked for together.
+    grid serves every shape; pieces of one kind are looked at together.
     """
-    if not outlines:
-        return np.array([])
-    if len({len(o) for o in outlines}) > 1:
-        return np.array([_means(sheet, (o,), of_stack)[0] for o in outlines])
+    kinds = {len(o) for o in outlines}
+    if len(kinds) != 1:
+        found = np.zeros(len(outlines))
+        for kind in kinds:
+            mine = [i for i, o in enumerate(outlines) if len(o) == kind]
+            found[mine] = _means(sheet, tuple(outlines[i] for i in mine), of_stack)
+        return found
     middles = (np.arange(_GRID) + 0.5) / _GRID
     u, v = (a.ravel() for a in np.meshgrid(middles, middles))
     corners = np.array([[(c.x_mm, c.y_mm) for c in o] for o in outlines])
@@ -87,5 +90,5 @@ def _means(sheet: Sheet, outlines: tuple[Outline, ...], of_stack: Lines) -> Line
     places = np.einsum("cn,pcd->pnd", weights, corners)
     i = np.clip(np.searchsorted(sheet.xs, places[..., 0] + sheet.xs[0]) - 1, 0, len(sheet.xs) - 2)
     j = np.clip(np.searchsorted(sheet.ys, places[..., 1] + sheet.ys[0]) - 1, 0, len(sheet.ys) - 2)
-    found: Lines = of_stack[sheet.cells[i, j]].mean(axis=1)
-    return found
+    means: Lines = of_stack[sheet.cells[i, j]].mean(axis=1)
+    return means

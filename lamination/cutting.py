@@ -13,7 +13,7 @@ from lamination.lockin import Size
 from lamination.shaping import Card
 
 _HAIR = 1e-9  # a piece that fits to within rounding fits
-_ROUND = 32  # corners a round piece is drawn with
+_ROUND = ((45.0, 12), (90.0, 20), (math.inf, 32))  # up to so wide, mm: corners it is drawn with
 
 
 class Shape(StrEnum):
@@ -257,7 +257,8 @@ def _outline(blank: Blank, y: float, i: int, kerf: float) -> Outline:
 
 
 def _round(blank: Blank, x: float, y: float) -> Outline:
-    turns = [2 * math.pi * i / _ROUND for i in range(_ROUND)]
+    corners = next(n for up_to, n in _ROUND if max(blank.along_mm, blank.across_mm) <= up_to)
+    turns = [2 * math.pi * i / corners for i in range(corners)]
     return tuple(
         Corner(x + blank.along_mm / 2 * math.cos(a), y + blank.across_mm / 2 * math.sin(a))
         for a in turns

@@ -33,8 +33,10 @@ def signed_in(db):
         signal.connect(close_old_connections)
 
 
-# Whole plans are slow to make up: a few endpoints that take one stand for all, for they read it alike.
+# Whole plans are slow to make up: the endpoint that works one stands for all, for they read it alike.
 TAKES_A_PLAN_TOO = [
+    "/api/plans",
+    "/api/warmth",
     "/api/amend",
     "/api/judge",
     "/api/layouts",

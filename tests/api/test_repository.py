@@ -6,6 +6,8 @@ from pathlib import Path
 
 import pytest
 
+from lamination.shaping import CARDS
+
 ROOT = Path(__file__).resolve().parents[2]
 README = (ROOT / "README.md").read_text()
 
@@ -77,3 +79,9 @@ def test_every_public_function_of_the_core_says_what_it_does():
             assert found[2].startswith('"""'), f"{module.name}: {found[1]}"
             seen += 1
     assert seen >= 20
+
+
+def test_every_step_of_a_shaping_card_has_its_drawing_and_no_drawing_is_left_over():
+    text = (ROOT / "web/src/finish/shapingDrawings.ts").read_text()
+    drawn = set(re.findall(r"^  (\w+): \{", text, re.M))
+    assert drawn == {step.drawing for card in CARDS.values() for step in card.steps}

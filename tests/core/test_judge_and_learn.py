@@ -5,6 +5,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
+from lamination.cold import room_through_the_day
 from lamination.events import Event, EventKind, Probe
 from lamination.heat import body
 from lamination.judge import Bend, Call, Feel, judge_lock_in
@@ -176,6 +177,19 @@ def test_the_window_stands_by_the_clock_and_readings_move_it():
     hot = under_way(plan(), Kitchen(), worked, now, START)
     assert hot.best_at > cool.best_at
     assert hot.latest_at is None or hot.latest_at > cool.latest_at
+
+
+def test_the_room_s_course_begins_where_it_was_read():
+    _, now = run(
+        done(1, 10, "dough"), event(2, 40, EventKind.READING, probe=Probe.ROOM, value_c=24)
+    )
+    today = today_of(now, START)
+    assert today.begins_h == START.hour + START.minute / 60
+    assert today.room_at_min == 40
+    kitchen = today.in_kitchen(Kitchen({"room.swing_k": 6}))
+    assert room_through_the_day(kitchen, 40, today.room_at_min) == pytest.approx(24)
+    later = room_through_the_day(kitchen, 40 + 12 * 60, today.room_at_min)
+    assert later != pytest.approx(24, abs=0.5)
 
 
 def test_a_rest_of_another_length_moves_the_clock_and_only_until_it_is_over():

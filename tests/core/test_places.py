@@ -6,9 +6,12 @@ import pytest
 
 from lamination.capacity import crowded
 from lamination.cold import Today, follow, room_through_the_day
+from lamination.finish import starting_finish
 from lamination.kitchen import Kitchen
+from lamination.order import Order, Ordered, Wanted, work_order
 from lamination.places import Place, Rest, Stay, Surface
 from lamination.plan import Dough
+from lamination.practice import Family
 from lamination.schedule import schedule
 
 from .formulas import formula
@@ -110,3 +113,24 @@ def test_what_comes_out_makes_room_for_what_goes_in():
     later = [replace(s, starts_min=s.starts_min + 40) if s in rests else s for s in stops]
     found = crowded(((2, stops), (2, later)), Kitchen({"fridge.holds": 2}))
     assert found == ()
+
+
+def test_an_order_says_when_its_doughs_crowd_the_fridge():
+    plan = station(turns=turns("letter", "letter", rest=COLD))
+    wanted = Order("Saturday", (Ordered(0, (Wanted("Croissant", 300, 60),)),))
+    doughs = work_order(wanted, {0: plan}, Kitchen()).batches[0].doughs
+    assert doughs > 4
+    (crowd,) = work_order(wanted, {0: plan}, Kitchen({"fridge.holds": 4})).crowds
+    assert (crowd.packages, crowd.holds) == (doughs, 4)
+    assert work_order(wanted, {0: plan}, Kitchen({"fridge.holds": doughs})).crowds == ()
+
+
+def test_a_finish_does_not_shift_who_lies_in_the_fridge_at_once():
+    plain = station(turns=turns("letter", rest=COLD))
+    baked = replace(plain, finish=starting_finish(Family.CROISSANT))
+    kitchen = Kitchen({"fridge.holds": 1})
+    for plan in (plain, baked):
+        (crowd,) = crowded(((2, schedule(plan, kitchen)),), kitchen)
+        assert crowd.packages == 2
+    # both are ready at one time, so the one that is baked lies there hours before the other
+    assert crowded(((1, schedule(plain, kitchen)), (1, schedule(baked, kitchen))), kitchen) == ()

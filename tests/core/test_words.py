@@ -21,7 +21,7 @@ from lamination.work import work
 from .plans import REST, station, turns
 
 products = st.builds(
-    Product, st.just("Piece"), st.sampled_from(list(Shape)), st.floats(20, 200), st.floats(20, 300),
+    Product, st.just("Piece"), st.sampled_from(list(Shape)), st.floats(40, 200), st.floats(40, 300),
     hole_mm=st.just(15), rows=st.integers(0, 3), card=st.sampled_from(list(Card)),
 )  # fmt: skip
 plans = st.builds(

@@ -31,12 +31,12 @@ const worked = {
   ],
   layers: { butter: 3 },
   final: { ...size(1771, 400, 4), turned: true, section: section(7) },
-  cut: { pieces: 2, outlines: [[{ x_mm: 0, y_mm: 0 }], [{ x_mm: 45, y_mm: 0 }]] },
+  cut: { pieces: 2, outlines: [[{ x_mm: 0, y_mm: 0 }], [{ x_mm: 45, y_mm: 0 }]], rows: [] },
 } as unknown as Schemas["WorkedPlan"];
 
 const plan = {
   lock_in: { method: "half", margin_mm: 5 },
-  cut: { shape: "triangle" },
+  cut: { products: [{ shape: "triangle" }] },
 } as unknown as Schemas["Plan"];
 
 const at = (kind: string, key = kind) =>

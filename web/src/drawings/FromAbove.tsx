@@ -3,6 +3,7 @@ import { useElementSize } from "@mantine/hooks";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { Dimension } from "./Dimension";
+import type { insideCuts } from "./views";
 
 type Size = Schemas["Size"];
 
@@ -16,6 +17,8 @@ export interface Above {
   /** The sheet is butter and the block on it dough. */
   inside_out?: boolean;
   outlines?: Schemas["WorkedCut"]["outlines"];
+  /** Holes and notches of the pieces. */
+  inside?: ReturnType<typeof insideCuts>;
   /** Marks pressed for turns done. */
   marks?: number;
   describe: string;
@@ -50,6 +53,7 @@ export function FromAbove({
   block,
   inside_out,
   outlines,
+  inside,
   marks,
   describe,
   bench,
@@ -147,6 +151,25 @@ export function FromAbove({
             fillOpacity={0.45}
             stroke="#2b2420"
             strokeWidth={0.8}
+          />
+        ))}
+        {inside?.holes.map(({ at, r_mm }) => (
+          <circle
+            key={`${at.x_mm} ${at.y_mm}`}
+            cx={x0 + px(at.x_mm)}
+            cy={sheetY + px(at.y_mm)}
+            r={px(r_mm)}
+            fill="var(--dough)"
+            stroke="#2b2420"
+            strokeWidth={0.8}
+          />
+        ))}
+        {inside?.notches.map(({ from, to }) => (
+          <path
+            key={`${from.x_mm} ${from.y_mm}`}
+            d={`M${x0 + px(from.x_mm)},${sheetY + px(from.y_mm)} L${x0 + px(to.x_mm)},${sheetY + px(to.y_mm)}`}
+            stroke="#2b2420"
+            strokeWidth={1.2}
           />
         ))}
         {creases.map((at) => (

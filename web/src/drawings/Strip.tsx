@@ -142,7 +142,11 @@ export function Strip({ plan, worked, selected, onSelect, under, after, windows 
             const depth = DEPTH[stop.rest.place];
             const shallow = depth < 30;
             return (
-              <g key={stop.key} textAnchor="middle" fill="var(--cold)">
+              <g
+                key={stop.key}
+                textAnchor="middle"
+                fill={stop.rest.place === "proofer" ? "var(--crust)" : "var(--cold)"}
+              >
                 <text
                   x={(i + 1) * step}
                   y={shallow ? depth + 20 : depth - 6}

@@ -8,6 +8,43 @@ type Worked = Schemas["WorkedPlan"];
 
 export const turnIndex = (stop: Stop): number => Number(stop.key.slice(5)) - 1;
 
+type Corner = Schemas["Corner"];
+
+/** What is cut inside the pieces: holes of rings, and notches from the middle of a triangle's base. */
+export function insideCuts(plan: Plan, cut: Schemas["WorkedCut"]) {
+  const holes: { at: Corner; r_mm: number }[] = [];
+  const notches: { from: Corner; to: Corner }[] = [];
+  const across = plan.cut?.across ?? false;
+  let next = 0;
+  for (const row of cut.rows) {
+    const product = plan.cut?.products[row.product];
+    const [marks] = row.marks;
+    const count =
+      row.marks.length === 1 ? (marks?.along_mm.length ?? 0) : (marks?.along_mm.length ?? 1) - 1;
+    const outlines = cut.outlines.slice(next, next + count);
+    next += count;
+    if (product?.shape === "ring" && marks) {
+      for (const along of marks.along_mm) {
+        const [x_mm, y_mm] = across ? [marks.across_mm, along] : [along, marks.across_mm];
+        holes.push({ at: { x_mm, y_mm }, r_mm: product.hole_mm / 2 });
+      }
+    }
+    if (product?.shape === "triangle" && product.notch_mm > 0) {
+      for (const [a, b, tip] of outlines) {
+        if (!a || !b || !tip) continue;
+        const from = { x_mm: (a.x_mm + b.x_mm) / 2, y_mm: (a.y_mm + b.y_mm) / 2 };
+        const [dx, dy] = [tip.x_mm - from.x_mm, tip.y_mm - from.y_mm];
+        const share = product.notch_mm / Math.hypot(dx, dy);
+        notches.push({
+          from,
+          to: { x_mm: from.x_mm + dx * share, y_mm: from.y_mm + dy * share },
+        });
+      }
+    }
+  }
+  return { holes, notches };
+}
+
 const round = (mm: number) => Math.round(mm);
 const said = (s: Schemas["Size"]) =>
   `${round(s.length_mm)} by ${round(s.width_mm)} mm, ${s.thickness_mm.toFixed(1)} mm thick`;
@@ -69,6 +106,7 @@ export function aboveAt(
   return {
     sheet,
     outlines: cutting ? cutting.outlines : undefined,
+    inside: cutting ? insideCuts(plan, cutting) : undefined,
     describe: cutting
       ? `Last sheet ${said(sheet)}, cut into ${cutting.pieces} pieces.`
       : `Last sheet, ${said(sheet)}.`,
