@@ -7,7 +7,7 @@ PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo build serve test lint types api-types browser-tools bench shots clean
+.PHONY: demo build serve test units lint types api-types browser-tools bench shots clean
 .DEFAULT_GOAL := demo
 
 demo: build
@@ -81,9 +81,14 @@ browser-tools:
 	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -q >/dev/null && apt-get install -y -q chromium >/dev/null; \
 	  else echo "chromium is missing: install it with your package manager (Debian: apt-get install chromium)."; exit 1; fi; }
 
-test: lint types browser-tools build
-	cd web && npx --no-install vitest run
+# What can go side by side does: first what is fetched, then what is checked and built.
+test: | $(STAMPS)/tools
+	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
+	@$(MAKE) --no-print-directory -j2 --output-sync=target types build units lint
 	$(PY) -m pytest -n 4 tests
+
+units: $(STAMPS)/npm
+	cd web && npx --no-install vitest run
 
 bench: build $(STAMPS)/dev
 	@$(PY) benchmarks/work.py

@@ -20,6 +20,7 @@ from lamination.thermal import Profile, thermal_of
 from lamination.yeast import activity
 
 _LONGEST_PROOF_MIN = 1_440.0
+_CELLS, _FINER = 10, 0.4  # a proof is said in minutes: a coarse course is right to one
 _PIECE_KG_M3 = 900.0  # a shaped piece holds some air between its turns
 
 
@@ -79,7 +80,7 @@ def _piece(plan: Plan, kitchen: Kitchen, start_c: float) -> Body:
     share = butter_of_whole(plan)
     table = thermal_of(mixture(((1 - share, made), (share, butter_composition(plan)))))
     of = table, _PIECE_KG_M3
-    return body([(False, kitchen["proof.piece_mm"])], of, of, start_c)
+    return body([(False, kitchen["proof.piece_mm"])], of, of, start_c, _CELLS)
 
 
 def _dosed(course: Course) -> Profile:
@@ -92,7 +93,7 @@ def _dosed(course: Course) -> Profile:
 
 def _proofs(plan: Plan, kitchen: Kitchen, start_c: float, dose: float) -> float | None:
     air = Air(kitchen["proofer.c"], kitchen["proofer.film"])
-    course = conduct(_piece(plan, kitchen, start_c), air, air, _LONGEST_PROOF_MIN)
+    course = conduct(_piece(plan, kitchen, start_c), air, air, _LONGEST_PROOF_MIN, _FINER)
     return crossing(course.minutes, _dosed(course), dose, falling=False)
 
 
@@ -112,7 +113,7 @@ def _lain(plan: Plan, kitchen: Kitchen, rest: Rest, start_c: float, ahead_min: f
     for n, stay in enumerate(stays):
         air = _air(kitchen, stay.place)
         lasts = stay.minutes + (ahead_min if n + 1 == len(stays) else 0.0)
-        course = conduct(now, air, air, lasts)
+        course = conduct(now, air, air, lasts, _FINER)
         minutes.append(clock + course.minutes[1:])
         profiles.append(course.t_c[1:])
         now, clock = course.end, clock + lasts

@@ -57,7 +57,10 @@ def person(house, chromium, keys):
 
     def come_in(name="wren", path="/", width=1280, height=800, touch=False):
         context = chromium.new_context(
-            viewport={"width": width, "height": height}, has_touch=touch, base_url=house.address
+            viewport={"width": width, "height": height},
+            has_touch=touch,
+            base_url=house.address,
+            reduced_motion="reduce",
         )
         opened.append(context)
         page = context.new_page()
