@@ -163,7 +163,7 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
         opened={asking === "pieces"}
         onClose={() => setAsking(null)}
         title="Weigh the pieces"
-        size={720}
+        size={780}
       >
         <PieceWeights
           view={view}

@@ -62,7 +62,7 @@ export function Pad({ quantity, label, minus, example, refuse, onEnter }: Props)
         ))}
       </div>
       <div className={classes.enter}>
-        <Button variant="default" size="xl" onClick={() => setText((t) => t.slice(0, -1))}>
+        <Button variant="default" size="xl" px={10} onClick={() => setText((t) => t.slice(0, -1))}>
           Back
         </Button>
         <Button size="xl" onClick={enter}>

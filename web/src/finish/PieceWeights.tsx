@@ -90,6 +90,9 @@ export function PieceWeights({ view, keep }: Props) {
             }}
           />
         )}
+        <p>
+          Piece <b>{grams.length + 1}</b> along the sheet
+        </p>
         <Pad
           key={grams.length}
           quantity="mass"
