@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 
 import numpy as np
 
+from lamination.kitchen import Kitchen
 from lamination.limits import Checked, Fault, Faults, Length, Range, say
 
 Grams = Annotated[float, Range(0.1, 20_000, "g")]
@@ -21,13 +22,13 @@ _WORTH_PCT = 1.0  # of the target; less is not worth a change
 class Weighing(Checked):
     """Pieces of one product in the order they lie along the sheet, g, and what they should weigh.
 
-    ``off_pct``: by how much a piece may be off. ``thickness_mm`` and ``base_mm`` are those of the
-    sheet they were cut from, for the advice.
+    ``off_pct``: by how much a piece may be off, the kitchen's where none is said. ``thickness_mm``
+    and ``base_mm`` are those of the sheet they were cut from, for the advice.
     """
 
     grams: Annotated[tuple[Grams, ...], Length(1, 500, "pieces")]
     target_g: Grams
-    off_pct: Annotated[float, Range(0.5, 50, "%")] = 5.0
+    off_pct: Annotated[float, Range(0.5, 50, "%")] | None = None
     thickness_mm: Annotated[float, Range(0.5, 200, "mm")] | None = None
     base_mm: Annotated[float, Range(10, 5_000, "mm")] | None = None
 
@@ -36,7 +37,7 @@ class Weighing(Checked):
 class Weighed:
     """What a weighing shows. ``drift_pct``: from the first piece to the last, of the mean, by the
     straight line through all (``first_g`` to ``last_g``); ``drifts`` where that is more than chance.
-    ``out``: the pieces outside.
+    ``out``: the pieces outside ``lowest_g`` to ``highest_g``.
     """
 
     mean_g: float
@@ -48,6 +49,8 @@ class Weighed:
     drifts: bool
     first_g: float
     last_g: float
+    lowest_g: float
+    highest_g: float
     out: tuple[int, ...]
     verdict: Literal["good", "mind"]
     says: tuple[str, ...]
@@ -65,7 +68,7 @@ class ScaleSetting(Checked):
     seed: Annotated[int, Range(0, 1_000_000)] = 1
 
 
-def check_weighing(weighing: Weighing) -> Weighed:
+def check_weighing(weighing: Weighing, kitchen: Kitchen) -> Weighed:
     """Judge a weighing.
 
     Spread is the standard deviation about the mean, g. The drift is the least-squares line along the
@@ -83,20 +86,22 @@ def check_weighing(weighing: Weighing) -> Weighed:
         error = math.sqrt(float((rest**2).sum()) / (n - 2) / float((place**2).sum()))
         first, last = mean - slope / 2, mean + slope / 2
         sure = abs(slope) > _SURE * error and abs(slope) > _WORTH_PCT / 100 * target
-    allowed = weighing.off_pct / 100 * target
+    may_pct = kitchen["weigh.off_pct"] if weighing.off_pct is None else weighing.off_pct
+    allowed = may_pct / 100 * target
     out = tuple(i for i, g in enumerate(weighing.grams) if abs(g - target) > allowed + 1e-9)
     off_pct = 100 * (mean / target - 1)
     drift_pct = 100 * (last - first) / mean
-    says = tuple(_says(weighing, mean, off_pct, drift_pct, sure, spread, out))
+    says = tuple(_says(weighing, may_pct, mean, off_pct, drift_pct, sure, spread, out))
     good = not out and not sure and abs(off_pct) < _WORTH_PCT
     return Weighed(
         mean, spread, float(grams.min()), float(grams.max()), off_pct, drift_pct, sure,
-        first, last, out, "good" if good else "mind", says,
+        first, last, target - allowed, target + allowed, out, "good" if good else "mind", says,
     )  # fmt: skip
 
 
 def _says(
     weighing: Weighing,
+    may_pct: float,
     mean: float,
     off_pct: float,
     drift_pct: float,
@@ -129,7 +134,7 @@ def _says(
     if out:
         many = "1 piece is" if len(out) == 1 else f"{len(out)} pieces are"
         said.append(
-            f"{many} more than {say(weighing.off_pct)} % off: {', '.join(str(i + 1) for i in out[:8])}"
+            f"{many} more than {say(may_pct)} % off: {', '.join(str(i + 1) for i in out[:8])}"
             f"{' and more' if len(out) > 8 else ''}."
         )
     if not said:

@@ -32,12 +32,25 @@ _FOLDS: dict[Family, tuple[Fold, ...]] = {
     Family.KOUIGN: (Fold.LETTER, Fold.LETTER),
     Family.PUFF: (Fold.LETTER,) * 6,
 }
+# What a shape is commonly cut to, mm, and what becomes of it. Source: trade practice.
+USUAL_PRODUCTS: dict[Shape, Product] = {
+    p.shape: p
+    for p in (
+        Product("Croissant", Shape.TRIANGLE, 90, 280, card=Card.CRESCENT),
+        Product("Pocket", Shape.SQUARE, 100, card=Card.POCKET),
+        Product("Roll", Shape.RECTANGLE, 80, 140, card=Card.ROLL),
+        Product("Disc", Shape.DISC, 90),
+        Product("Ring", Shape.RING, 90, hole_mm=55, card=Card.CASE),
+        Product("Plait", Shape.STRIP, 25, 280, card=Card.PLAIT),
+    )
+}
+_SQUARE = USUAL_PRODUCTS[Shape.SQUARE]
 _CUTS: dict[Family, Product] = {
-    Family.CROISSANT: Product("Croissant", Shape.TRIANGLE, 90, 280, card=Card.CRESCENT),
-    Family.DANISH: Product("Pinwheel", Shape.SQUARE, 100, card=Card.PINWHEEL),
-    Family.BRIOCHE: Product("Roll", Shape.RECTANGLE, 90, 140, card=Card.ROLL),
-    Family.KOUIGN: Product("Kouign", Shape.SQUARE, 100, card=Card.POCKET),
-    Family.PUFF: Product("Turnover", Shape.SQUARE, 100, card=Card.TURNOVER),
+    Family.CROISSANT: USUAL_PRODUCTS[Shape.TRIANGLE],
+    Family.DANISH: replace(_SQUARE, name="Pinwheel", card=Card.PINWHEEL),
+    Family.BRIOCHE: replace(USUAL_PRODUCTS[Shape.RECTANGLE], base_mm=90),
+    Family.KOUIGN: replace(_SQUARE, name="Kouign"),
+    Family.PUFF: replace(_SQUARE, name="Turnover", card=Card.TURNOVER),
 }
 _OVERNIGHT = Rest(Place.FRIDGE, 60)
 _LINES: dict[Family, dict[str, float]] = {

@@ -22,10 +22,12 @@ from lamination.checkweigh import (
     read_weights_csv,
     simulated_scale,
 )
+from lamination.cutting import Product
 from lamination.finish import Finish, starting_finish
 from lamination.limits import Fault, Faults
 from lamination.practice import Family
 from lamination.shaping import CARDS, ShapingCard
+from lamination.starts import USUAL_PRODUCTS
 from lamination.template import TemplateOf, template_of
 from lamination.work import work
 
@@ -63,7 +65,7 @@ def search_layouts(request: HttpRequest, ask: Body[AskLayouts]) -> Allotments:
 
 @router.post("/weighing", auth=signed_in, response={200: Weighed, 422: Problem})
 def judge_weighing(request: HttpRequest, weighing: Body[Weighing]) -> Weighed:
-    return check_weighing(weighing)
+    return check_weighing(weighing, the_kitchen())
 
 
 @router.post("/weighing/simulated", auth=signed_in, response={200: list[float], 422: Problem})
@@ -88,6 +90,12 @@ def read_weights(request: HttpRequest, file: File[UploadedFile]) -> list[float]:
 def shaping_cards(request: HttpRequest) -> list[ShapingCard]:
     """How each shape is made, in short steps."""
     return list(CARDS.values())
+
+
+@router.get("/products", auth=signed_in, response=list[Product])
+def usual_products(request: HttpRequest) -> list[Product]:
+    """What each shape is commonly cut to, to start from."""
+    return list(USUAL_PRODUCTS.values())
 
 
 @router.get("/finish/{family}", auth=signed_in, response=Finish)

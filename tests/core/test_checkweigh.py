@@ -11,12 +11,15 @@ from lamination.checkweigh import (
     read_weights_csv,
     simulated_scale,
 )
+from lamination.kitchen import Kitchen
 from lamination.limits import Faults
+
+KITCHEN = Kitchen()
 
 
 def judged(setting, **more):
     grams = simulated_scale(setting)
-    return check_weighing(Weighing(grams, setting.target_g, **more))
+    return check_weighing(Weighing(grams, setting.target_g, **more), KITCHEN)
 
 
 def test_a_drifting_sheet_is_named_with_its_correction():
@@ -48,25 +51,25 @@ def test_a_bias_asks_for_another_thickness_or_base():
 
 
 def test_pieces_out_of_limits_are_named_by_their_number():
-    found = check_weighing(Weighing((60, 60, 70, 60, 60, 60, 60, 60), 60, off_pct=5))
+    found = check_weighing(Weighing((60, 60, 70, 60, 60, 60, 60, 60), 60, off_pct=5), KITCHEN)
     assert found.out == (2,)
     assert any("1 piece is more than 5 % off: 3" in s for s in found.says)
 
 
 def test_good_pieces_want_no_change():
-    found = check_weighing(Weighing((60, 60.2, 59.9, 60.1), 60))
+    found = check_weighing(Weighing((60, 60.2, 59.9, 60.1), 60), KITCHEN)
     assert found.verdict == "good"
     assert "change nothing" in found.says[0]
 
 
 def test_one_piece_is_enough_to_begin_with():
-    found = check_weighing(Weighing((58,), 60))
+    found = check_weighing(Weighing((58,), 60), KITCHEN)
     assert (found.mean_g, found.spread_g, found.drift_pct) == (58, 0, 0)
 
 
 @given(st.lists(st.floats(10, 100), min_size=1, max_size=40))
 def test_figures_hold_for_any_weights(grams):
-    found = check_weighing(Weighing(tuple(grams), 50))
+    found = check_weighing(Weighing(tuple(grams), 50), KITCHEN)
     assert found.least_g - 1e-9 <= found.mean_g <= found.most_g + 1e-9
     assert found.spread_g >= 0
     assert (found.first_g + found.last_g) / 2 == pytest.approx(found.mean_g)
@@ -92,3 +95,13 @@ def test_a_table_without_weights_says_so(text, why):
 def test_the_simulated_scale_says_the_same_for_the_same_seed():
     assert simulated_scale(ScaleSetting(60)) == simulated_scale(ScaleSetting(60))
     assert simulated_scale(ScaleSetting(60)) != simulated_scale(ScaleSetting(60, seed=2))
+
+
+def test_how_far_a_piece_may_be_off_is_the_kitchen_s_until_it_is_said():
+    grams = (60, 60, 64, 60)
+    strict = Kitchen({"weigh.off_pct": 2})
+    assert check_weighing(Weighing(grams, 60), Kitchen({"weigh.off_pct": 10})).out == ()
+    assert check_weighing(Weighing(grams, 60), strict).out == (2,)
+    assert check_weighing(Weighing(grams, 60, off_pct=10), strict).out == ()
+    found = check_weighing(Weighing(grams, 60), strict)
+    assert (found.lowest_g, found.highest_g) == pytest.approx((58.8, 61.2))

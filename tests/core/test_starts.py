@@ -4,10 +4,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lamination.cutting import Shape, lay_out
 from lamination.kitchen import Kitchen
 from lamination.limits import Faults
+from lamination.lockin import Size
 from lamination.practice import Family
-from lamination.starts import starting_plan
+from lamination.starts import USUAL_PRODUCTS, starting_plan
 from lamination.work import work
 
 
@@ -30,3 +32,10 @@ def test_no_dough_no_plan(dough_g):
     with pytest.raises(Faults) as wrong:
         starting_plan("Mine", Family.PUFF, dough_g, Kitchen())
     assert wrong.value.faults[0].field == "mass_g"
+
+
+def test_every_shape_has_a_usual_size_that_fits_a_small_sheet():
+    assert set(USUAL_PRODUCTS) == set(Shape)
+    for shape, product in USUAL_PRODUCTS.items():
+        assert product.shape is shape
+        assert lay_out(Size(600, 400, 4), [product]).outlines

@@ -1,27 +1,47 @@
 import { expect, it } from "vitest";
-import { hasHeight, plainCut, reshaped, SHAPES, usualProduct, withProduct } from "@/plans/products";
+import type { Schemas } from "@/api/client";
+import { hasHeight, plainCut, reshaped, SHAPES, withProduct } from "@/plans/products";
 
-it("starts every shape with sizes the core takes", () => {
-  for (const { value } of SHAPES) {
-    const product = usualProduct(value);
-    expect(product.base_mm).toBeGreaterThan(10);
-    expect(Boolean(product.height_mm)).toBe(hasHeight(value));
-    if (value === "ring") expect(product.hole_mm).toBeLessThan(product.base_mm);
-  }
+type Product = Schemas["Product"];
+const product = (shape: Schemas["Shape"], name: string): Product => ({
+  name,
+  shape,
+  base_mm: 90,
+  height_mm: hasHeight(shape) ? 200 : null,
+  hole_mm: shape === "ring" ? 40 : 0,
+  notch_mm: 0,
+  rows: 0,
+  card: "flat",
+  filling_g: 0,
+});
+const usual = SHAPES.map(({ value }) => product(value, `Usual ${value}`));
+const triangle = usual[0] as Product;
+
+it("starts a cut with the first of the usual products", () => {
+  expect(plainCut(usual).products).toEqual([triangle]);
+});
+
+it("takes the usual sizes of another shape, and keeps the rows", () => {
+  const disc = reshaped({ ...triangle, rows: 2 }, "disc", usual);
+  expect([disc.shape, disc.rows, disc.height_mm]).toEqual(["disc", 2, null]);
 });
 
 it("keeps a name that was given, and takes the shape's own name otherwise", () => {
-  const own = { ...usualProduct("triangle"), name: "Boatman's horn" };
-  expect(reshaped(own, "square").name).toBe("Boatman's horn");
-  expect(reshaped(usualProduct("triangle"), "square").name).toBe("Pocket");
-  expect(reshaped({ ...usualProduct("triangle"), name: "Piece" }, "disc").name).toBe("Disc");
-  expect(reshaped({ ...own, rows: 2 }, "disc").rows).toBe(2);
+  const own = { ...triangle, name: "Boatman's horn" };
+  expect(reshaped(own, "square", usual).name).toBe("Boatman's horn");
+  expect(reshaped(triangle, "square", usual).name).toBe("Usual square");
+  expect(reshaped({ ...triangle, name: "Piece" }, "disc", usual).name).toBe("Usual disc");
 });
 
 it("leaves room for one product more", () => {
-  const two = withProduct(plainCut(), 3);
+  const two = withProduct(plainCut(usual), 3, usual);
   expect(two.products.map((p) => p.rows)).toEqual([2, 0]);
-  const three = withProduct(two, 1);
+  const three = withProduct(two, 1, usual);
   expect(three.products.map((p) => p.rows)).toEqual([2, 1, 0]);
-  expect(withProduct(plainCut(), 1).products[0]?.rows).toBe(1);
+  expect(three.products.map((p) => p.shape)).toEqual(["triangle", "square", "disc"]);
+});
+
+it("changes nothing while the usual products are not known", () => {
+  const cut = plainCut(usual);
+  expect(withProduct(cut, 3, [])).toBe(cut);
 });

@@ -875,6 +875,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Usual Products
+         * @description What each shape is commonly cut to, to start from.
+         */
+        get: operations["bakehouse_plans_cut_api_usual_products"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/finish/{family}": {
         parameters: {
             query?: never;
@@ -3913,7 +3933,7 @@ export interface components {
          * Weighed
          * @description What a weighing shows. ``drift_pct``: from the first piece to the last, of the mean, by the
          *     straight line through all (``first_g`` to ``last_g``); ``drifts`` where that is more than chance.
-         *     ``out``: the pieces outside.
+         *     ``out``: the pieces outside ``lowest_g`` to ``highest_g``.
          */
         Weighed: {
             /** Mean G */
@@ -3934,6 +3954,10 @@ export interface components {
             first_g: number;
             /** Last G */
             last_g: number;
+            /** Lowest G */
+            lowest_g: number;
+            /** Highest G */
+            highest_g: number;
             /** Out */
             out: number[];
             /**
@@ -3948,7 +3972,7 @@ export interface components {
          * Weighing
          * @description Pieces of one product in the order they lie along the sheet, g, and what they should weigh.
          *
-         *     ``off_pct``: by how much a piece may be off. ``thickness_mm`` and ``base_mm`` are those of the
+         *     ``off_pct``: by how much a piece may be off, the kitchen's where none is said. ``thickness_mm`` and ``base_mm`` are those of the
          *     sheet they were cut from, for the advice.
          */
         Weighing: {
@@ -3956,11 +3980,8 @@ export interface components {
             grams: number[];
             /** Target G */
             target_g: number;
-            /**
-             * Off Pct
-             * @default 5
-             */
-            off_pct: number;
+            /** Off Pct */
+            off_pct?: number | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
             /** Base Mm */
@@ -5581,6 +5602,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShapingCard"][];
+                };
+            };
+        };
+    };
+    bakehouse_plans_cut_api_usual_products: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"][];
                 };
             };
         };

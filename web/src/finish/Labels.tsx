@@ -3,15 +3,6 @@ import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import classes from "./Finish.module.css";
 
-const ALLERGENS: Record<Schemas["Allergen"], string> = {
-  gluten: "gluten",
-  milk: "milk",
-  egg: "egg",
-  nuts: "nuts",
-  soya: "soya",
-  sesame: "sesame",
-};
-
 export function Labels({ worked }: { worked: Schemas["WorkedPlan"] }) {
   const { say } = useSaying();
   const { finish, cut } = worked;
@@ -23,7 +14,7 @@ export function Labels({ worked }: { worked: Schemas["WorkedPlan"] }) {
         <div key={n} className={classes.label}>
           <b>{label.product}</b>
           <p>
-            Contains <strong>{label.allergens.map((a) => ALLERGENS[a]).join(", ")}</strong>
+            Contains <strong>{label.allergens.join(", ")}</strong>
             {label.unknown && (
               <>
                 , and <strong>{label.unknown}</strong>, of which nothing is known here

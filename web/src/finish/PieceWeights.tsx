@@ -25,7 +25,6 @@ export function useWeighed(
   const body = {
     grams,
     target_g: made?.piece_g ?? 1,
-    off_pct: 5,
     thickness_mm: plan.final.roll_to_mm,
     base_mm: made?.along_mm,
   };

@@ -9,24 +9,22 @@ interface Props {
   judged?: Schemas["Weighed"];
 }
 
-const OFF_PCT = 5;
-
 /** The range the chart shows: all the weights and the limits, with a little air. */
-export function reach(grams: number[], target: number): [number, number] {
-  const off = (target * OFF_PCT) / 100;
-  const low = Math.min(target - off, ...grams);
-  const high = Math.max(target + off, ...grams);
-  const air = (high - low) * 0.12;
+export function reach(grams: number[], limits: number[]): [number, number] {
+  const low = Math.min(...limits, ...grams);
+  const high = Math.max(...limits, ...grams);
+  const air = Math.max((high - low) * 0.12, 0.5);
   return [low - air, high + air];
 }
 
 export function WeightChart({ grams, target, judged }: Props) {
   const { say, figure } = useSaying();
   const [wide, high] = [400, 170];
-  const [low, top] = reach(grams, target);
+  const { lowest_g = target, highest_g = target } = judged ?? {};
+  const limits = [lowest_g, target, highest_g];
+  const [low, top] = reach(grams, limits);
   const x = (i: number) => 52 + ((i + 0.5) / Math.max(grams.length, 6)) * (wide - 64);
   const y = (g: number) => 12 + ((top - g) / (top - low)) * (high - 34);
-  const off = (target * OFF_PCT) / 100;
   const out = new Set(judged?.out);
   const last = grams.length - 1;
   return (
@@ -42,14 +40,14 @@ export function WeightChart({ grams, target, judged }: Props) {
     >
       <rect
         x={46}
-        y={y(target + off)}
+        y={y(highest_g)}
         width={wide - 52}
-        height={y(target - off) - y(target + off)}
+        height={y(lowest_g) - y(highest_g)}
         fill="var(--line)"
         opacity={0.55}
       />
       <path d={`M46,${y(target)} H${wide - 6}`} stroke="var(--quiet)" strokeDasharray="4 4" />
-      {[target - off, target, target + off].map((g) => (
+      {[...new Set(limits)].map((g) => (
         <text key={g} x={40} y={y(g) + 4} textAnchor="end" className={classes.tick}>
           {figure("mass", Math.round(10 * g) / 10)}
         </text>

@@ -1,5 +1,6 @@
 /** What a sheet is cut into: starting sizes, and which inputs a shape has. */
-import type { Schemas } from "@/api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, got, type Schemas } from "@/api/client";
 
 type Product = Schemas["Product"];
 type Cut = Schemas["Cut"];
@@ -24,64 +25,45 @@ export const CARD_NAMES: Record<Schemas["Card"], string> = {
   case: "ring on a disc",
 };
 
-const USUAL: Record<Schemas["Shape"], Partial<Product>> = {
-  triangle: { base_mm: 90, height_mm: 280, card: "crescent" },
-  square: { base_mm: 100, card: "pocket" },
-  rectangle: { base_mm: 80, height_mm: 140, card: "roll" },
-  disc: { base_mm: 90, card: "flat" },
-  ring: { base_mm: 90, hole_mm: 55, card: "case" },
-  strip: { base_mm: 25, height_mm: 280, card: "plait" },
-};
-
 export const hasHeight = (shape: Schemas["Shape"]): boolean =>
   shape === "triangle" || shape === "rectangle" || shape === "strip";
 
-const NAMES: Record<Schemas["Shape"], string> = {
-  triangle: "Croissant",
-  square: "Pocket",
-  rectangle: "Roll",
-  disc: "Disc",
-  ring: "Ring",
-  strip: "Plait",
-};
+/** What each shape is commonly cut to, as the core has it. */
+export const useUsualProducts = () =>
+  useQuery({
+    queryKey: ["products"],
+    queryFn: () => got(api.GET("/api/products")),
+    staleTime: Number.POSITIVE_INFINITY,
+  }).data ?? [];
 
-/** A product of a shape with the sizes it commonly has. */
-export const usualProduct = (shape: Schemas["Shape"], rows = 0): Product => ({
-  name: NAMES[shape],
-  shape,
-  base_mm: 90,
-  hole_mm: 0,
-  notch_mm: 0,
-  rows,
-  card: "flat",
-  filling_g: 0,
-  ...USUAL[shape],
-});
+const ofShape = (usual: Product[], shape: Schemas["Shape"]): Product | undefined =>
+  usual.find((p) => p.shape === shape);
 
-export const plainCut = (): Cut => ({
-  products: [usualProduct("triangle")],
+export const plainCut = (usual: Product[]): Cut => ({
+  products: usual.slice(0, 1),
   kerf_mm: 0,
   trim_mm: 0,
   shrink_pct: 0,
   across: false,
 });
 
-/** The same product in another shape: what it keeps is its name if it was given one. */
-export function reshaped(product: Product, shape: Schemas["Shape"]): Product {
-  const usual = usualProduct(shape, product.rows);
-  const named = product.name !== NAMES[product.shape] && product.name !== "Piece";
-  return { ...usual, name: named ? product.name : usual.name };
+/** The same product in another shape: what it keeps is its rows, and its name if it was given one. */
+export function reshaped(product: Product, shape: Schemas["Shape"], usual: Product[]): Product {
+  const fresh = ofShape(usual, shape) ?? { ...product, shape };
+  const named = product.name !== ofShape(usual, product.shape)?.name && product.name !== "Piece";
+  return { ...fresh, rows: product.rows, name: named ? product.name : fresh.name };
 }
 
 /**
  * One more product at the end. What stood last must leave room: if it took all the rest of the sheet,
  * it keeps one row less than it has.
  */
-export function withProduct(cut: Cut, rows: number): Cut {
+export function withProduct(cut: Cut, rows: number, usual: Product[]): Cut {
   const last = cut.products.at(-1);
+  const more = ofShape(usual, last?.shape === "square" ? "disc" : "square");
+  if (!more) return cut;
   const products = cut.products.map((p) =>
     p === last && p.rows === 0 ? { ...p, rows: Math.max(rows - 1, 1) } : p,
   );
-  const shape = last?.shape === "square" ? "disc" : "square";
-  return { ...cut, products: [...products, usualProduct(shape)] };
+  return { ...cut, products: [...products, more] };
 }

@@ -11,13 +11,14 @@ import {
 import { useDisclosure } from "@mantine/hooks";
 import { IconPlus, IconX } from "@tabler/icons-react";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { useContext, useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { LayoutSearch } from "@/finish/LayoutSearch";
+import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
-import { hasHeight, reshaped, SHAPES, withProduct } from "../products";
+import { hasHeight, reshaped, SHAPES, useUsualProducts, withProduct } from "../products";
 import { Readout } from "../Readout";
 import { OwnMinutes } from "./OwnMinutes";
 import classes from "./panels.module.css";
@@ -29,6 +30,7 @@ type Product = Schemas["Product"];
 export function CutPanel({ plan, worked, change, amend, select, readOnly }: PanelProps) {
   const { say } = useSaying();
   const [searching, setSearching] = useState(false);
+  const usual = useUsualProducts();
   const start = useMutation({
     mutationFn: (family: Schemas["Family"]) =>
       got(api.GET("/api/finish/{family}", { params: { path: { family } } })),
@@ -45,7 +47,7 @@ export function CutPanel({ plan, worked, change, amend, select, readOnly }: Pane
         <ProductInputs
           // biome-ignore lint/suspicious/noArrayIndexKey: products have no identity but their place
           key={n}
-          {...{ n, product, amend }}
+          {...{ n, product, amend, usual }}
           many={!one}
           made={worked.cut?.products[n]}
           set={(part, path) =>
@@ -65,7 +67,10 @@ export function CutPanel({ plan, worked, change, amend, select, readOnly }: Pane
             leftSection={<IconPlus size={16} />}
             onClick={() =>
               set(
-                { products: withProduct(cut, worked.cut?.products.at(-1)?.rows ?? 1).products },
+                {
+                  products: withProduct(cut, worked.cut?.products.at(-1)?.rows ?? 1, usual)
+                    .products,
+                },
                 "cut.products",
               )
             }
@@ -157,13 +162,15 @@ interface ProductProps {
   product: Product;
   made?: Schemas["CutProduct"];
   many: boolean;
+  usual: Product[];
   amend: Amend;
   set: (part: Partial<Product>, path: string) => void;
   remove: () => void;
 }
 
-function ProductInputs({ n, product, made, many, amend, set, remove }: ProductProps) {
-  const { say } = useSaying();
+function ProductInputs({ n, product, made, many, usual, amend, set, remove }: ProductProps) {
+  const { say, words } = useSaying();
+  const faults = useContext(FaultsContext);
   const [open, { toggle }] = useDisclosure(false);
   const path = `cut.products[${n}]`;
   const round = product.shape === "disc" || product.shape === "ring";
@@ -177,6 +184,7 @@ function ProductInputs({ n, product, made, many, amend, set, remove }: ProductPr
           label="Product"
           value={product.name}
           maxLength={60}
+          error={words(faults[`${path}.name`] ?? "")}
           onChange={(e) => set({ name: e.currentTarget.value }, "name")}
         />
         <NativeSelect
@@ -184,7 +192,7 @@ function ProductInputs({ n, product, made, many, amend, set, remove }: ProductPr
           value={product.shape}
           data={SHAPES}
           onChange={(e) =>
-            set(reshaped(product, e.currentTarget.value as Schemas["Shape"]), "shape")
+            set(reshaped(product, e.currentTarget.value as Schemas["Shape"], usual), "shape")
           }
         />
       </div>
@@ -234,6 +242,7 @@ function ProductInputs({ n, product, made, many, amend, set, remove }: ProductPr
             max={50}
             allowDecimal={false}
             value={product.rows}
+            error={words(faults[`${path}.rows`] ?? "")}
             onChange={(v) => typeof v === "number" && set({ rows: v }, "rows")}
           />
           {product.shape === "triangle" && (

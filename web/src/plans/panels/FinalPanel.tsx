@@ -5,7 +5,7 @@ import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
 import { ClockReadout } from "../ClockReadout";
 import { HowToRoll } from "../HowToRoll";
-import { plainCut } from "../products";
+import { plainCut, useUsualProducts } from "../products";
 import { Readout } from "../Readout";
 import { RestInput } from "../RestInput";
 import { OwnMinutes } from "./OwnMinutes";
@@ -16,6 +16,7 @@ import { UnevenInput } from "./UnevenInput";
 /** The last sheet. */
 export function FinalPanel({ plan, worked, change, warmth }: PanelProps) {
   const { say, leaf } = useSaying();
+  const usual = useUsualProducts();
   const { final } = plan;
   const set = (part: Partial<Schemas["Plan"]["final"]>, path: string) =>
     change({ ...plan, final: { ...final, ...part } }, path);
@@ -66,7 +67,7 @@ export function FinalPanel({ plan, worked, change, warmth }: PanelProps) {
         />
       </dl>
       {!plan.cut && (
-        <Button variant="default" onClick={() => change({ ...plan, cut: plainCut() }, "cut")}>
+        <Button variant="default" onClick={() => change({ ...plan, cut: plainCut(usual) }, "cut")}>
           Plan the cut
         </Button>
       )}

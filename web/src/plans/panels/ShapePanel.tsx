@@ -1,6 +1,8 @@
 import { Autocomplete, NativeSelect } from "@mantine/core";
+import { useContext } from "react";
 import type { Schemas } from "@/api/client";
 import { useKitchen } from "@/api/queries";
+import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { Assumptions } from "../Assumptions";
@@ -13,7 +15,8 @@ import type { PanelProps } from "./props";
 
 /** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
 export function ShapePanel({ plan, worked, change, warmth }: PanelProps) {
-  const { figure, say } = useSaying();
+  const { figure, say, words } = useSaying();
+  const faults = useContext(FaultsContext);
   const kitchen = useKitchen();
   const { cut, finish } = plan;
   if (!cut || !finish || !worked.finish) return null;
@@ -46,6 +49,7 @@ export function ShapePanel({ plan, worked, change, warmth }: PanelProps) {
                 data={shelf}
                 maxLength={40}
                 value={product.filling ?? ""}
+                error={words(faults[`cut.products[${n}].filling`] ?? "")}
                 onChange={(v) => setProduct(n, { filling: v || null }, "filling")}
               />
               <MeasureInput
