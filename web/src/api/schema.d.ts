@@ -3972,8 +3972,8 @@ export interface components {
          * Weighing
          * @description Pieces of one product in the order they lie along the sheet, g, and what they should weigh.
          *
-         *     ``off_pct``: by how much a piece may be off, the kitchen's where none is said. ``thickness_mm`` and ``base_mm`` are those of the
-         *     sheet they were cut from, for the advice.
+         *     ``off_pct``: by how much a piece may be off, the kitchen's where none is said. ``thickness_mm``
+         *     and ``base_mm`` are those of the sheet they were cut from, for the advice.
          */
         Weighing: {
             /** Grams */
