@@ -8,7 +8,9 @@ from .test_planning import field, new_plan, saved, step
 
 
 def leaves(page):
-    page.get_by_role("radio", name="Leaves", exact=True).check(force=True)
+    leaves = page.get_by_role("radio", name="Leaves", exact=True)
+    leaves.click(force=True)
+    expect(leaves).to_be_checked()
     return page.get_by_role("img", name=re.compile("^Map of the leaves"))
 
 
