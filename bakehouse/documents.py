@@ -15,8 +15,8 @@ from typing import Annotated, Any, TypeVar
 from django.http import HttpResponse
 from pydantic import BeforeValidator, TypeAdapter, ValidationError
 
-from lamination.limits import Fault, Faults, join_path
-from lamination.plan import FORMAT, VERSION, Plan
+from lamination.plan.plan import FORMAT, VERSION, Plan
+from lamination.terms.limits import Fault, Faults, join_path
 
 T = TypeVar("T")
 

@@ -5,9 +5,9 @@ import timeit
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from lamination.heat import Air, Body, body, conduct
-from lamination.materials import Composition
-from lamination.thermal import thermal_of
+from lamination.heat.conduction import Air, Body, body, conduct
+from lamination.materials.composition import Composition
+from lamination.materials.thermal import thermal_of
 
 DOUGH = thermal_of(Composition(38.9, 7.4, 3.6, 48.3, 1.5, 6.4))
 BUTTER = thermal_of(Composition(16, 0.9, 82, 0.8, 0.3, 0.8), melts=True)

@@ -6,7 +6,7 @@ enough to count, and is as quick as a raster can be.
 
 import numpy as np
 
-from lamination.folds import Fold, moves
+from lamination.sheet.folds import Fold, moves
 
 SIDE = 576  # thirds, quarters and twelfths of it are whole squares
 

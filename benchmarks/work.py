@@ -23,15 +23,15 @@ from bakehouse.demo.teasel_lock import BOATS
 from bakehouse.documents import adapter, dump
 from benchmarks.heat import against_scipy
 from benchmarks.raster import folded
-from lamination.cold import follow
-from lamination.folds import Fold, fold_sheet
-from lamination.kitchen import Kitchen
-from lamination.laminate import place, plain_sheet, roll, turn
-from lamination.plan import Plan
-from lamination.stacks import Material, leaf
-from lamination.suggest import Search, Wish, suggest
-from lamination.work import work
-from lamination.worked import WorkedPlan
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.plan import Plan
+from lamination.plan.work import work
+from lamination.plan.worked import WorkedPlan
+from lamination.search.suggest import Search, Wish, suggest
+from lamination.sheet.cells import place, plain_sheet, roll, turn
+from lamination.sheet.folds import Fold, fold_sheet
+from lamination.sheet.stacks import Material, leaf
+from lamination.warmth.cold import follow
 
 ROUNDS = 20
 

@@ -22,18 +22,18 @@ from bakehouse.documents import Problem, dump, read, read_plan
 from bakehouse.kitchen.shelf import keep_kitchen, stored_kitchen, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import plan_of
-from lamination.events import Event, Verdict
-from lamination.limits import Fault, Faults
-from lamination.plan import Plan
-from lamination.practice import DEFAULTS, Family
-from lamination.proof import learned_reference
-from lamination.run import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
-from lamination.traywork import TrayStep, proofed_min, tray_steps
-from lamination.underway import UnderWay, under_way
-from lamination.used import Used, used
-from lamination.warmth import work_warmth
-from lamination.work import work
-from lamination.worked import WorkedPlan
+from lamination.kitchen.practice import DEFAULTS, Family
+from lamination.plan.plan import Plan
+from lamination.plan.work import work
+from lamination.plan.worked import WorkedPlan
+from lamination.run.events import Event, Verdict
+from lamination.run.run import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
+from lamination.run.traywork import TrayStep, proofed_min, tray_steps
+from lamination.run.underway import UnderWay, under_way
+from lamination.run.used import Used, used
+from lamination.terms.limits import Fault, Faults
+from lamination.warmth.proof import learned_reference
+from lamination.warmth.warmth import work_warmth
 
 router = Router(tags=["bench"])
 CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)

@@ -17,9 +17,11 @@ from bakehouse.cold.models import ProbeRecord, Sample
 from bakehouse.documents import AnyPlan, Problem
 from bakehouse.kitchen.shelf import keep_kitchen, the_kitchen
 from bakehouse.people.roles import head_only, signed_in
-from lamination.cold import Today
-from lamination.judge import Feel, Judgement, judge_lock_in
-from lamination.learn import (
+from lamination.plan.work import work
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+from lamination.warmth.cold import Today
+from lamination.warmth.judge import Feel, Judgement, judge_lock_in
+from lamination.warmth.learn import (
     Fit,
     Lesson,
     ProbeReading,
@@ -28,9 +30,7 @@ from lamination.learn import (
     read_logger_csv,
     simulate_lesson,
 )
-from lamination.limits import Checked, Fault, Faults, Length, Range
-from lamination.warmth import WorkedWarmth, work_warmth
-from lamination.work import work
+from lamination.warmth.warmth import WorkedWarmth, work_warmth
 
 router = Router(tags=["cold"])
 LARGEST_TABLE = 2_000_000  # bytes

@@ -16,10 +16,10 @@ from bakehouse.documents import Problem, as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import plan_of
-from lamination.interchange import sheets_csv
-from lamination.limits import Faults
-from lamination.order import Order, WorkedOrder, work_order
-from lamination.plan import Plan
+from lamination.day.order import Order, WorkedOrder, work_order
+from lamination.files.interchange import sheets_csv
+from lamination.plan.plan import Plan
+from lamination.terms.limits import Faults
 
 router = Router(tags=["day"])
 

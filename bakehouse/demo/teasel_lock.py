@@ -8,11 +8,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from lamination.cutting import Product, Shape
-from lamination.events import Probe, Verdict
-from lamination.finish import Bake, Finish, Oven, Stage, Wash
-from lamination.folds import Fold
-from lamination.formula import (
+from lamination.day.order import Wanted
+from lamination.dough.formula import (
     Development,
     Formula,
     Line,
@@ -21,15 +18,18 @@ from lamination.formula import (
     Preferment,
     PrefermentKind,
 )
-from lamination.ingredients import Allergen, Ingredient, Kind, Strength
-from lamination.kitchen import Kitchen
-from lamination.lockin import Method
-from lamination.materials import Composition
-from lamination.order import Wanted
-from lamination.places import Place, Rest, Stay
-from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
-from lamination.practice import Family
-from lamination.shaping import Card
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.materials.composition import Composition
+from lamination.materials.ingredients import Allergen, Ingredient, Kind, Strength
+from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.finish import Bake, Finish, Oven, Stage, Wash
+from lamination.pieces.shaping import Card
+from lamination.plan.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
+from lamination.run.events import Probe, Verdict
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Method
+from lamination.terms.rests import Place, Rest, Stay
 
 ACCOUNTS = {"wren": ("head", "towpath-head"), "tansy": ("bench", "towpath-bench")}
 

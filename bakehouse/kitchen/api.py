@@ -9,9 +9,9 @@ from ninja import Body, Router
 
 from bakehouse.kitchen.shelf import keep_kitchen, the_kitchen
 from bakehouse.people.roles import head_only, signed_in
-from lamination.ingredients import LIBRARY, Ingredient
-from lamination.kitchen import Kitchen
-from lamination.practice import Default
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Default
+from lamination.materials.ingredients import LIBRARY, Ingredient
 
 router = Router(tags=["kitchen"])
 

@@ -4,8 +4,8 @@ from typing import Any
 
 from bakehouse.documents import dump, read
 from bakehouse.kitchen.models import KitchenRecord
-from lamination.kitchen import Kitchen
-from lamination.practice import DEFAULTS
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import DEFAULTS
 
 # Rows that stood under another name before.
 _RENAMED = {"proof.room_c": "proofer.c", "proof.film": "proofer.film"}

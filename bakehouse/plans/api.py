@@ -20,19 +20,19 @@ from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import new_record, plan_in, record_of, worked_plainly
 from bakehouse.plans.models import PlanRecord
-from lamination.amend import Amendment, amend
-from lamination.folds import Fold
-from lamination.formula import Line
-from lamination.ingredients import Shelf
-from lamination.interchange import formula_csv, read_formula_csv, sheets_csv
-from lamination.limits import Fault, Faults
-from lamination.plan import Plan
-from lamination.practice import Family
-from lamination.section import Across, LineSection, section_along
-from lamination.starts import starting_plan
-from lamination.suggest import Found, Search, suggest
-from lamination.work import work
-from lamination.worked import WorkedPlan
+from lamination.dough.formula import Line
+from lamination.files.interchange import formula_csv, read_formula_csv, sheets_csv
+from lamination.kitchen.practice import Family
+from lamination.materials.ingredients import Shelf
+from lamination.plan.amend import Amendment, amend
+from lamination.plan.plan import Plan
+from lamination.plan.starts import starting_plan
+from lamination.plan.work import work
+from lamination.plan.worked import WorkedPlan
+from lamination.search.suggest import Found, Search, suggest
+from lamination.sheet.folds import Fold
+from lamination.sheet.section import Across, LineSection, section_along
+from lamination.terms.limits import Fault, Faults
 
 router = Router(tags=["plans"])
 LARGEST_FILE = 1_000_000  # bytes; a plan is a few kB

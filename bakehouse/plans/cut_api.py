@@ -13,8 +13,9 @@ from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import signed_in
 from bakehouse.plans.library import plan_in, record_of
 from bakehouse.plans.template_files import as_pdf, as_svg
-from lamination.allot import Allotments, AllotSearch, allot
-from lamination.checkweigh import (
+from lamination.files.template import TemplateOf, template_of
+from lamination.kitchen.practice import Family
+from lamination.pieces.checkweigh import (
     ScaleSetting,
     Weighed,
     Weighing,
@@ -22,14 +23,13 @@ from lamination.checkweigh import (
     read_weights_csv,
     simulated_scale,
 )
-from lamination.cutting import Product
-from lamination.finish import Finish, starting_finish
-from lamination.limits import Fault, Faults
-from lamination.practice import Family
-from lamination.shaping import CARDS, ShapingCard
-from lamination.starts import USUAL_PRODUCTS
-from lamination.template import TemplateOf, template_of
-from lamination.work import work
+from lamination.pieces.cutting import Product
+from lamination.pieces.finish import Finish, starting_finish
+from lamination.pieces.shaping import CARDS, ShapingCard
+from lamination.plan.starts import USUAL_PRODUCTS
+from lamination.plan.work import work
+from lamination.search.allot import Allotments, AllotSearch, allot
+from lamination.terms.limits import Fault, Faults
 
 router = Router(tags=["cut"])
 LARGEST_FILE = 1_000_000  # bytes

@@ -9,9 +9,9 @@ from django.http import Http404
 
 from bakehouse.documents import dump, read_plan
 from bakehouse.plans.models import PlanRecord
-from lamination.plan import Plan
-from lamination.work import work
-from lamination.worked import WorkedPlan
+from lamination.plan.plan import Plan
+from lamination.plan.work import work
+from lamination.plan.worked import WorkedPlan
 
 
 def record_of(plan_id: int, deleted: bool = False) -> PlanRecord:

@@ -11,7 +11,7 @@ from PIL import Image
 
 from bakehouse.bench.models import Run
 from bakehouse.bench.pictures import LONGEST_SIDE, small_jpeg
-from lamination.limits import Faults
+from lamination.terms.limits import Faults
 
 from .conftest import STATION
 

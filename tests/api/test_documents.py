@@ -8,17 +8,17 @@ from hypothesis import strategies as st
 
 from bakehouse.documents import dump, migrated, path_of, read, read_plan_file
 from bakehouse.kitchen.shelf import stored_kitchen
-from lamination.cutting import Product, Shape
-from lamination.finish import starting_finish
-from lamination.folds import Fold
-from lamination.formula import Mixing, OldDough
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.lockin import Method
-from lamination.places import Place, Rest
-from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
-from lamination.practice import DEFAULTS, Family
-from lamination.shaping import Card
+from lamination.dough.formula import Mixing, OldDough
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import DEFAULTS, Family
+from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.finish import starting_finish
+from lamination.pieces.shaping import Card
+from lamination.plan.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Method
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Place, Rest
 from tests.core.formulas import LEAN, formula, poolish
 
 rests = st.none() | st.builds(Rest, st.sampled_from(list(Place)), st.floats(0, 2000))

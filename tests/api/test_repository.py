@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from lamination.shaping import CARDS
+from lamination.pieces.shaping import CARDS
 
 ROOT = Path(__file__).resolve().parents[2]
 README = (ROOT / "README.md").read_text()

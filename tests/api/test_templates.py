@@ -7,11 +7,11 @@ from itertools import pairwise
 import pytest
 
 from bakehouse.plans.template_files import as_pdf, as_svg
-from lamination.cutting import Product, Shape
-from lamination.limits import Faults
-from lamination.plan import Cut
-from lamination.template import PAGE_MM, TemplateOf, template_of, tiles
-from lamination.work import work
+from lamination.files.template import PAGE_MM, TemplateOf, template_of, tiles
+from lamination.pieces.cutting import Product, Shape
+from lamination.plan.plan import Cut
+from lamination.plan.work import work
+from lamination.terms.limits import Faults
 from tests.core.plans import station
 
 PT_MM = 25.4 / 72

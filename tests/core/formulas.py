@@ -2,8 +2,8 @@
 
 from dataclasses import replace
 
-from lamination.formula import Formula, Line, Mixing, Preferment, PrefermentKind
-from lamination.places import Place, Rest
+from lamination.dough.formula import Formula, Line, Mixing, Preferment, PrefermentKind
+from lamination.terms.rests import Place, Rest
 
 LEAN = {
     "flour-strong": 100,

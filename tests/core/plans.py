@@ -2,13 +2,13 @@
 
 from dataclasses import replace
 
-from lamination.cutting import Product, Shape
-from lamination.folds import Fold
-from lamination.lockin import Method
-from lamination.places import Place, Rest
-from lamination.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
-from lamination.practice import Family
-from lamination.shaping import Card
+from lamination.kitchen.practice import Family
+from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.shaping import Card
+from lamination.plan.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Method
+from lamination.terms.rests import Place, Rest
 
 REST = Rest(Place.FRIDGE, 30)
 

@@ -8,12 +8,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.allot import AllotSearch, allot
-from lamination.cutting import Product, Shape, blank_of, per_row
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.plan import Cut, Final
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.pieces.cutting import Product, Shape, blank_of, per_row
+from lamination.plan.plan import Cut, Final
+from lamination.plan.work import work
+from lamination.search.allot import AllotSearch, allot
+from lamination.terms.limits import Faults
 
 from .plans import station
 

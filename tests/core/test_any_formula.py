@@ -7,11 +7,11 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
 
 from bakehouse.demo.teasel_lock import KITCHEN, MARKET
 from bakehouse.documents import dump, read_plan
-from lamination.amend import Amendment, Change, amend
-from lamination.formula import PrefermentKind
-from lamination.ingredients import LIBRARY, Kind
-from lamination.limits import Faults
-from lamination.work import work
+from lamination.dough.formula import PrefermentKind
+from lamination.materials.ingredients import LIBRARY, Kind
+from lamination.plan.amend import Amendment, Change, amend
+from lamination.plan.work import work
+from lamination.terms.limits import Faults
 
 KEYS = [i.key for i in LIBRARY]
 

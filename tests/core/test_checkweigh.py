@@ -4,15 +4,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.checkweigh import (
+from lamination.kitchen.kitchen import Kitchen
+from lamination.pieces.checkweigh import (
     ScaleSetting,
     Weighing,
     check_weighing,
     read_weights_csv,
     simulated_scale,
 )
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
+from lamination.terms.limits import Faults
 
 KITCHEN = Kitchen()
 

@@ -7,15 +7,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.cold import Measured, Today, follow
-from lamination.formula import Development, Mixing
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.places import Place, Rest, Stay
-from lamination.plan import Dough, Final
-from lamination.proof import proof_of
-from lamination.rest import Cause, relaxing_min
-from lamination.warmth import work_warmth
+from lamination.dough.formula import Development, Mixing
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.plan import Dough, Final
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Place, Rest, Stay
+from lamination.warmth.cold import Measured, Today, follow
+from lamination.warmth.proof import proof_of
+from lamination.warmth.rest import Cause, relaxing_min
+from lamination.warmth.warmth import work_warmth
 
 from .formulas import formula
 from .plans import station, turns

@@ -5,12 +5,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.coverage import coverage_map, full_shares
-from lamination.cutting import Corner
-from lamination.folds import Fold, fold_sheet
-from lamination.laminate import lay_ends_on, place, plain_sheet, roll, stack_panels, trim, turn
-from lamination.lockin import Method, lock_in
-from lamination.stacks import Material, leaf, walk
+from lamination.pieces.cutting import Corner
+from lamination.sheet.cells import lay_ends_on, place, plain_sheet, roll, stack_panels, trim, turn
+from lamination.sheet.coverage import coverage_map, full_shares
+from lamination.sheet.folds import Fold, fold_sheet
+from lamination.sheet.lockin import Method, lock_in
+from lamination.sheet.stacks import Material, leaf, walk
 
 DOUGH, BUTTER = leaf(Material.DOUGH, 2), leaf(Material.BUTTER, 1)
 

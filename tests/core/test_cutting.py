@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.cutting import (
+from lamination.pieces.cutting import (
     Product,
     Shape,
     blank_of,
@@ -16,8 +16,8 @@ from lamination.cutting import (
     lay_out,
     per_row,
 )
-from lamination.limits import Faults
-from lamination.lockin import Size
+from lamination.sheet.lockin import Size
+from lamination.terms.limits import Faults
 
 SIZES = st.floats(40, 300)
 KERFS = st.floats(0, 6)

@@ -7,15 +7,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.amend import Amendment, Change, amend
-from lamination.cutting import Product, Shape
-from lamination.finish import Oven, starting_finish
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.plan import Cut, Final
-from lamination.practice import Family
-from lamination.shaping import Card
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.finish import Oven, starting_finish
+from lamination.pieces.shaping import Card
+from lamination.plan.amend import Amendment, Change, amend
+from lamination.plan.plan import Cut, Final
+from lamination.plan.work import work
+from lamination.terms.limits import Faults
 
 from .plans import station
 

@@ -3,9 +3,9 @@
 import pytest
 
 from bakehouse.demo.teasel_lock import BOATS, DANISH, KITCHEN, MARKET, PLANS, RUNS, STATION
-from lamination.run import planned_deeds
-from lamination.traywork import tray_steps
-from lamination.work import work
+from lamination.plan.work import work
+from lamination.run.run import planned_deeds
+from lamination.run.traywork import tray_steps
 
 
 @pytest.mark.parametrize("plan", PLANS, ids=lambda p: p.name)

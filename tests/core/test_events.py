@@ -4,8 +4,8 @@ from datetime import UTC, datetime
 
 import pytest
 
-from lamination.events import Event, EventKind, Probe, Verdict
-from lamination.limits import Faults
+from lamination.run.events import Event, EventKind, Probe, Verdict
+from lamination.terms.limits import Faults
 
 AT = datetime(2026, 3, 7, 5, 0, tzinfo=UTC)
 WHOLE = {

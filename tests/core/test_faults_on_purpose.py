@@ -6,14 +6,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.compare import facts_of
-from lamination.folds import Fold, moves
-from lamination.kitchen import Kitchen
-from lamination.laid import lay
-from lamination.limits import Faults
-from lamination.lockin import Method
-from lamination.plan import Final, LockIn, Trim, Turn
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.compare import facts_of
+from lamination.plan.laid import lay
+from lamination.plan.plan import Final, LockIn, Trim, Turn
+from lamination.plan.work import work
+from lamination.sheet.folds import Fold, moves
+from lamination.sheet.lockin import Method
+from lamination.terms.limits import Faults
 
 from .plans import REST, station
 

@@ -5,12 +5,12 @@ from dataclasses import replace
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.fits import lies, rolling_room
-from lamination.folds import Fold
-from lamination.kitchen import Kitchen
-from lamination.lockin import Size
-from lamination.plan import Final
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.fits import lies, rolling_room
+from lamination.plan.plan import Final
+from lamination.plan.work import work
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Size
 
 from .plans import station, turns
 from .test_ways_out import taken

@@ -6,12 +6,12 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from lamination.formula import Formula, Line, OldDough, balance, fed
-from lamination.ingredients import LIBRARY
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.weighing import weigh
-from lamination.work import work
+from lamination.dough.formula import Formula, Line, OldDough, balance, fed
+from lamination.dough.weighing import weigh
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.ingredients import LIBRARY
+from lamination.plan.work import work
+from lamination.terms.limits import Faults
 
 from .formulas import LEAN, formula, poolish
 from .plans import station

@@ -5,10 +5,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.heat import Air, Body, body, conduct, pressed, refolded, warmed, with_energy
-from lamination.ingredients import LIBRARY
-from lamination.materials import Composition
-from lamination.thermal import (
+from lamination.heat.conduction import (
+    Air,
+    Body,
+    body,
+    conduct,
+    pressed,
+    refolded,
+    warmed,
+    with_energy,
+)
+from lamination.heat.yeast import activity, dose, full_dose
+from lamination.materials.composition import Composition
+from lamination.materials.ingredients import LIBRARY
+from lamination.materials.thermal import (
     butter_as_firm_as,
     butter_firmness,
     constant,
@@ -17,7 +27,6 @@ from lamination.thermal import (
     solid_fat,
     thermal_of,
 )
-from lamination.yeast import activity, dose, full_dose
 
 # core-model §1: flour 100, water 52, sugar 11, butter 6, salt 2, fresh yeast 1.2
 DOUGH = Composition(38.9, 7.4, 3.6, 48.3, 1.5, 6.4)

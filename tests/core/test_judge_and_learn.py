@@ -5,18 +5,18 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from lamination.cold import room_through_the_day
-from lamination.events import Event, EventKind, Probe
-from lamination.heat import body
-from lamination.judge import Bend, Call, Feel, judge_lock_in
-from lamination.kitchen import Kitchen
-from lamination.learn import ProbeReading, fit_film, learned, read_logger_csv, simulated
-from lamination.limits import Faults
-from lamination.places import Place, Rest
-from lamination.run import admit, stand
-from lamination.thermal import constant, thermal_of
-from lamination.underway import as_it_went, today_of, under_way
-from lamination.work import work
+from lamination.heat.conduction import body
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.thermal import constant, thermal_of
+from lamination.plan.work import work
+from lamination.run.events import Event, EventKind, Probe
+from lamination.run.run import admit, stand
+from lamination.run.underway import as_it_went, today_of, under_way
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Place, Rest
+from lamination.warmth.cold import room_through_the_day
+from lamination.warmth.judge import Bend, Call, Feel, judge_lock_in
+from lamination.warmth.learn import ProbeReading, fit_film, learned, read_logger_csv, simulated
 
 from .plans import station, turns
 from .test_heat import DOUGH

@@ -7,10 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.folds import Fold, fold_sheet
-from lamination.laminate import crease, place, plain_sheet, roll, turn
-from lamination.lockin import Method, lock_in
-from lamination.stacks import Material, flip, leaf, pile, walk
+from lamination.sheet.cells import crease, place, plain_sheet, roll, turn
+from lamination.sheet.folds import Fold, fold_sheet
+from lamination.sheet.lockin import Method, lock_in
+from lamination.sheet.stacks import Material, flip, leaf, pile, walk
 
 D, B = Material.DOUGH, Material.BUTTER
 

@@ -6,8 +6,8 @@ from typing import Annotated
 
 import pytest
 
-from lamination.checkweigh import Weighing
-from lamination.limits import Checked, Fault, Faults, Length, Range, join_path, raise_if, say
+from lamination.pieces.checkweigh import Weighing
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path, raise_if, say
 
 
 @dataclass(frozen=True)

@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.folds import Fold, fold_sheet, moves
-from lamination.laminate import roll, turn
-from lamination.limits import Faults
-from lamination.lockin import Method, lock_in
-from lamination.plan import LockIn, Trim
-from lamination.stacks import Material, walk
-from lamination.work import work
+from lamination.plan.plan import LockIn, Trim
+from lamination.plan.work import work
+from lamination.sheet.cells import roll, turn
+from lamination.sheet.folds import Fold, fold_sheet, moves
+from lamination.sheet.lockin import Method, lock_in
+from lamination.sheet.stacks import Material, walk
+from lamination.terms.limits import Faults
 
 from .plans import station, turns
 

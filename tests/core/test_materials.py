@@ -4,16 +4,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.formula import Formula, Line, composition_of
-from lamination.ingredients import LIBRARY, Ingredient, Kind, Window
-from lamination.limits import Faults
-from lamination.materials import (
+from lamination.dough.formula import Formula, Line, composition_of
+from lamination.materials.composition import (
     Composition,
     conductivity_w_m_k,
     density_kg_m3,
     mixture,
     specific_heat_kj_kg_k,
 )
+from lamination.materials.ingredients import LIBRARY, Ingredient, Kind, Window
+from lamination.terms.limits import Faults
 
 BUTTER = next(i for i in LIBRARY if i.key == "butter-table").composition
 # a pressed yeast as dry as the published example has it

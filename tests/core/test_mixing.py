@@ -4,12 +4,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.block import fold_back, plaques_for, slab_for
-from lamination.kitchen import Kitchen
-from lamination.lockin import Size
-from lamination.materials import Composition, specific_heat_kj_kg_k
-from lamination.mixing import ICE_MELTS_KJ_KG, WATER, Part, water_for
-from lamination.work import work
+from lamination.dough.block import fold_back, plaques_for, slab_for
+from lamination.dough.mixing import ICE_MELTS_KJ_KG, WATER, Part, water_for
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.composition import Composition, specific_heat_kj_kg_k
+from lamination.plan.work import work
+from lamination.sheet.lockin import Size
 
 from .formulas import formula
 from .plans import station

@@ -8,17 +8,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN, MARKET, ORDER, PLANS
-from lamination.amend import Amendment, Change, amend
-from lamination.events import Event, EventKind
-from lamination.formula import PrefermentKind
-from lamination.ingredients import PLAIN_SHELF
-from lamination.interchange import formula_csv, read_formula_csv, sheets_csv
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.order import Order, Ordered, Sizing, Wanted, work_order
-from lamination.run import admit, stand
-from lamination.used import used
-from lamination.work import work
+from lamination.day.order import Order, Ordered, Sizing, Wanted, work_order
+from lamination.dough.formula import PrefermentKind
+from lamination.files.interchange import formula_csv, read_formula_csv, sheets_csv
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.ingredients import PLAIN_SHELF
+from lamination.plan.amend import Amendment, Change, amend
+from lamination.plan.work import work
+from lamination.run.events import Event, EventKind
+from lamination.run.run import admit, stand
+from lamination.run.used import used
+from lamination.terms.limits import Faults
 
 from .formulas import formula, poolish
 from .plans import station

@@ -4,15 +4,15 @@ from dataclasses import replace
 
 import pytest
 
-from lamination.capacity import crowded
-from lamination.cold import Today, follow, room_through_the_day
-from lamination.finish import starting_finish
-from lamination.kitchen import Kitchen
-from lamination.order import Order, Ordered, Wanted, work_order
-from lamination.places import Place, Rest, Stay, Surface
-from lamination.plan import Dough
-from lamination.practice import Family
-from lamination.schedule import schedule
+from lamination.day.capacity import crowded
+from lamination.day.order import Order, Ordered, Wanted, work_order
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.pieces.finish import starting_finish
+from lamination.plan.plan import Dough
+from lamination.plan.schedule import schedule
+from lamination.terms.rests import Place, Rest, Stay, Surface
+from lamination.warmth.cold import Today, follow, room_through_the_day
 
 from .formulas import formula
 from .plans import station, turns

@@ -4,13 +4,13 @@ from dataclasses import replace
 
 import pytest
 
-from lamination.finish import Wash, starting_finish
-from lamination.kitchen import Kitchen
-from lamination.places import Place, Rest, Stay
-from lamination.practice import Family
-from lamination.proof import learned_reference, proof_window
-from lamination.rest import Cause
-from lamination.warmth import work_warmth
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.pieces.finish import Wash, starting_finish
+from lamination.terms.rests import Place, Rest, Stay
+from lamination.warmth.proof import learned_reference, proof_window
+from lamination.warmth.rest import Cause
+from lamination.warmth.warmth import work_warmth
 
 from .formulas import formula
 from .plans import station

@@ -7,12 +7,12 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from lamination.folds import Fold
-from lamination.limits import Faults
-from lamination.lockin import Method
-from lamination.places import Place, Rest
-from lamination.plan import Dough, Final, LockIn, Trim, Turn
-from lamination.work import work
+from lamination.plan.plan import Dough, Final, LockIn, Trim, Turn
+from lamination.plan.work import work
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Method
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Place, Rest
 
 from .plans import station
 

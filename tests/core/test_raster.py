@@ -9,9 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.folds import Fold, fold_sheet
-from lamination.laminate import place, plain_sheet, trim, turn
-from lamination.stacks import Material, leaf
+from lamination.sheet.cells import place, plain_sheet, trim, turn
+from lamination.sheet.folds import Fold, fold_sheet
+from lamination.sheet.stacks import Material, leaf
 
 D, B = "dough", "butter"
 SIDE = 48  # squares along each side: divides by 2, 3 and 4, twice

@@ -5,13 +5,13 @@ from dataclasses import replace
 import pytest
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN, MARKET, STATION
-from lamination.formula import Development, Mixing, OldDough
-from lamination.kitchen import Kitchen
-from lamination.places import Place, Rest
-from lamination.plan import Plaque
-from lamination.practice import Family
-from lamination.starts import starting_formula, starting_plan
-from lamination.work import work
+from lamination.dough.formula import Development, Mixing, OldDough
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.plan.plan import Plaque
+from lamination.plan.starts import starting_formula, starting_plan
+from lamination.plan.work import work
+from lamination.terms.rests import Place, Rest
 
 from .formulas import LEAN, formula, poolish
 from .plans import station

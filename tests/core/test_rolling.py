@@ -7,12 +7,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.kitchen import Kitchen
-from lamination.lockin import Size
-from lamination.places import Place, Rest
-from lamination.plan import Dough, Final
-from lamination.rolling import Sheeter, passes, rolling, sheeter_of
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.plan import Dough, Final
+from lamination.plan.work import work
+from lamination.sheet.lockin import Size
+from lamination.sheet.passes import Sheeter, passes, rolling, sheeter_of
+from lamination.terms.rests import Place, Rest
 
 from .plans import station, turns
 

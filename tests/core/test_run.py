@@ -5,12 +5,12 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from lamination.events import Event, EventKind, Probe, Verdict
-from lamination.limits import Faults
-from lamination.places import Place, Rest
-from lamination.plan import Dough
-from lamination.run import Phase, admit, stand
-from lamination.work import work
+from lamination.plan.plan import Dough
+from lamination.plan.work import work
+from lamination.run.events import Event, EventKind, Probe, Verdict
+from lamination.run.run import Phase, admit, stand
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Place, Rest
 
 from .plans import station, turns
 

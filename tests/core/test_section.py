@@ -8,14 +8,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.folds import Fold, fold_sheet
-from lamination.laminate import place, plain_sheet, roll, trim, turn, uneven
-from lamination.limits import Faults
-from lamination.lockin import Method, lock_in
-from lamination.plan import Final, LockIn, Trim
-from lamination.section import MOST_LEAVES, Across, cut_along, section_along
-from lamination.stacks import Material, leaf, pile, scaled, walk
-from lamination.work import work
+from lamination.plan.plan import Final, LockIn, Trim
+from lamination.plan.work import work
+from lamination.sheet.cells import place, plain_sheet, roll, trim, turn, uneven
+from lamination.sheet.folds import Fold, fold_sheet
+from lamination.sheet.lockin import Method, lock_in
+from lamination.sheet.section import MOST_LEAVES, Across, cut_along, section_along
+from lamination.sheet.stacks import Material, leaf, pile, scaled, walk
+from lamination.terms.limits import Faults
 
 from .plans import station, turns
 

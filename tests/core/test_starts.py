@@ -4,13 +4,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.cutting import Shape, lay_out
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.lockin import Size
-from lamination.practice import Family
-from lamination.starts import USUAL_PRODUCTS, starting_plan
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.pieces.cutting import Shape, lay_out
+from lamination.plan.starts import USUAL_PRODUCTS, starting_plan
+from lamination.plan.work import work
+from lamination.sheet.lockin import Size
+from lamination.terms.limits import Faults
 
 
 @given(st.sampled_from(list(Family)), st.floats(300, 8_000))

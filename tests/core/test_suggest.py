@@ -7,15 +7,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.folds import Fold
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.lockin import Method
-from lamination.plan import LockIn, Trim
-from lamination.practice import Family
-from lamination.starts import starting_plan
-from lamination.suggest import Count, Search, Wish, folded_count, suggest
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.plan.plan import LockIn, Trim
+from lamination.plan.starts import starting_plan
+from lamination.plan.work import work
+from lamination.search.suggest import Count, Search, Wish, folded_count, suggest
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Method
+from lamination.terms.limits import Faults
 
 from .plans import station, turns
 

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.cutting import Product, Shape
-from lamination.limits import Faults
-from lamination.plan import Cut, Final
-from lamination.template import PAGE_MM, Drawing, TemplateOf, template_of, tiles
-from lamination.work import work
+from lamination.files.template import PAGE_MM, Drawing, TemplateOf, template_of, tiles
+from lamination.pieces.cutting import Product, Shape
+from lamination.plan.plan import Cut, Final
+from lamination.plan.work import work
+from lamination.terms.limits import Faults
 
 from .plans import station
 

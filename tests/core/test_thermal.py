@@ -5,10 +5,9 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from lamination.ingredients import LIBRARY
-from lamination.limits import Faults
-from lamination.materials import Composition
-from lamination.thermal import (
+from lamination.materials.composition import Composition
+from lamination.materials.ingredients import LIBRARY
+from lamination.materials.thermal import (
     ICE_MELTS_KJ_KG,
     TEMPERATURES,
     butter_as_firm_as,
@@ -20,6 +19,7 @@ from lamination.thermal import (
     solid_fat,
     thermal_of,
 )
+from lamination.terms.limits import Faults
 
 
 @st.composite

@@ -6,13 +6,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.events import Event, EventKind
-from lamination.finish import starting_finish
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.practice import Family
-from lamination.run import Phase, admit, stand
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.pieces.finish import starting_finish
+from lamination.plan.work import work
+from lamination.run.events import Event, EventKind
+from lamination.run.run import Phase, admit, stand
+from lamination.terms.limits import Faults
 
 from .plans import station, turns
 

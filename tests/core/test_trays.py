@@ -7,16 +7,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.cutting import Product, Shape, blank_of
-from lamination.finish import Finish, Oven, Wash, converted, starting_finish
-from lamination.ingredients import Allergen
-from lamination.kitchen import Kitchen
-from lamination.lockin import Size
-from lamination.plan import Cut
-from lamination.practice import Family, StopKind
-from lamination.shaping import CARDS, Card
-from lamination.trays import load_trays, on_tray, risen_size, shaped_size
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family, StopKind
+from lamination.materials.ingredients import Allergen
+from lamination.pieces.cutting import Product, Shape, blank_of
+from lamination.pieces.finish import Finish, Oven, Wash, converted, starting_finish
+from lamination.pieces.shaping import CARDS, Card
+from lamination.pieces.trays import load_trays, on_tray, risen_size, shaped_size
+from lamination.plan.plan import Cut
+from lamination.plan.work import work
+from lamination.sheet.lockin import Size
 
 from .formulas import formula
 from .plans import station

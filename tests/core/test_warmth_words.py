@@ -7,13 +7,13 @@ from dataclasses import replace
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.cold import Today, follow
-from lamination.folds import Fold
-from lamination.kitchen import Kitchen
-from lamination.lockin import Method
-from lamination.places import Place, Rest, Stay
-from lamination.plan import Butter, Dough, Final, LockIn
-from lamination.warmth import work_warmth
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.plan import Butter, Dough, Final, LockIn
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Method
+from lamination.terms.rests import Place, Rest, Stay
+from lamination.warmth.cold import Today, follow
+from lamination.warmth.warmth import work_warmth
 
 from .formulas import formula
 from .plans import station, turns

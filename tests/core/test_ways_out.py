@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.folds import Fold
-from lamination.formula import Mixing
-from lamination.kitchen import Kitchen
-from lamination.places import Place, Rest
-from lamination.plan import Final
-from lamination.schedule import schedule
-from lamination.work import work
+from lamination.dough.formula import Mixing
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.plan import Final
+from lamination.plan.schedule import schedule
+from lamination.plan.work import work
+from lamination.sheet.folds import Fold
+from lamination.terms.rests import Place, Rest
 
 from .formulas import formula, poolish
 from .plans import station, turns

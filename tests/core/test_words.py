@@ -7,16 +7,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.cutting import Product, Shape
-from lamination.finish import starting_finish
-from lamination.folds import Fold
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.lockin import Method
-from lamination.plan import Butter, Cut, Dough, Final, LockIn, Turn
-from lamination.practice import DEFAULTS, Family
-from lamination.shaping import Card
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import DEFAULTS, Family
+from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.finish import starting_finish
+from lamination.pieces.shaping import Card
+from lamination.plan.plan import Butter, Cut, Dough, Final, LockIn, Turn
+from lamination.plan.work import work
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Method
+from lamination.terms.limits import Faults
 
 from .plans import REST, station, turns
 

@@ -7,14 +7,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.folds import Fold
-from lamination.kitchen import Kitchen
-from lamination.limits import Faults
-from lamination.lockin import Method
-from lamination.places import Place, Rest
-from lamination.plan import Butter, Dough, Final, LockIn, Plan, Trim
-from lamination.practice import Family
-from lamination.work import work
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.plan.plan import Butter, Dough, Final, LockIn, Plan, Trim
+from lamination.plan.work import work
+from lamination.sheet.folds import Fold
+from lamination.sheet.lockin import Method
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Place, Rest
 
 from .plans import station, turns
 

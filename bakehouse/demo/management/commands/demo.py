@@ -17,12 +17,12 @@ from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
-from lamination.events import Event, EventKind
-from lamination.order import Order, Ordered
-from lamination.run import admit, planned_deeds
-from lamination.traywork import TrayStep, tray_steps
-from lamination.work import work
-from lamination.worked import WorkedPlan
+from lamination.day.order import Order, Ordered
+from lamination.plan.work import work
+from lamination.plan.worked import WorkedPlan
+from lamination.run.events import Event, EventKind
+from lamination.run.run import admit, planned_deeds
+from lamination.run.traywork import TrayStep, tray_steps
 
 
 class Command(BaseCommand):

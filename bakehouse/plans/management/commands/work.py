@@ -9,8 +9,8 @@ from typing import Any
 from django.core.management.base import BaseCommand
 
 from bakehouse.documents import dump, read_plan_file
-from lamination.limits import Fault, Faults
-from lamination.work import work
+from lamination.plan.work import work
+from lamination.terms.limits import Fault, Faults
 
 
 class Command(BaseCommand):

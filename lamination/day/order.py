@@ -1,0 +1,366 @@
+"""An order: pieces wanted of several doughs, worked to doughs, blocks and weigh-out sheets.
+
+It runs both ways: from pieces to flour, or from the flour at hand to pieces.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from enum import StrEnum
+from typing import Annotated
+
+from lamination.day.capacity import Crowd, crowded
+from lamination.dough.mixing import Water
+from lamination.dough.recipe import weigh_sheets, work_formula
+from lamination.dough.weighing import WeighSheet, weigh
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.ingredients import Kind
+from lamination.plan.amend import scaled
+from lamination.plan.plan import Grams, Plan
+from lamination.plan.schedule import schedule
+from lamination.plan.work import work
+from lamination.plan.worked import Note, WorkedPlan
+from lamination.sheet.lockin import Size
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range, say
+
+_DOUGH_STEP_G = 10.0
+_MOST_DOUGHS = 500
+
+
+class Sizing(StrEnum):
+    """How doughs are sized: all of the plan's own size, or evened out to what is wanted."""
+
+    EVEN = "even"
+    WHOLE = "whole"
+
+
+@dataclass(frozen=True)
+class Wanted(Checked):
+    """A product: pieces, raw weight of one, and what is lost of the sheet on the way (trim, samples)."""
+
+    product: Annotated[str, Length(1, 60, "characters")]
+    pieces: Annotated[int, Range(0, 100_000)]
+    raw_g: Annotated[float, Range(1, 5_000, "g")]
+    loss_pct: Annotated[float, Range(0, 80, "%")] = 8.0
+
+
+@dataclass(frozen=True)
+class Ordered(Checked):
+    """What is wanted of one plan. With ``flour_g`` it runs the other way: the flour decides.
+
+    ``dough_g``: the size of one dough, otherwise the plan's.
+    """
+
+    plan_id: int
+    products: Annotated[tuple[Wanted, ...], Length(1, 20, "products")]
+    dough_g: Grams | None = None
+    flour_g: Annotated[float, Range(1, 1_000_000, "g")] | None = None
+    sizing: Sizing = Sizing.EVEN
+
+
+@dataclass(frozen=True)
+class Order(Checked):
+    """What is wanted for a day. ``ready_at``: when it is to be cut; it carries a time zone."""
+
+    name: Annotated[str, Length(1, 80, "characters")]
+    doughs: Annotated[tuple[Ordered, ...], Length(1, 20, "doughs")]
+    ready_at: datetime | None = None
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        if self.ready_at is not None and self.ready_at.utcoffset() is None:
+            raise Faults(Fault("ready_at", "The time must say its time zone."))
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """What comes of a product: pieces, and the laminate they take with their loss, g."""
+
+    product: str
+    pieces: int
+    raw_g: float
+    takes_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class Fetch:
+    """What to fetch of something that comes in wholes: bags, plaques, eggs; and what is left over."""
+
+    what: str
+    needed_g: float
+    whole: int
+    of_g: float
+    left_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class TimedSheet:
+    """A weigh-out sheet of one mixing, ``times`` over, and when; the time where the order has one."""
+
+    sheet: WeighSheet
+    times: int
+    at: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """All of one plan: doughs of a size, how they are mixed, weighed and blocked.
+
+    ``surplus_g`` is laminate beyond what the pieces take. ``limited_by`` says what set the size of
+    a dough. ``said`` tells what rounding did. ``sums_to_g``: all sheets together, butter left out.
+    """
+
+    plan_id: int
+    name: str
+    plan: Plan
+    doughs: int
+    dough_g: float
+    butter_g: float
+    mixings: int
+    mixing_g: float
+    surplus_g: float
+    made: tuple[Made, ...]
+    sheets: tuple[TimedSheet, ...]
+    sums_to_g: float
+    block: Size
+    slab: Size
+    plaques: str
+    water: Water | None
+    fetch: tuple[Fetch, ...]
+    limited_by: str
+    said: tuple[str, ...]
+    notes: tuple[Note, ...]
+    starts_at: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
+class WorkedOrder:
+    """An order worked, dough by dough; ``crowds``: places that are asked to hold too much."""
+
+    name: str
+    batches: tuple[Batch, ...]
+    crowds: tuple[Crowd, ...] = ()
+
+
+def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> WorkedOrder:
+    """Work an order on the plans it names.
+
+    Raises :class:`Faults` with the order's paths: a plan that is not there, more doughs than a
+    bakery makes, or a size of dough the plan's sheets cannot be rolled from.
+    """
+    batches = []
+    for i, ordered in enumerate(order.doughs):
+        path = f"doughs[{i}]"
+        plan = plans.get(ordered.plan_id)
+        if plan is None:
+            raise Faults(Fault(f"{path}.plan_id", "There is no such plan. Choose another."))
+        if ordered.flour_g is not None and plan.formula is None:
+            text = "This plan has no formula, so flour says nothing about it. Order pieces instead."
+            raise Faults(Fault(f"{path}.flour_g", text))
+        try:
+            batches.append(_batch(order, ordered, plan, kitchen, path))
+        except Faults as wrong:
+            if all(f.field.startswith(path) for f in wrong.faults):
+                raise
+            # a fault of the plan at this size: the size is what was chosen here
+            reasons = " ".join(f.message for f in wrong.faults)
+            text = f"The plan cannot be worked at this size of dough. {reasons}"
+            raise Faults(Fault(f"{path}.dough_g", text)) from None
+    crowds = crowded(((b.doughs, schedule(b.plan, kitchen)) for b in batches), kitchen)
+    return WorkedOrder(order.name, tuple(batches), crowds)
+
+
+def largest_dough_g(plan: Plan, worked: WorkedPlan, kitchen: Kitchen) -> tuple[float, str]:
+    """The largest dough of this plan that mixer and bench take, g, and which of them says so.
+
+    A sheet rolled for a fold grows with the root of the mass, for its width grows as well; the last
+    sheet has its width chosen and grows with the mass.
+    """
+    bench = kitchen["bench.length_mm"]
+    folded = [(bench / s.rolled.length_mm) ** 2 for s in worked.steps]
+    room = min([*folded, bench / worked.final.length_mm])
+    limits = [
+        (kitchen["mixer.most_g"], "the mixer"),
+        (plan.dough.mass_g * max(1.0, room), "the bench"),
+    ]
+    return min(limits)
+
+
+def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: str) -> Batch:
+    worked = work(plan, kitchen)
+    share = plan.butter.mass_g / plan.dough.mass_g
+    takes = [w.pieces * w.raw_g / (1 - w.loss_pct / 100) for w in ordered.products]
+    size, limited = plan.dough.mass_g, "the plan"
+    if ordered.dough_g is not None:
+        size, limited = ordered.dough_g, "your choice"
+    largest, by = largest_dough_g(plan, worked, kitchen)
+    if size > largest + 1:
+        size, limited = math.floor(largest / _DOUGH_STEP_G) * _DOUGH_STEP_G, by
+    if ordered.flour_g is not None and plan.formula is not None:
+        needed_g = _from_flour(plan, ordered.flour_g)
+    else:
+        needed_g = sum(takes) / (1 + share)
+    if needed_g <= 0:
+        raise Faults(
+            Fault(f"{path}.products[0].pieces", "Nothing is wanted of this dough. Enter pieces.")
+        )
+    doughs = max(1, math.ceil(needed_g / size - 1e-6))
+    if doughs > _MOST_DOUGHS:
+        raise Faults(
+            Fault(
+                f"{path}.dough_g",
+                f"That would be {doughs} doughs of {say(size)} g. Make each one larger, or order less.",
+            )
+        )
+    from_flour = ordered.flour_g is not None
+    if ordered.sizing is Sizing.EVEN and from_flour:
+        size = needed_g / doughs
+    elif ordered.sizing is Sizing.EVEN:
+        size = math.ceil(needed_g / doughs / _DOUGH_STEP_G - 1e-6) * _DOUGH_STEP_G
+    one = scaled(plan, round(size, 1))
+    sized = work(one, kitchen)
+    laminate_g = doughs * sized.total_g
+    made = _made(ordered, takes, laminate_g, from_flour)
+    mixings = max(1, math.ceil(doughs * one.dough.mass_g / kitchen["mixer.most_g"] - 1e-6))
+    mixing_g = doughs * one.dough.mass_g / mixings
+    starts_at = (
+        order.ready_at - timedelta(minutes=sized.total_min) if order.ready_at is not None else None
+    )
+    sheets, water, said = _sheets(one, sized, doughs, mixings, mixing_g, starts_at, kitchen)
+    surplus = laminate_g - sum(m.takes_g for m in made)
+    return Batch(
+        plan_id=ordered.plan_id,
+        name=plan.name,
+        plan=one,
+        doughs=doughs,
+        dough_g=one.dough.mass_g,
+        butter_g=one.butter.mass_g,
+        mixings=mixings,
+        mixing_g=mixing_g,
+        surplus_g=surplus,
+        made=made,
+        sheets=sheets,
+        sums_to_g=round(
+            sum(s.sheet.total_g * s.times for s in sheets if s.sheet.stop != "lock_in"), 1
+        ),
+        block=sized.lock_in.block,
+        slab=sized.slab,
+        plaques=sized.butter.plaques.text,
+        water=water,
+        fetch=_fetch(one, sheets, kitchen),
+        limited_by=limited,
+        said=_said(ordered, doughs, one, needed_g, surplus, made, said),
+        notes=tuple(n for n in sized.notes if n.tone == "mind" and n.field != "dough.mass_g"),
+        starts_at=starts_at,
+    )
+
+
+def _from_flour(plan: Plan, flour_g: float) -> float:
+    formula = plan.formula
+    assert formula is not None
+    old = formula.old_dough.share_pct / 100 if formula.old_dough else 0.0
+    return flour_g * formula.total_pct / 100 / (1 - old)
+
+
+def _made(
+    ordered: Ordered, takes: list[float], laminate_g: float, from_flour: bool
+) -> tuple[Made, ...]:
+    """Pieces as ordered; from flour, as many as it gives, in the proportion they were ordered."""
+    if not from_flour:
+        return tuple(
+            Made(w.product, w.pieces, w.raw_g, t)
+            for w, t in zip(ordered.products, takes, strict=True)
+        )
+    whole = sum(takes)
+    shares = [t / whole for t in takes] if whole else [1 / len(takes)] * len(takes)
+    found = []
+    for w, part in zip(ordered.products, shares, strict=True):
+        pieces = math.floor(laminate_g * part * (1 - w.loss_pct / 100) / w.raw_g + 1e-9)
+        found.append(Made(w.product, pieces, w.raw_g, pieces * w.raw_g / (1 - w.loss_pct / 100)))
+    return tuple(found)
+
+
+def _sheets(
+    one: Plan,
+    sized: WorkedPlan,
+    doughs: int,
+    mixings: int,
+    mixing_g: float,
+    starts_at: datetime | None,
+    kitchen: Kitchen,
+) -> tuple[tuple[TimedSheet, ...], Water | None, tuple[str, ...]]:
+    """The sheets of one mixing (all its doughs together) and of one block, each with its times."""
+    bulk = sized
+    said: tuple[str, ...] = ()
+    if one.formula is not None:
+        # A mixing holds several doughs: weigh them as one. Its sheets never depend on the lamination.
+        bulk = _bulk(one, sized, mixing_g, kitchen)
+        said = weigh(one.formula, mixing_g, kitchen).rounding
+    found = []
+    for sheet in bulk.sheets:
+        at = starts_at + timedelta(minutes=sheet.minute) if starts_at is not None else None
+        found.append(TimedSheet(sheet, mixings if sheet.stop != "lock_in" else doughs, at))
+    return tuple(found), bulk.formula.water if bulk.formula else None, said
+
+
+def _bulk(one: Plan, sized: WorkedPlan, mixing_g: float, kitchen: Kitchen) -> WorkedPlan:
+    assert one.formula is not None
+    many = scaled(one, mixing_g)
+    weighed = weigh(one.formula, mixing_g, kitchen)
+    clock = {stop.key: stop.starts_min for stop in sized.strip}
+    sheets = weigh_sheets(many, weighed, clock)
+    block = next(s for s in sized.sheets if s.stop == "lock_in")
+    return replace(
+        sized,
+        formula=work_formula(many, kitchen, weighed),
+        sheets=tuple(block if s.stop == "lock_in" else s for s in sheets),
+    )
+
+
+def _fetch(one: Plan, sheets: tuple[TimedSheet, ...], kitchen: Kitchen) -> tuple[Fetch, ...]:
+    """Bags, plaques and eggs for all of it."""
+    needs: dict[str, float] = {}
+    names: dict[str, str] = {}
+    for timed in sheets:
+        for line in timed.sheet.lines:
+            needs[line.ingredient] = needs.get(line.ingredient, 0) + line.grams * timed.times
+            names[line.ingredient] = line.name
+    found = []
+    for key, grams in needs.items():
+        if key not in one.shelf:
+            continue
+        what = one.shelf[key]
+        of: float | None = None
+        if what.kind is Kind.FLOUR:
+            of, word = kitchen["bag.flour_g"], "bags"
+        elif what.kind is Kind.EGG:
+            of, word = what.piece_g, "pieces"
+        elif key == one.butter.ingredient:
+            own = one.butter.plaque
+            of, word = (own.mass_g if own else kitchen["plaque.mass_g"]), "plaques"
+        if of:
+            whole = math.ceil(grams / of - 1e-6)
+            found.append(Fetch(f"{names[key]}, {word}", grams, whole, of, whole * of - grams))
+    return tuple(found)
+
+
+def _said(
+    ordered: Ordered,
+    doughs: int,
+    one: Plan,
+    needed_g: float,
+    surplus_g: float,
+    made: tuple[Made, ...],
+    weighed: tuple[str, ...],
+) -> tuple[str, ...]:
+    many = f"{doughs} dough{'s' if doughs > 1 else ''} of {say(one.dough.mass_g)} g"
+    more = doughs * one.dough.mass_g - needed_g
+    found = [f"{say(needed_g)} g of dough wanted: {many}, {say(max(more, 0))} g more."]
+    if made and surplus_g > made[0].raw_g:
+        extra = int(surplus_g * (1 - ordered.products[0].loss_pct / 100) / made[0].raw_g)
+        if extra:
+            found.append(f"That is enough for {extra} more {made[0].product}.")
+    return (*found, *weighed)

@@ -1,0 +1,154 @@
+"""Templates at true size: a stencil of one piece, or the marks of the whole sheet, in tiles to print."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+
+from lamination.pieces.cutting import Blank, Product, Shape, blank_of
+from lamination.plan.plan import Plan
+from lamination.plan.worked import WorkedPlan
+from lamination.terms.limits import Fault, Faults, say
+
+SCALE_CHECK_MM = 100.0  # a line of this length is printed on every page
+PAGE_MM = (210.0, 297.0)  # A4
+_MARGIN_MM, _OVERLAP_MM = 12.0, 10.0
+_FOOT_MM = 16.0  # for the scale check and the words
+_MOST_PAGES = 120
+
+
+class TemplateOf(StrEnum):
+    """What a template is of."""
+
+    PIECE = "piece"
+    SHEET = "sheet"
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """A line through points, mm from the drawing's corner; ``cut``: along it is cut, else a help."""
+
+    points: tuple[tuple[float, float], ...]
+    closed: bool
+    cut: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Words:
+    """Words at a point, mm."""
+
+    x_mm: float
+    y_mm: float
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """A drawing at true size, mm; y grows downwards from the datum edge."""
+
+    title: str
+    width_mm: float
+    height_mm: float
+    strokes: tuple[Stroke, ...]
+    words: tuple[Words, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Tile:
+    """One page of a drawing: the part of it from ``x_mm``, ``y_mm`` on, and which row and column."""
+
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+    column: int
+    row: int
+
+
+def template_of(plan: Plan, worked: WorkedPlan, of: TemplateOf, product: int = 0) -> Drawing:
+    """The template of a plan's cut: one piece with its notch or hole, or every mark of the sheet.
+
+    Sizes are those to cut at, shrinkage allowed for. Raises Faults where the plan cuts no such product.
+    """
+    if plan.cut is None or worked.cut is None or product >= len(plan.cut.products):
+        raise Faults(Fault("product", "This plan cuts no such product."))
+    if of is TemplateOf.PIECE:
+        chosen = plan.cut.products[product]
+        return _piece(chosen, blank_of(chosen, plan.cut.shrink_pct, plan.cut.across))
+    return _sheet(plan, worked)
+
+
+def _piece(product: Product, blank: Blank) -> Drawing:
+    w, h = blank.along_mm, blank.across_mm
+    strokes: list[Stroke] = []
+    if blank.shape is Shape.TRIANGLE:
+        strokes.append(Stroke(((0, h), (w, h), (w / 2, 0)), True, True))
+        if product.notch_mm:
+            strokes.append(Stroke(((w / 2, h), (w / 2, h - product.notch_mm)), False, True))
+    elif blank.shape.is_round:
+        strokes.append(Stroke(_circle(w / 2, h / 2, w / 2, h / 2), True, True))
+        if blank.shape is Shape.RING:
+            wide = product.hole_mm / 2 * w / product.base_mm
+            high = product.hole_mm / 2 * h / product.base_mm
+            strokes.append(Stroke(_circle(w / 2, h / 2, wide, high), True, True))
+    else:
+        strokes.append(Stroke(((0, 0), (w, 0), (w, h), (0, h)), True, True))
+    text = f"{product.name}, {say(w)} × {say(h)} mm"
+    return Drawing(text, w, h, tuple(strokes), (Words(w / 2, h * 0.62, text),))
+
+
+def _circle(x: float, y: float, rx: float, ry: float) -> tuple[tuple[float, float], ...]:
+    turns = [2 * math.pi * i / 120 for i in range(120)]
+    return tuple((x + rx * math.cos(a), y + ry * math.sin(a)) for a in turns)
+
+
+def _sheet(plan: Plan, worked: WorkedPlan) -> Drawing:
+    assert plan.cut is not None
+    assert worked.cut is not None
+    size = worked.final.size
+    edge = (
+        (0.0, 0.0),
+        (size.length_mm, 0.0),
+        (size.length_mm, size.width_mm),
+        (0.0, size.width_mm),
+    )
+    strokes = [Stroke(edge, True, False)]
+    trim = plan.cut.trim_mm
+    if trim:
+        inner = (
+            (trim, trim),
+            (size.length_mm - trim, trim),
+            (size.length_mm - trim, size.width_mm - trim),
+            (trim, size.width_mm - trim),
+        )
+        strokes.append(Stroke(inner, True, True))
+    strokes += [
+        Stroke(tuple((c.x_mm, c.y_mm) for c in outline), True, True)
+        for outline in worked.cut.outlines
+    ]
+    title = (
+        f"{plan.name}: {worked.cut.pieces} pieces on {size.length_mm:.0f} × {size.width_mm:.0f} mm"
+    )
+    return Drawing(title, size.length_mm, size.width_mm, tuple(strokes), ())
+
+
+def tiles(drawing: Drawing) -> tuple[Tile, ...]:
+    """A drawing on pages of A4, each overlapping the next, row by row.
+
+    Raises Faults where it would take more pages than anybody glues together.
+    """
+    wide = PAGE_MM[0] - 2 * _MARGIN_MM
+    high = PAGE_MM[1] - 2 * _MARGIN_MM - _FOOT_MM
+
+    def starts(whole: float, page: float) -> list[float]:
+        many = max(1, math.ceil((whole - _OVERLAP_MM) / (page - _OVERLAP_MM) - 1e-9))
+        return [i * (page - _OVERLAP_MM) for i in range(many)]
+
+    columns, rows = starts(drawing.width_mm, wide), starts(drawing.height_mm, high)
+    if len(columns) * len(rows) > _MOST_PAGES:
+        text = f"That would be {len(columns) * len(rows)} pages. Print the stencil of one piece instead."
+        raise Faults(Fault("of", text))
+    return tuple(
+        Tile(x, y, wide, high, c, r) for r, y in enumerate(rows) for c, x in enumerate(columns)
+    )

@@ -1,0 +1,181 @@
+"""Ingredients: what each is made of, and the library a bakery starts with.
+
+Compositions are rounded from published tables of food; a bakery adds its own from the sack's
+label. Everything that depends on the kind of an ingredient asks ``kind``, never the name.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from difflib import get_close_matches
+from enum import StrEnum
+from typing import Annotated
+
+from lamination.materials.composition import Celsius, Composition
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+
+
+class Kind(StrEnum):
+    """What an ingredient is to a formula."""
+
+    FLOUR = "flour"
+    WATER = "water"
+    MILK = "milk"
+    EGG = "egg"
+    FAT = "fat"
+    SUGAR = "sugar"
+    SALT = "salt"
+    YEAST = "yeast"
+    MALT = "malt"
+    ACID = "acid"
+    OTHER = "other"
+
+
+class Allergen(StrEnum):
+    """Allergens that a label names."""
+
+    GLUTEN = "gluten"
+    MILK = "milk"
+    EGG = "egg"
+    NUTS = "nuts"
+    SOYA = "soya"
+    SESAME = "sesame"
+
+
+class Strength(StrEnum):
+    """How strong a flour is."""
+
+    WEAK = "weak"
+    MEDIUM = "medium"
+    STRONG = "strong"
+
+
+@dataclass(frozen=True)
+class Window(Checked):
+    """A butter's working window, °C: brittle below, plastic from and to, oils out above.
+
+    Raises :class:`Faults` when the four do not rise.
+    """
+
+    brittle_c: Celsius
+    plastic_from_c: Celsius
+    plastic_to_c: Celsius
+    oils_c: Celsius
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        names = ("brittle_c", "plastic_from_c", "plastic_to_c", "oils_c")
+        values = [getattr(self, n) for n in names]
+        for i in range(1, 4):
+            if values[i] < values[i - 1]:
+                raise Faults(
+                    Fault(names[i], f"This comes after {values[i - 1]:g} °C, so it must be warmer.")
+                )
+
+
+@dataclass(frozen=True)
+class Ingredient(Checked):
+    """One thing on the shelf. ``key`` is its name in a formula and never changes.
+
+    ``as_fresh``: for a yeast, the grams of fresh yeast that one gram stands for. ``piece_g``: what
+    one piece weighs, for what is bought by the piece (an egg without its shell).
+    """
+
+    key: Annotated[str, Length(1, 40, "characters")]
+    name: Annotated[str, Length(1, 60, "characters")]
+    kind: Kind
+    composition: Composition
+    allergens: tuple[Allergen, ...] = ()
+    strength: Strength | None = None
+    as_fresh: Annotated[float, Range(0.1, 10)] | None = None
+    piece_g: Annotated[float, Range(1, 5_000, "g")] | None = None
+    window: Window | None = None
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        if self.kind is Kind.YEAST and self.as_fresh is None:
+            raise Faults(
+                Fault(
+                    "as_fresh",
+                    "A yeast says how many grams of fresh yeast one gram stands for: 1 for fresh, "
+                    "about 2.5 for instant.",
+                )
+            )
+
+
+def _of(key: str, name: str, kind: Kind, *shares: float, **more: object) -> Ingredient:
+    return Ingredient(key, name, kind, Composition(*shares), **more)  # type: ignore[arg-type]
+
+
+_GLUTEN, _MILK, _EGG = (Allergen.GLUTEN,), (Allergen.MILK,), (Allergen.EGG,)
+_TABLE_WINDOW, _SHEET_WINDOW = Window(9, 12, 16, 20), Window(8, 11, 18, 23)
+
+# water, protein, fat, carbohydrate, ash, sugar: % of the mass
+LIBRARY: tuple[Ingredient, ...] = (
+    _of("flour-strong", "Strong wheat flour", Kind.FLOUR, 14, 12, 1.2, 72.3, 0.5, 1,
+        allergens=_GLUTEN, strength=Strength.STRONG),
+    _of("flour-medium", "Plain wheat flour", Kind.FLOUR, 14, 10.5, 1.1, 73.9, 0.5, 1,
+        allergens=_GLUTEN, strength=Strength.MEDIUM),
+    _of("flour-weak", "Soft wheat flour", Kind.FLOUR, 14, 9, 1.1, 75.4, 0.5, 1,
+        allergens=_GLUTEN, strength=Strength.WEAK),
+    _of("flour-wholemeal", "Wholemeal wheat flour", Kind.FLOUR, 13, 12.5, 2.3, 70.7, 1.5, 1.5,
+        allergens=_GLUTEN, strength=Strength.MEDIUM),
+    _of("flour-rye", "Light rye flour", Kind.FLOUR, 14, 8, 1.3, 75.9, 0.8, 2,
+        allergens=_GLUTEN, strength=Strength.WEAK),
+    _of("water", "Water", Kind.WATER, 100, 0, 0, 0, 0),
+    _of("milk-whole", "Whole milk", Kind.MILK, 88, 3.3, 3.5, 4.6, 0.6, 4.6, allergens=_MILK),
+    _of("milk-skimmed", "Skimmed milk", Kind.MILK, 91, 3.4, 0.1, 4.8, 0.7, 4.8, allergens=_MILK),
+    _of("milk-powder", "Skimmed milk powder", Kind.OTHER, 3.5, 35.5, 0.8, 52.2, 8, 52,
+        allergens=_MILK),
+    _of("egg-whole", "Whole egg", Kind.EGG, 76, 12.6, 9.6, 0.8, 1, 0.4, allergens=_EGG, piece_g=50),
+    _of("egg-yolk", "Egg yolk", Kind.EGG, 51, 16, 30.5, 0.8, 1.7, 0.4, allergens=_EGG, piece_g=18),
+    _of("sugar", "Sugar", Kind.SUGAR, 0, 0, 0, 100, 0, 100),
+    _of("honey", "Honey", Kind.SUGAR, 17, 0.3, 0, 82.5, 0.2, 82),
+    _of("salt", "Salt", Kind.SALT, 0, 0, 0, 0, 100),
+    _of("yeast-fresh", "Fresh yeast", Kind.YEAST, 70, 13.5, 1, 13.5, 2, as_fresh=1),
+    _of("yeast-instant", "Instant yeast", Kind.YEAST, 5, 45, 0, 45, 5, as_fresh=2.5),
+    _of("yeast-dry", "Active dry yeast", Kind.YEAST, 7, 43, 0, 45, 5, as_fresh=2),
+    _of("malt-flour", "Malt flour", Kind.MALT, 8, 11, 1.6, 78, 1.4, 6, allergens=_GLUTEN),
+    _of("malt-syrup", "Malt syrup", Kind.MALT, 20, 5, 0, 74, 1, 70, allergens=_GLUTEN),
+    _of("vinegar", "White vinegar, 5 %", Kind.ACID, 94.5, 0, 0, 5.3, 0.2),
+    _of("lemon", "Lemon juice", Kind.ACID, 91, 0.4, 0.2, 8, 0.4, 2.5),
+    _of("butter-table", "Table butter", Kind.FAT, 16, 0.9, 82, 0.8, 0.3, 0.8,
+        allergens=_MILK, window=_TABLE_WINDOW),
+    _of("butter-sheet", "Laminating butter", Kind.FAT, 15, 0.7, 83.3, 0.7, 0.3, 0.7,
+        allergens=_MILK, window=_SHEET_WINDOW),
+    _of("butter-cultured", "Cultured butter", Kind.FAT, 16, 0.9, 82, 0.8, 0.3, 0.5,
+        allergens=_MILK, window=_TABLE_WINDOW),
+    _of("oil", "Sunflower oil", Kind.FAT, 0, 0, 100, 0, 0),
+    _of("cream-cheese", "Soft curd cheese", Kind.OTHER, 76, 11, 7, 4.8, 1.2, 4,
+        allergens=_MILK),
+    _of("almond", "Ground almonds", Kind.OTHER, 5, 21, 53, 18, 3, 5, allergens=(Allergen.NUTS,)),
+    _of("soya-flour", "Soya flour", Kind.OTHER, 7, 38, 21, 29, 5, 8, allergens=(Allergen.SOYA,)),
+)  # fmt: skip
+
+
+class Shelf:
+    """The library with a bakery's own ingredients before it; finds one by its key."""
+
+    def __init__(self, own: Iterable[Ingredient] = ()) -> None:
+        self._by_key = {i.key: i for i in (*LIBRARY, *own)}
+
+    def __contains__(self, key: str) -> bool:
+        return key in self._by_key
+
+    def __getitem__(self, key: str) -> Ingredient:
+        return self._by_key[key]
+
+    def __iter__(self) -> Iterator[Ingredient]:
+        return iter(self._by_key.values())
+
+    def complaint(self, key: str) -> str:
+        """The sentence for a key that is not on the shelf, with what is nearest to it."""
+        near = [k for k in self._by_key if key.lower() in k] or get_close_matches(
+            key.lower(), self._by_key, 3, 0.5
+        )
+        said = f" Nearest: {', '.join(near[:3])}." if near else " Add it with its composition."
+        return f"There is no ingredient “{key}”.{said}"
+
+
+PLAIN_SHELF = Shelf()

@@ -1,0 +1,331 @@
+"""Cutting the last sheet: rows of pieces side by side, every mark from one datum."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated
+
+from lamination.pieces.shaping import Card
+from lamination.sheet.lockin import Size
+from lamination.terms.limits import Checked, Fault, Length, Range, raise_if, say
+
+_HAIR = 1e-9  # a piece that fits to within rounding fits
+_ROUND = ((45.0, 12), (90.0, 20), (math.inf, 32))  # up to so wide, mm: corners it is drawn with
+
+
+class Shape(StrEnum):
+    """Shapes a sheet is cut into; ``base_mm`` is the side of a square and a disc's diameter."""
+
+    TRIANGLE = "triangle"
+    RECTANGLE = "rectangle"
+    SQUARE = "square"
+    DISC = "disc"
+    RING = "ring"
+    STRIP = "strip"
+
+    @property
+    def is_round(self) -> bool:
+        return self in (Shape.DISC, Shape.RING)
+
+    @property
+    def has_height(self) -> bool:
+        """Whether it has two sides of its own."""
+        return self in (Shape.TRIANGLE, Shape.RECTANGLE, Shape.STRIP)
+
+
+@dataclass(frozen=True)
+class Product(Checked):
+    """What is cut in rows of its own: its shape and sizes, and what becomes of it.
+
+    ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
+    as what is left of the sheet takes. ``notch_mm``: cut into the middle of a triangle's base.
+    ``filling``: an ingredient, ``filling_g`` of it in each. Raises Faults for a ring without a hole,
+    or a notch or hole that is too large.
+    """
+
+    name: Annotated[str, Length(1, 60, "characters")]
+    shape: Shape
+    base_mm: Annotated[float, Range(10, 5_000, "mm")]
+    height_mm: Annotated[float, Range(10, 5_000, "mm")] | None = None
+    hole_mm: Annotated[float, Range(0, 1_000, "mm")] = 0.0
+    notch_mm: Annotated[float, Range(0, 100, "mm")] = 0.0
+    rows: Annotated[int, Range(0, 50)] = 0
+    card: Card = Card.FLAT
+    filling: Annotated[str, Length(1, 40, "characters")] | None = None
+    filling_g: Annotated[float, Range(0, 1_000, "g")] = 0.0
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        faults = []
+        if self.shape.has_height and self.height_mm is None:
+            faults.append(Fault("height_mm", "This shape has a height as well. Enter it."))
+        if self.shape is Shape.RING and not 0 < self.hole_mm < self.base_mm:
+            text = f"The hole is more than 0 and less than {say(self.base_mm)} mm across."
+            faults.append(Fault("hole_mm", text))
+        if self.notch_mm and self.notch_mm > self.across_mm / 3:
+            text = f"A notch of more than {say(self.across_mm / 3)} mm cuts the piece in two."
+            faults.append(Fault("notch_mm", text))
+        raise_if(faults)
+
+    @property
+    def across_mm(self) -> float:
+        """Its size across the row, mm."""
+        return self.height_mm if self.shape.has_height and self.height_mm else self.base_mm
+
+
+@dataclass(frozen=True, slots=True)
+class Corner:
+    """A corner of a piece: ``x_mm`` along the sheet, ``y_mm`` across, from one datum."""
+
+    x_mm: float
+    y_mm: float
+
+
+Outline = tuple[Corner, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Marks:
+    """Marks along a line ``across_mm`` from the datum edge: where the blade's middle goes, mm.
+
+    For round pieces they are where the cutter's middle goes.
+    """
+
+    across_mm: float
+    along_mm: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One row of pieces: from and to across the sheet, its pieces and their marks on both edges."""
+
+    product: int
+    from_mm: float
+    to_mm: float
+    outlines: tuple[Outline, ...]
+    marks: tuple[Marks, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """Rows of pieces on a sheet, in order from the datum edge. ``piece_mm2``: by product."""
+
+    rows: tuple[Row, ...]
+    piece_mm2: tuple[float, ...]
+
+    def pieces_of(self, product: int) -> int:
+        return sum(len(r.outlines) for r in self.rows if r.product == product)
+
+    @property
+    def outlines(self) -> tuple[Outline, ...]:
+        return tuple(o for row in self.rows for o in row.outlines)
+
+    @property
+    def used_mm2(self) -> float:
+        return sum(len(r.outlines) * self.piece_mm2[r.product] for r in self.rows)
+
+
+@dataclass(frozen=True, slots=True)
+class Blank:
+    """A piece as it is cut, with its shrinkage: mm along its row and across it, and its area."""
+
+    shape: Shape
+    along_mm: float
+    across_mm: float
+    mm2: float
+
+
+def kerf_along_base_mm(kerf_mm: float, base_mm: float, height_mm: float) -> float:
+    """What a blade that eats ``kerf_mm`` takes along the base in a triangle's slanted cut, mm.
+
+    k·√(1 + (b/2H)²). Source: geometry, core-model §9.
+    """
+    return kerf_mm * math.sqrt(1 + (base_mm / (2 * height_mm)) ** 2)
+
+
+def blank_of(product: Product, shrink_pct: float = 0.0, across: bool = False) -> Blank:
+    """The piece as it has to be cut so that it is at size when it has shrunk along the roll.
+
+    ``across``: its row runs across the sheet, so that its height lies along the roll.
+    """
+    more = 1 / (1 - shrink_pct / 100)
+    along = product.base_mm * (1 if across else more)
+    tall = product.across_mm * (more if across else 1)
+    mm2 = along * tall
+    if product.shape is Shape.TRIANGLE:
+        mm2 /= 2
+    elif product.shape.is_round:
+        hole = product.hole_mm if product.shape is Shape.RING else 0.0
+        mm2 = math.pi / 4 * (mm2 - hole**2 * more)
+    return Blank(product.shape, along, tall, mm2)
+
+
+def per_row(blank: Blank, length_mm: float, kerf_mm: float) -> int:
+    """How many pieces lie in one row of a length.
+
+    n triangles, alternately up and down, and their n + 1 cuts use (n + 1)·b/2 plus n + 1 kerfs of
+    the row's length; n pieces with straight sides use n·b and n + 1 kerfs; a round cutter leaves a
+    kerf between its pieces only. Source: core-model §9.
+    """
+    if blank.shape is Shape.TRIANGLE:
+        return max(math.floor(length_mm / _step(blank, kerf_mm) + _HAIR) - 1, 0)
+    ends = kerf_mm if not blank.shape.is_round else -kerf_mm
+    return max(math.floor((length_mm - ends) / (blank.along_mm + kerf_mm) + _HAIR), 0)
+
+
+def lay_out(
+    sheet: Size,
+    products: Sequence[Product],
+    kerf_mm: float = 0.0,
+    trim_mm: float = 0.0,
+    shrink_pct: float = 0.0,
+    across: bool = False,
+) -> Layout:
+    """Lay rows of the products on a sheet, one product after another from the datum edge.
+
+    ``trim_mm`` comes off all four edges first; rows lie side by side with one kerf between, and run
+    along the sheet, or ``across`` it. Lengths in mm. What does not fit is left out.
+    """
+    length, width = sheet.length_mm - 2 * trim_mm, sheet.width_mm - 2 * trim_mm
+    if across:
+        length, width = width, length
+    blanks = [blank_of(p, shrink_pct, across) for p in products]
+    rows: list[Row] = []
+    y = 0.0
+    for n, (product, blank) in enumerate(zip(products, blanks, strict=True)):
+        if min(length, width - y) <= 0:
+            break
+        laid = list(_rows(n, blank, product.rows, y, length, width, kerf_mm))
+        rows += laid
+        if laid:
+            y = laid[-1].to_mm + kerf_mm
+    placed = tuple(_placed(row, trim_mm, across) for row in rows)
+    return Layout(placed, tuple(b.mm2 for b in blanks))
+
+
+def _step(blank: Blank, kerf_mm: float) -> float:
+    if blank.shape is Shape.TRIANGLE:
+        slanted = kerf_along_base_mm(kerf_mm, blank.along_mm, blank.across_mm)
+        return blank.along_mm / 2 + slanted
+    return blank.along_mm + kerf_mm
+
+
+def _rows(
+    n: int, blank: Blank, wanted: int, y: float, length: float, width: float, kerf: float
+) -> Iterator[Row]:
+    """The rows of one product from ``y`` on: so many, or as many as fit."""
+    many, pitch = per_row(blank, length, kerf), blank.across_mm + kerf
+    room = math.floor((width - y + kerf) / pitch + _HAIR)
+    count = min(wanted or room, room)
+    if not blank.shape.is_round:
+        for r in range(count if many else 0):
+            top = y + r * pitch
+            outlines = tuple(_outline(blank, top, i, kerf) for i in range(many))
+            yield Row(n, top, top + blank.across_mm, outlines, _marks(blank, top, many, kerf))
+        return
+    # Round pieces: square by square, or each row in the gaps of the one before.
+    step = _step(blank, kerf)
+    nested = pitch * math.sqrt(3) / 2
+    between = per_row(blank, length - step / 2, kerf)
+    fits = max(math.floor((width - y - blank.across_mm) / nested + 1 + _HAIR), 0) if room else 0
+    rows = min(wanted or fits, fits)
+    closer = (rows + 1) // 2 * many + rows // 2 * between
+    nests = closer > count * many or (closer == count * many and rows > 1)
+    for r in range(rows if nests else count):
+        top = y + r * (nested if nests else pitch)
+        shifted = nests and r % 2 == 1
+        first = blank.along_mm / 2 + (step / 2 if shifted else 0.0)
+        at = tuple(first + i * step for i in range(between if shifted else many))
+        middle = top + blank.across_mm / 2
+        outlines = tuple(_round(blank, x, middle) for x in at)
+        if outlines:
+            yield Row(n, top, top + blank.across_mm, outlines, (Marks(middle, at),))
+
+
+def _outline(blank: Blank, y: float, i: int, kerf: float) -> Outline:
+    base, height, step = blank.along_mm, blank.across_mm, _step(blank, kerf)
+    if blank.shape is not Shape.TRIANGLE:
+        x = kerf + i * step
+        sides = ((0, 0), (base, 0), (base, height), (0, height))
+        return tuple(Corner(x + dx, y + dy) for dx, dy in sides)
+    x = step - base / 2 + i * step
+    foot, tip = (y + height, y) if i % 2 == 0 else (y, y + height)
+    return (Corner(x, foot), Corner(x + base, foot), Corner(x + base / 2, tip))
+
+
+def _round(blank: Blank, x: float, y: float) -> Outline:
+    corners = next(n for up_to, n in _ROUND if max(blank.along_mm, blank.across_mm) <= up_to)
+    turns = [2 * math.pi * i / corners for i in range(corners)]
+    return tuple(
+        Corner(x + blank.along_mm / 2 * math.cos(a), y + blank.across_mm / 2 * math.sin(a))
+        for a in turns
+    )
+
+
+def _marks(blank: Blank, y: float, many: int, kerf: float) -> tuple[Marks, Marks]:
+    """Marks on both edges of a row for its n + 1 cuts; triangles' alternate, two by two at the tips."""
+    step, far = _step(blank, kerf), y + blank.across_mm
+    middles = [step / 2 + i * step for i in range(many + 1)]
+    if blank.shape is not Shape.TRIANGLE:
+        straight = tuple(kerf / 2 + i * step for i in range(many + 1))
+        return Marks(y, straight), Marks(far, straight)
+    quarter = blank.along_mm / 4
+    # the first triangle stands on the far edge, so its left cut leans towards the near edge's right
+    near = tuple(m + quarter * (1 if i % 2 == 0 else -1) for i, m in enumerate(middles))
+    foot = tuple(m - quarter * (1 if i % 2 == 0 else -1) for i, m in enumerate(middles))
+    return Marks(y, near), Marks(far, foot)
+
+
+def _placed(row: Row, trim: float, across: bool) -> Row:
+    """A row as it lies on the whole sheet."""
+    outlines = tuple(
+        tuple(
+            Corner(c.y_mm + trim, c.x_mm + trim) if across else Corner(c.x_mm + trim, c.y_mm + trim)
+            for c in outline
+        )
+        for outline in row.outlines
+    )
+    marks = tuple(Marks(m.across_mm + trim, tuple(a + trim for a in m.along_mm)) for m in row.marks)
+    return Row(row.product, row.from_mm + trim, row.to_mm + trim, outlines, marks)
+
+
+def cut_from(row_marks: tuple[Marks, Marks], kerf_mm: float) -> tuple[float, ...]:
+    """The areas of the pieces that come of cutting along marks on both edges of a row, mm².
+
+    Simulated: every cut takes half a kerf from either side; where two cuts meet before the edge the
+    piece ends at their crossing.
+    """
+    near, far = row_marks
+    height = far.across_mm - near.across_mm
+    areas = []
+    for i in range(len(near.along_mm) - 1):
+        lines = [(near.along_mm[j], far.along_mm[j]) for j in (i, i + 1)]
+        eats = [kerf_mm / 2 * math.sqrt(1 + ((b - a) / height) ** 2) for a, b in lines]
+        top = lines[1][0] - lines[0][0] - eats[0] - eats[1]
+        foot = lines[1][1] - lines[0][1] - eats[0] - eats[1]
+        narrow, wide = sorted((top, foot))
+        if wide <= 0:
+            areas.append(0.0)
+        elif narrow >= 0:
+            areas.append(height * (narrow + wide) / 2)
+        else:
+            areas.append(height * wide / (wide - narrow) * wide / 2)
+    return tuple(areas)
+
+
+def chained(row_marks: tuple[Marks, Marks], kerf_mm: float) -> tuple[Marks, Marks]:
+    """The same row marked one cut from the last, as if the blade took nothing: where the marks go.
+
+    Each mark is a piece's own width from the one before, so the kerfs are missing, one more at each.
+    """
+    near, far = row_marks
+    height = far.across_mm - near.across_mm
+    lost, at_near, at_far = 0.0, [], []
+    for a, b in zip(near.along_mm, far.along_mm, strict=True):
+        at_near.append(a - lost)
+        at_far.append(b - lost)
+        lost += kerf_mm * math.sqrt(1 + ((b - a) / height) ** 2)
+    return Marks(near.across_mm, tuple(at_near)), Marks(far.across_mm, tuple(at_far))

@@ -1,0 +1,133 @@
+"""Trays: how large a piece gets, how many go on a tray, and in what loads trays go through."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.practice import Family
+from lamination.pieces.cutting import Blank, Product, Shape
+from lamination.pieces.shaping import Card
+from lamination.sheet.lockin import Size
+
+
+@dataclass(frozen=True, slots=True)
+class Load:
+    """Trays that go in together, by their numbers, and what goes on them."""
+
+    trays: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class OnTrays:
+    """Pieces of a product on trays: their size shaped and risen, how many a tray, which trays."""
+
+    product: int
+    shaped: Size
+    risen: Size
+    per_tray: int
+    across: int
+    along: int
+    trays: tuple[int, ...]
+    pieces: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class WorkedTrays:
+    """All trays of one sheet, the loads of the proofer and of the oven, in order."""
+
+    tray_length_mm: float
+    tray_width_mm: float
+    products: tuple[OnTrays, ...]
+    proofer_loads: tuple[Load, ...]
+    oven_loads: tuple[Load, ...]
+
+    @property
+    def count(self) -> int:
+        return sum(len(p.trays) for p in self.products)
+
+
+def shaped_size(product: Product, blank: Blank, thickness_mm: float) -> Size:
+    """The size of a shaped piece before it rises, mm.
+
+    A rolled piece is a spiral: its diameter is that of a circle with the same section, √(4·H·t/π).
+    A pocket is a square of its corners' halves; what lies flat keeps its size. Source: geometry.
+    """
+    base, tall, t = blank.along_mm, blank.across_mm, thickness_mm
+    coil = math.sqrt(4 * tall * t / math.pi)
+    if product.card is Card.CRESCENT and product.shape is Shape.TRIANGLE:
+        return Size(base * 1.15, coil, coil)
+    if product.card is Card.ROLL:
+        return Size(base, coil, coil)
+    if product.card is Card.POCKET:
+        return Size(base / math.sqrt(2), tall / math.sqrt(2), 3 * t)
+    if product.card is Card.TURNOVER:
+        return Size(base, tall / 2, 2 * t)
+    if product.card is Card.PLAIT:
+        return Size(tall * 0.8, base * 1.8, 2 * t)
+    if product.card is Card.CASE:
+        return Size(base, tall, 2 * t)
+    return Size(base, tall, t)
+
+
+def risen_size(shaped: Size, family: Family, kitchen: Kitchen) -> Size:
+    """The size it needs on the tray when it is baked, mm: wider and higher by the kitchen's rows."""
+    kind = "puff" if family is Family.PUFF else "yeasted"
+    wide = 1 + kitchen[f"rise.{kind}_wide_pct"] / 100
+    high = 1 + kitchen[f"rise.{kind}_high_pct"] / 100
+    return Size(shaped.length_mm * wide, shaped.width_mm * wide, shaped.thickness_mm * high)
+
+
+def on_tray(piece: Size, length_mm: float, width_mm: float, gap_mm: float) -> tuple[int, int]:
+    """How many pieces lie along and across a tray, a gap between and half of one at the rims.
+
+    The better of both ways round; (0, 0) where not even one fits.
+    """
+
+    def count(a: float, b: float) -> tuple[int, int]:
+        return math.floor(length_mm / (a + gap_mm)), math.floor(width_mm / (b + gap_mm))
+
+    ways = (count(piece.length_mm, piece.width_mm), count(piece.width_mm, piece.length_mm))
+    best = max(ways, key=lambda w: w[0] * w[1])
+    return best if best[0] * best[1] else (0, 0)
+
+
+def load_trays(trays: tuple[int, ...], holds: int) -> tuple[Load, ...]:
+    """Trays in loads of so many, in order."""
+    holds = max(holds, 1)
+    return tuple(Load(trays[i : i + holds]) for i in range(0, len(trays), holds))
+
+
+def work_trays(
+    products: tuple[Product, ...],
+    blanks: tuple[Blank, ...],
+    pieces: tuple[int, ...],
+    thickness_mm: float,
+    family: Family,
+    kitchen: Kitchen,
+) -> WorkedTrays:
+    """Put the pieces of one sheet on trays: one product a tray, in the order they are cut.
+
+    A piece larger than a tray gets a tray of its own.
+    """
+    length, width = kitchen["bake_tray.length_mm"], kitchen["bake_tray.width_mm"]
+    found = []
+    next_tray = 1
+    for n, (product, blank, many) in enumerate(zip(products, blanks, pieces, strict=True)):
+        shaped = shaped_size(product, blank, thickness_mm)
+        risen = risen_size(shaped, family, kitchen)
+        along, across = on_tray(risen, length, width, kitchen["bake_tray.gap_mm"])
+        each = max(along * across, 1)
+        trays = tuple(range(next_tray, next_tray + math.ceil(many / each)))
+        on = tuple(min(each, many - i * each) for i in range(len(trays)))
+        found.append(OnTrays(n, shaped, risen, along * across, across, along, trays, on))
+        next_tray += len(trays)
+    every = tuple(range(1, next_tray))
+    return WorkedTrays(
+        length,
+        width,
+        tuple(found),
+        load_trays(every, round(kitchen["proofer.trays"])),
+        load_trays(every, round(kitchen["oven.trays"])),
+    )
