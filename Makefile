@@ -7,7 +7,7 @@ PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo build serve test units lint types api-types browser-tools bench shots clean
+.PHONY: demo build serve test quick units lint types api-types browser-tools bench shots clean
 .DEFAULT_GOAL := demo
 
 demo: build
@@ -86,6 +86,14 @@ test: | $(STAMPS)/tools
 	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
 	@$(MAKE) --no-print-directory -j2 --output-sync=target types build units lint
 	$(PY) -m pytest -n 4 tests
+	$(PY) -m pytest --doctest-modules lamination
+
+# The loop while one works: nothing is built, no browser is opened.
+quick: $(STAMPS)/dev $(STAMPS)/npm
+	$(PY) -m ruff check .
+	$(PY) -m mypy lamination bakehouse
+	cd web && npx --no-install tsc --noEmit
+	$(PY) -m pytest -n 2 -x tests/lamination tests/api --ignore tests/lamination/test_warmth_words.py --ignore tests/lamination/test_cold.py --ignore tests/lamination/test_proof.py --ignore tests/lamination/test_judge_and_learn.py --ignore tests/api/test_cold.py --ignore tests/api/test_upgrade.py --ignore tests/lamination/test_order.py
 
 units: $(STAMPS)/npm
 	cd web && npx --no-install vitest run

@@ -15,8 +15,12 @@ from typing import Annotated, Any, TypeVar
 from django.http import HttpResponse
 from pydantic import BeforeValidator, TypeAdapter, ValidationError
 
+from lamination.kitchen.kitchen import Kitchen, renamed
 from lamination.plan.plan import FORMAT, VERSION, Plan
+from lamination.plan.versions import migrated
+from lamination.steps import KINDS
 from lamination.terms.limits import Fault, Faults, join_path
+from lamination.terms.said import plain
 
 T = TypeVar("T")
 
@@ -62,40 +66,33 @@ def path_of(loc: Iterable[int | str]) -> str:
     return path
 
 
+def _without_kinds(loc: Iterable[int | str]) -> list[int | str]:
+    kept: list[int | str] = []
+    for part in loc:
+        kind = isinstance(part, str) and part in KINDS
+        if not (kind and kept[-2:-1] == ["steps"] and isinstance(kept[-1], int)):
+            kept.append(part)
+    return kept
+
+
 def faults_of(errors: Iterable[Any], skip: int = 0) -> tuple[Fault, ...]:
-    """Validation errors as faults; ``skip`` leading parts of each path belong to the request."""
+    """Validation errors as faults; ``skip`` leading parts of each path belong to the request.
+
+    The kind of a step stands in the path that the reader gives; it is no field, and is left out.
+    """
     found: list[Fault] = []
     for error in errors:
-        path = path_of(error["loc"][skip:])
+        path = path_of(_without_kinds(error["loc"][skip:]))
         cause = error.get("ctx", {}).get("error")
         if isinstance(cause, Faults):
             found += [f.under(path) for f in cause.faults]
         elif error["type"] in ("enum", "literal_error"):
             found.append(Fault(path, f"This should be one of {error['ctx']['expected']}."))
+        elif error["type"] in ("union_tag_invalid", "union_tag_not_found"):
+            found.append(Fault(f"{path}.do", "There is no such kind of step."))
         else:
             found.append(Fault(path, _SENTENCES.get(error["type"], f"{error['msg']}.")))
     return tuple(dict.fromkeys(found))
-
-
-def migrated(document: Any) -> Any:
-    """A plan document of an older version as one of the current version; anything else untouched.
-
-    Version 1 had no formula, and a density it did not state was that of practice. Up to version 2 a
-    sheet was cut into one shape, whose sizes stood in the cut itself.
-    """
-    if not isinstance(document, dict) or document.get("version") not in (1, 2):
-        return document
-    plan = dict(document) | {"version": VERSION}
-    if document["version"] == 1:
-        for part, density in (("dough", 1120.0), ("butter", 940.0)):
-            if isinstance(plan.get(part), dict):
-                plan[part] = {"density_kg_m3": density} | plan[part]
-    cut = plan.get("cut")
-    if isinstance(cut, dict) and "products" not in cut:
-        of_product = {key: cut[key] for key in ("shape", "base_mm", "height_mm") if key in cut}
-        kept = {key: value for key, value in cut.items() if key not in of_product}
-        plan["cut"] = {**kept, "products": [{"name": "Piece", **of_product}]}
-    return plan
 
 
 # A plan as it may come in: of any version that was ever saved.
@@ -120,9 +117,25 @@ def dump(document: Any) -> Any:
     return adapter(type(document)).dump_python(document, mode="json")
 
 
+def read_kitchen(document: Any) -> Kitchen:
+    """Read a kitchen kept earlier, in today's names. Raises :class:`Faults`."""
+    return read(Kitchen, renamed(document))
+
+
+def said_plainly(value: Any) -> Any:
+    """Plain JSON values with every sentence read out: metric, letter and book folds."""
+    if isinstance(value, str):
+        return plain(value)
+    if isinstance(value, dict):
+        return {key: said_plainly(part) for key, part in value.items()}
+    if isinstance(value, list):
+        return [said_plainly(part) for part in value]
+    return value
+
+
 def as_download(content: str | bytes, content_type: str, name: str, ending: str) -> HttpResponse:
     """An answer that a browser saves as a file, named after what it holds."""
-    safe = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "plan"
+    safe = re.sub(r"[^a-z0-9]+", "-", plain(name).lower()).strip("-") or "plan"
     kind = content_type if isinstance(content, bytes) else f"{content_type}; charset=utf-8"
     answer = HttpResponse(content, content_type=kind)
     answer["Content-Disposition"] = f'attachment; filename="{safe}.{ending}"'

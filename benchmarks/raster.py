@@ -6,7 +6,8 @@ enough to count, and is as quick as a raster can be.
 
 import numpy as np
 
-from lamination.sheet.folds import Fold, moves
+from lamination.sheet.folds import moves
+from lamination.terms.trade import Fold
 
 SIDE = 576  # thirds, quarters and twelfths of it are whole squares
 

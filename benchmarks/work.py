@@ -3,6 +3,7 @@
 Run with `make bench`. Prints; asserts nothing.
 """
 
+import itertools
 import os
 import sys
 import timeit
@@ -27,11 +28,14 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
-from lamination.search.suggest import Search, Wish, suggest
+from lamination.search.folds import Search, Wish, suggest, with_turns
 from lamination.sheet.cells import place, plain_sheet, roll, turn
-from lamination.sheet.folds import Fold, fold_sheet
+from lamination.sheet.folds import fold_sheet
 from lamination.sheet.stacks import Material, leaf
-from lamination.warmth.cold import follow
+from lamination.terms.trade import Fold
+from lamination.warmth.bodies import Today
+from lamination.warmth.follow import follow
+from lamination.warmth.warmth import work_warmth
 
 ROUNDS = 20
 
@@ -47,20 +51,29 @@ def milliseconds(call, rounds=ROUNDS) -> float:
 
 
 def main() -> None:
-    letter = BOATS.turns[0]
-    puff = replace(BOATS, turns=(letter,) * 6)
-    single = replace(BOATS, turns=(letter,))
-    twelve = replace(BOATS, turns=(replace(letter, roll_to_mm=4),) * 12)
+    letter = replace(BOATS.turns[0], id="")
+    puff = with_turns(BOATS, (letter,) * 6)
+    single = with_turns(BOATS, (letter,))
+    twelve = with_turns(BOATS, (replace(letter, roll_to_mm=4),) * 12)
+    count = itertools.count()
+
+    def anew(plan: Plan) -> Plan:
+        """The same plan to a baker, and another to what is remembered of plans worked before."""
+        return replace(plan, words=str(next(count)))
+
     request = RequestFactory().get("/bare")
     document, writer, result = dump(puff), adapter(WorkedPlan), work(puff)
     times = {
-        "work, six-letter puff": milliseconds(lambda: work(puff)),
-        "work, the same with one turn": milliseconds(lambda: work(single)),
-        "work, the same with twelve turns": milliseconds(lambda: work(twelve)),
+        "work, six-letter puff": milliseconds(lambda: work(anew(puff))),
+        "work, the same with one turn": milliseconds(lambda: work(anew(single))),
+        "work, the same with twelve turns": milliseconds(lambda: work(anew(twelve))),
         "search all folds of up to 8 turns": milliseconds(
-            lambda: [suggest(puff, Search(Wish.LEAVES, n)) for n in range(1, 9)], rounds=1
+            lambda: [suggest(anew(puff), Search(Wish.LEAVES, n)) for n in range(1, 9)], rounds=1
         ),
-        "follow the puff's warmth": milliseconds(lambda: follow(puff, Kitchen()), rounds=3),
+        "follow the puff's warmth": milliseconds(lambda: follow(anew(puff), Kitchen()), rounds=3),
+        "warmth with every way out tried": milliseconds(
+            lambda: work_warmth(anew(puff), Kitchen(), Today(room_c=27)), rounds=1
+        ),
         "read the plan from JSON": milliseconds(lambda: adapter(Plan).validate_python(document)),
         "write the result as JSON": milliseconds(lambda: writer.dump_json(result)),
         "a bare JSON view": milliseconds(lambda: bare(request)),

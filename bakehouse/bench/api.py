@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
-from functools import lru_cache
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -18,26 +16,28 @@ from ninja.files import UploadedFile
 
 from bakehouse.bench.models import EventRecord, Photo, Run
 from bakehouse.bench.pictures import LARGEST_FILE, small_jpeg
-from bakehouse.documents import Problem, dump, read, read_plan
-from bakehouse.kitchen.shelf import keep_kitchen, stored_kitchen, the_kitchen
+from bakehouse.bench.runs import events_of, run_of, snapshot
+from bakehouse.documents import Problem, dump, read
+from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import plan_of
-from lamination.kitchen.practice import DEFAULTS, Family
+from lamination.kitchen.practice import DEFAULTS
 from lamination.plan.plan import Plan
-from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
 from lamination.run.events import Event, Verdict
-from lamination.run.run import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
-from lamination.run.traywork import TrayStep, proofed_min, tray_steps
+from lamination.run.standing import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
+from lamination.run.trays import TrayStep, proofed_min, tray_steps
 from lamination.run.underway import UnderWay, under_way
 from lamination.run.used import Used, used
 from lamination.terms.limits import Fault, Faults
+from lamination.terms.trade import Family
 from lamination.warmth.proof import learned_reference
-from lamination.warmth.warmth import work_warmth
 
 router = Router(tags=["bench"])
 CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)
+BEFORE_THE_START = timedelta(days=2)  # a dough may have been begun before it was said
 MOST_PHOTOS = 24
+RUNS_A_PAGE = 60
 
 
 @dataclass
@@ -59,8 +59,8 @@ class PhotoView:
 
 
 @dataclass
-class RunView:
-    """A run with its plan as it was at the start, and where it stands."""
+class RunSnapshot:
+    """What never changes of a run: its plan as it was at the start, worked, and what it consists of."""
 
     id: UUID
     plan_id: int | None
@@ -68,10 +68,18 @@ class RunView:
     worked: WorkedPlan
     started_at: datetime
     started_by: str | None
-    standing: Standing
-    used: Used | None
     order: list[PlannedDeed]
     tray_steps: list[TrayStep]
+
+
+@dataclass
+class RunNow:
+    """Where a run stands: what a screen asks for again and again."""
+
+    id: UUID
+    said: int
+    standing: Standing
+    used: Used | None
     photos: list[PhotoView]
     now: datetime
 
@@ -96,32 +104,18 @@ class RunLine:
 
 
 @dataclass
+class RunPage:
+    """Some runs, and from where the next ones go on; None where there are no more."""
+
+    runs: list[RunLine]
+    older_than: datetime | None
+
+
+@dataclass
 class Said:
     """What a tablet has to say, oldest first."""
 
     events: list[Event]
-
-
-def _run(run_id: UUID) -> Run:
-    run = Run.objects.filter(pk=run_id).select_related("started_by").first()
-    if run is None:
-        raise Http404("There is no such run.")
-    return run
-
-
-def _worked(run: Run) -> tuple[Plan, WorkedPlan]:
-    return _snapshot(json.dumps(run.plan_document), json.dumps(run.kitchen_document))
-
-
-@lru_cache(maxsize=256)
-def _snapshot(plan_text: str, kitchen_text: str) -> tuple[Plan, WorkedPlan]:
-    """A snapshot never changes, and the lists ask for all of them every few seconds."""
-    plan = read_plan(json.loads(plan_text))
-    return plan, work(plan, stored_kitchen(json.loads(kitchen_text)))
-
-
-def _events(run: Run) -> tuple[Event, ...]:
-    return tuple(read(Event, e.document) for e in run.events.all())
 
 
 def _name(user: User | None) -> str | None:
@@ -133,97 +127,120 @@ def _photos(run: Run) -> QuerySet[Photo]:
     return run.photos.defer("jpeg").select_related("by")
 
 
-def _view(run: Run) -> RunView:
-    plan, worked = _worked(run)
-    standing = stand(worked, run.started_at, _events(run))
-    return RunView(
+def _now(run: Run, standing: Standing | None = None) -> RunNow:
+    plan, worked, _ = snapshot(run)
+    standing = standing or stand(worked, run.started_at, events_of(run))
+    return RunNow(
         run.pk,
-        run.plan_id,
-        plan,
-        worked,
-        run.started_at,
-        _name(run.started_by),
+        run.said,
         standing,
         used(plan, worked, standing),
-        list(planned_deeds(worked.strip)),
-        list(tray_steps(worked)),
         [PhotoView(p.pk, p.words, p.taken_at, _name(p.by)) for p in _photos(run)],
         timezone.now(),
     )
 
 
 def _line(run: Run) -> RunLine:
-    plan, worked = _worked(run)
-    standing = stand(worked, run.started_at, _events(run))
-    names = {s.key: s.name for s in worked.strip}
     return RunLine(
         id=run.pk,
-        name=plan.name,
-        family=plan.family,
+        name=run.name,
+        family=Family(run.family) if run.family else Family.CROISSANT,  # type: ignore[call-arg]
         started_at=run.started_at,
         started_by=_name(run.started_by),
-        phase=standing.phase,
-        stop_name=names.get(standing.stop or ""),
-        since=standing.since,
-        until=standing.until,
-        turns_done=standing.turns_done,
-        turns=standing.turns,
-        verdict=standing.verdict,
-        pieces=worked.cut.pieces if worked.cut else None,
+        phase=Phase(run.phase),
+        stop_name=run.stop_name,
+        since=run.since or run.started_at,
+        until=run.until,
+        turns_done=run.turns_done,
+        turns=run.turns,
+        verdict=read(Verdict, run.verdict) if run.verdict else None,
+        pieces=run.pieces,
     )
 
 
-@router.get("/runs", auth=signed_in, response=list[RunLine])
-def list_runs(request: HttpRequest) -> list[RunLine]:
-    runs = Run.objects.select_related("started_by").prefetch_related("events")
-    return [_line(r) for r in runs]
+@router.get("/runs", auth=signed_in, response=RunPage)
+def list_runs(
+    request: HttpRequest,
+    under_way: bool | None = None,
+    older_than: datetime | None = None,
+    most: int = RUNS_A_PAGE,
+) -> RunPage:
+    """Runs, the latest first, a page at a time: all, or only those (not) under way."""
+    runs = Run.objects.select_related("started_by").defer("plan_document", "kitchen_document")
+    if under_way is not None:
+        working = [Phase.WORK, Phase.REST]
+        runs = runs.filter(phase__in=working) if under_way else runs.exclude(phase__in=working)
+    if older_than is not None:
+        runs = runs.filter(started_at__lt=older_than)
+    most = min(max(most, 1), 200)
+    found = list(runs[: most + 1])
+    more = found[most - 1].started_at if len(found) > most else None
+    return RunPage([_line(r) for r in found[:most]], more)
 
 
-@router.post("/runs", auth=signed_in, response=RunView)
-def start_run(request: HttpRequest, start: Body[StartRun]) -> RunView:
-    plan = plan_of(start.plan_id)
-    run, _ = Run.objects.get_or_create(
-        pk=start.id,
-        defaults={
-            "plan_id": start.plan_id,
-            "plan_document": dump(plan),
-            "kitchen_document": dump(the_kitchen()),
-            "started_at": timezone.now(),
-            "started_by": user_of(request),
-        },
+@router.post("/runs", auth=signed_in, response=RunNow)
+def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
+    with transaction.atomic():
+        run = Run.objects.filter(pk=start.id).first()
+        if run is None:
+            run = Run.objects.create(
+                pk=start.id,
+                plan_id=start.plan_id,
+                plan_document=dump(plan_of(start.plan_id)),
+                kitchen_document=dump(the_kitchen()),
+                started_at=timezone.now(),
+                started_by=user_of(request),
+            )
+            run.listed(snapshot(run)[1], ())
+    return _now(run)
+
+
+@router.get("/runs/{uuid:run_id}", auth=signed_in, response=RunNow)
+def open_run(request: HttpRequest, run_id: UUID) -> RunNow:
+    return _now(run_of(run_id))
+
+
+@router.get("/runs/{uuid:run_id}/snapshot", auth=signed_in, response=RunSnapshot)
+def run_snapshot(request: HttpRequest, response: HttpResponse, run_id: UUID) -> RunSnapshot:
+    """What never changes of a run; a browser may keep it for good."""
+    run = run_of(run_id)
+    plan, worked, _ = snapshot(run)
+    response["Cache-Control"] = "private, max-age=31536000, immutable"
+    return RunSnapshot(
+        run.pk,
+        run.plan_id,
+        plan,
+        worked,
+        run.started_at,
+        _name(run.started_by),
+        list(planned_deeds(worked.strip)),
+        list(tray_steps(worked)),
     )
-    return _view(run)
-
-
-@router.get("/runs/{uuid:run_id}", auth=signed_in, response=RunView)
-def open_run(request: HttpRequest, run_id: UUID) -> RunView:
-    return _view(_run(run_id))
 
 
 @router.get("/runs/{uuid:run_id}/warmth", auth=signed_in, response=UnderWay)
 def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
     """The run by its temperatures: in the kitchen it was started in, as warm as it was measured."""
-    run = _run(run_id)
-    plan, worked = _worked(run)
-    kitchen = stored_kitchen(run.kitchen_document)
-    now = stand(worked, run.started_at, _events(run))
+    run = run_of(run_id)
+    plan, worked, kitchen = snapshot(run)
+    now = stand(worked, run.started_at, events_of(run))
     began = timezone.localtime(run.started_at)
     return under_way(plan, kitchen, worked, now, began, timezone.now())
 
 
-@router.post("/runs/{uuid:run_id}/events", auth=signed_in, response=RunView)
-def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunView:
+@router.post("/runs/{uuid:run_id}/events", auth=signed_in, response=RunNow)
+def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunNow:
     """Write events, all or none; one that is there already is passed over."""
     with transaction.atomic():
-        run = _run(run_id)
-        _, worked = _worked(run)
-        events = _events(run)
+        run = run_of(run_id)
+        worked = snapshot(run)[1]
+        events = events_of(run)
         known = {e.id for e in events}
         for i, event in enumerate(said.events):
             if event.id in known:
                 continue
             try:
-                _check_clock(event)
+                _check_clock(run, event)
                 admit(worked, run.started_at, events, event)
             except Faults as wrong:
                 raise Faults(*(f.under(f"events[{i}]") for f in wrong.faults)) from None
@@ -231,11 +248,16 @@ def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunView:
                 run=run, event_id=event.id, document=dump(event), by=user_of(request)
             )
             events, known = (*events, event), known | {event.id}
-    return _view(run)
+        standing = run.listed(worked, events)
+    return _now(run, standing)
 
 
-def _check_clock(event: Event) -> None:
+def _check_clock(run: Run, event: Event) -> None:
     ahead = event.at - timezone.now()
+    if event.at < run.started_at - BEFORE_THE_START:
+        raise Faults(
+            Fault("at", "That was before this run was started. Set this screen's clock right.")
+        )
     if ahead > CLOCK_MAY_BE_AHEAD:
         minutes = ahead / timedelta(minutes=1)
         raise Faults(
@@ -243,16 +265,16 @@ def _check_clock(event: Event) -> None:
         )
 
 
-@router.post("/runs/{uuid:run_id}/photos", auth=signed_in, response={200: RunView, 422: Problem})
+@router.post("/runs/{uuid:run_id}/photos", auth=signed_in, response={200: RunNow, 422: Problem})
 def add_photo(
     request: HttpRequest,
     run_id: UUID,
     id: Form[UUID],
     file: File[UploadedFile],
     words: Form[str] = "",
-) -> RunView:
+) -> RunNow:
     """Keep a picture, made smaller and without its metadata; the id is the tablet's own."""
-    run = _run(run_id)
+    run = run_of(run_id)
     if (file.size or 0) > LARGEST_FILE:
         raise Faults(Fault("file", "This picture is larger than 15 MB. Make it smaller first."))
     if run.photos.count() >= MOST_PHOTOS:
@@ -263,7 +285,7 @@ def add_photo(
     Photo.objects.get_or_create(
         pk=id, defaults={"run": run, "jpeg": jpeg, "words": words, "by": user_of(request)}
     )
-    return _view(run)
+    return _now(run)
 
 
 @router.get("/photos/{uuid:photo_id}.jpg", auth=signed_in)
@@ -276,11 +298,11 @@ def photo(request: HttpRequest, photo_id: UUID) -> HttpResponse:
     return answer
 
 
-@router.delete("/runs/{uuid:run_id}/photos/{uuid:photo_id}", auth=signed_in, response=RunView)
-def drop_photo(request: HttpRequest, run_id: UUID, photo_id: UUID) -> RunView:
-    run = _run(run_id)
+@router.delete("/runs/{uuid:run_id}/photos/{uuid:photo_id}", auth=signed_in, response=RunNow)
+def drop_photo(request: HttpRequest, run_id: UUID, photo_id: UUID) -> RunNow:
+    run = run_of(run_id)
     run.photos.filter(pk=photo_id).delete()
-    return _view(run)
+    return _now(run)
 
 
 @dataclass
@@ -303,25 +325,19 @@ def proof_of_run(request: HttpRequest, run_id: UUID) -> ProofTaught:
 def learn_proof(request: HttpRequest, run_id: UUID) -> ProofTaught:
     """The proof was just right: the kitchen takes its reference from it."""
     found = _taught(run_id)
-    kitchen = the_kitchen()
-    yours = {**kitchen.yours, "proof.reference_min": found.after_min}
-    keep_kitchen(type(kitchen)(yours, kitchen.ingredients))
+    keep_rows({"proof.reference_min": found.after_min}, user_of(request))
     return replace(found, kept=True)
 
 
 def _taught(run_id: UUID) -> ProofTaught:
-    run = _run(run_id)
-    plan, worked = _worked(run)
-    now = stand(worked, run.started_at, _events(run))
-    kitchen = stored_kitchen(run.kitchen_document)
-    minutes = proofed_min(now.trays)
+    run = run_of(run_id)
+    plan, worked, kitchen = snapshot(run)
+    now = stand(worked, run.started_at, events_of(run))
+    minutes = proofed_min(worked, now.trays)
     if minutes is None:
         raise Http404("No tray of this dough has been through its proof yet.")
-    warmth = work_warmth(plan, kitchen)
     try:
-        after = learned_reference(
-            plan, kitchen, minutes, warmth.trace.middle_c[-1], warmth.yeast_used_pct or 0.0
-        )
+        after = learned_reference(plan, kitchen, minutes)
     except ValueError:
         raise Http404("This plan has no proof to learn from.") from None
     row = DEFAULTS["proof.reference_min"]

@@ -1,11 +1,22 @@
 """Runs and what happened in them."""
 
+from __future__ import annotations
+
 from django.conf import settings
 from django.db import models
 
+from bakehouse.documents import dump
+from lamination.plan.worked import WorkedPlan
+from lamination.run.events import Event
+from lamination.run.standing import Phase, Standing, stand
+
 
 class Run(models.Model):
-    """One dough at the bench, with the plan and kitchen as they were when it was started."""
+    """One dough at the bench, with the plan and kitchen as they were when it was started.
+
+    What the lists show stands in the row, written whenever something is said; ``said`` grows with it,
+    so that a screen knows whether anything is new.
+    """
 
     id = models.UUIDField(
         primary_key=True
@@ -15,12 +26,43 @@ class Run(models.Model):
     kitchen_document = models.JSONField()
     started_at = models.DateTimeField()
     started_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
+    said = models.PositiveIntegerField(default=0)
+    name = models.CharField(max_length=80, blank=True)
+    family = models.CharField(max_length=20, blank=True)
+    phase = models.CharField(max_length=20, default=Phase.WORK.value)
+    stop_name = models.CharField(max_length=80, null=True)  # noqa: DJ001 - none is at no step
+    since = models.DateTimeField(null=True)
+    until = models.DateTimeField(null=True)
+    turns_done = models.PositiveSmallIntegerField(default=0)
+    turns = models.PositiveSmallIntegerField(default=0)
+    verdict = models.JSONField(null=True)
+    pieces = models.PositiveIntegerField(null=True)
 
     class Meta:
         ordering = ["-started_at"]
+        indexes = [
+            models.Index(fields=["-started_at"], name="runs_latest_first"),
+            models.Index(fields=["phase", "-started_at"], name="runs_by_phase"),
+        ]
 
     def __str__(self) -> str:
-        return f"{self.plan_document.get('name')}, {self.started_at:%Y-%m-%d %H:%M}"
+        return f"{self.name}, {self.started_at:%Y-%m-%d %H:%M}"
+
+    def listed(self, worked: WorkedPlan, events: tuple[Event, ...]) -> Standing:
+        """Write what the lists show of the run after these events; gives where it stands."""
+        now = stand(worked, self.started_at, events)
+        names = {s.key: s.name for s in worked.strip}
+        self.said = len(events)
+        self.name = worked.name
+        self.family = self.plan_document.get("family", "")
+        self.phase = now.phase
+        self.stop_name = names.get(now.stop or "")
+        self.since, self.until = now.since, now.until
+        self.turns_done, self.turns = now.turns_done, now.turns
+        self.verdict = dump(now.verdict) if now.verdict else None
+        self.pieces = worked.cut.pieces if worked.cut else None
+        self.save()
+        return now
 
 
 class EventRecord(models.Model):

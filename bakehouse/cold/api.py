@@ -9,17 +9,16 @@ from datetime import datetime
 from typing import Annotated
 
 from django.http import Http404, HttpRequest
-from ninja import Body, File, Router
+from ninja import Body, File, Router, Status
 from ninja.files import UploadedFile
 from ninja.security import HttpBearer
 
 from bakehouse.cold.models import ProbeRecord, Sample
 from bakehouse.documents import AnyPlan, Problem
-from bakehouse.kitchen.shelf import keep_kitchen, the_kitchen
-from bakehouse.people.roles import head_only, signed_in
-from lamination.plan.work import work
+from bakehouse.kitchen.shelf import keep_rows, the_kitchen
+from bakehouse.people.roles import head_only, signed_in, user_of
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
-from lamination.warmth.cold import Today
+from lamination.warmth.bodies import Today
 from lamination.warmth.judge import Feel, Judgement, judge_lock_in
 from lamination.warmth.learn import (
     Fit,
@@ -125,9 +124,7 @@ def warmth(request: HttpRequest, ask: Body[AskWarmth]) -> WorkedWarmth:
 
 @router.post("/judge", auth=signed_in, response={200: Judgement, 422: Problem})
 def judge(request: HttpRequest, ask: Body[AskJudge]) -> Judgement:
-    kitchen = the_kitchen()
-    block_mm = work(ask.plan, kitchen).lock_in.block.thickness_mm
-    return judge_lock_in(ask.plan, block_mm, ask.feel, kitchen)
+    return judge_lock_in(ask.plan, ask.feel, the_kitchen())
 
 
 @router.post("/learn", auth=signed_in, response={200: Learned, 422: Problem})
@@ -141,8 +138,7 @@ def keep_lesson(request: HttpRequest, lesson: Body[Lesson]) -> Learned:
     """Take a lesson over into the kitchen, which then says that the value is its own."""
     kitchen = the_kitchen()
     fit = learn_place(lesson, kitchen)
-    yours = {**kitchen.yours, f"{lesson.place}.film": round(fit.after_w_m2k, 2)}
-    keep_kitchen(type(kitchen)(yours, kitchen.ingredients))
+    keep_rows({f"{lesson.place}.film": round(fit.after_w_m2k, 2)}, user_of(request))
     return Learned(fit, learned(fit, lesson.place))
 
 
@@ -178,9 +174,9 @@ def new_probe(request: HttpRequest, probe: Body[NewProbe]) -> ProbeView:
 
 
 @router.delete("/probes/{int:probe_id}", auth=head_only, response={204: None})
-def forget_probe(request: HttpRequest, probe_id: int) -> tuple[int, None]:
+def forget_probe(request: HttpRequest, probe_id: int) -> Status[None]:
     ProbeRecord.objects.filter(pk=probe_id).delete()
-    return 204, None
+    return Status(204, None)
 
 
 @router.get("/probes/{int:probe_id}/readings", auth=signed_in, response=list[ProbeReading])

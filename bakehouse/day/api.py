@@ -5,19 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
-from django.utils import timezone
 from ninja import Body, Router, Status
-from ninja.errors import HttpError
 
 from bakehouse.day.models import OrderRecord
 from bakehouse.documents import Problem, as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import plan_of
+from bakehouse.records import VersionLine, version_lines
 from lamination.day.order import Order, WorkedOrder, work_order
-from lamination.files.interchange import sheets_csv
+from lamination.files.tables import sheets_csv
 from lamination.plan.plan import Plan
 from lamination.terms.limits import Faults
 
@@ -52,13 +50,6 @@ class SaveOrder:
 
     revision: int
     order: Order
-
-
-def _record(order_id: int, deleted: bool = False) -> OrderRecord:
-    record = OrderRecord.objects.filter(pk=order_id, deleted_at__isnull=not deleted).first()
-    if record is None:
-        raise Http404("There is no such order. It may have been deleted.")
-    return record
 
 
 def _order(record: OrderRecord) -> Order:
@@ -101,12 +92,12 @@ def list_orders(request: HttpRequest) -> list[OrderLine]:
 @router.post("/orders", auth=head_only, response=SavedOrder)
 def new_order(request: HttpRequest, order: Body[Order]) -> SavedOrder:
     _worked(order)
-    return _saved(OrderRecord.objects.create(document=dump(order), updated_by=user_of(request)))
+    return _saved(OrderRecord.begun(dump(order), user_of(request)))
 
 
 @router.get("/orders/{int:order_id}", auth=signed_in, response=SavedOrder)
 def open_order(request: HttpRequest, order_id: int) -> SavedOrder:
-    return _saved(_record(order_id))
+    return _saved(OrderRecord.there(order_id))
 
 
 @router.put("/orders/{int:order_id}", auth=head_only, response=SavedOrder)
@@ -115,39 +106,31 @@ def save_order(request: HttpRequest, order_id: int, save: Body[SaveOrder]) -> Sa
         _worked(save.order)
     except Faults as wrong:
         raise Faults(*(f.under("order") for f in wrong.faults)) from None
-    with transaction.atomic():
-        record = _record(order_id)
-        if record.revision != save.revision:
-            by = record.updated_by.get_username() if record.updated_by else "Somebody"
-            raise HttpError(
-                409,
-                f"{by} saved this order on another screen meanwhile. Reload to see "
-                "it; yours is kept here until then.",
-            )
-        record.document = dump(save.order)
-        record.revision += 1
-        record.updated_by = user_of(request)
-        record.save()
-    return _saved(record)
+    record = OrderRecord.there(order_id)
+    return _saved(record.saved_over(save.revision, dump(save.order), user_of(request)))
 
 
 @router.delete("/orders/{int:order_id}", auth=head_only, response={204: None})
 def delete_order(request: HttpRequest, order_id: int) -> Status[None]:
-    record = _record(order_id)
-    OrderRecord.objects.filter(pk=record.pk).update(deleted_at=timezone.now())
+    OrderRecord.there(order_id).gone()
     return Status(204, None)
 
 
 @router.post("/orders/{int:order_id}/restore", auth=head_only, response=SavedOrder)
 def restore_order(request: HttpRequest, order_id: int) -> SavedOrder:
-    record = _record(order_id, deleted=True)
-    OrderRecord.objects.filter(pk=record.pk).update(deleted_at=None)
+    record = OrderRecord.there(order_id, deleted=True)
+    record.back()
     return _saved(record)
+
+
+@router.get("/orders/{int:order_id}/versions", auth=signed_in, response=list[VersionLine])
+def order_versions(request: HttpRequest, order_id: int) -> list[VersionLine]:
+    return version_lines(OrderRecord.there(order_id))
 
 
 @router.get("/orders/{int:order_id}/sheets.csv", auth=signed_in)
 def download_order(request: HttpRequest, order_id: int) -> HttpResponse:
-    order = _order(_record(order_id))
+    order = _order(OrderRecord.there(order_id))
     worked = _worked(order)
     sheets = [timed.sheet for batch in worked.batches for timed in batch.sheets]
     return as_download(sheets_csv(sheets), "text/csv", order.name, "sheets.csv")

@@ -1,35 +1,117 @@
-"""The table of practice as it is in force here, and changing it."""
+"""The table of practice as it is in force here, and changing it; the words of the trade."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
-from django.http import HttpRequest
+from django.http import Http404, HttpRequest
 from ninja import Body, Router
 
-from bakehouse.kitchen.shelf import keep_kitchen, the_kitchen
-from bakehouse.people.roles import head_only, signed_in
+from bakehouse.documents import read_kitchen
+from bakehouse.kitchen.shelf import keep_kitchen, kitchen_record, merged, the_kitchen_at
+from bakehouse.people.roles import head_only, signed_in, user_of
+from bakehouse.records import VersionLine, version_lines
+from lamination.dough.formula import PrefermentKind
+from lamination.dough.mixing import Development
 from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.practice import Default
-from lamination.materials.ingredients import LIBRARY, Ingredient
+from lamination.materials.ingredients import LIBRARY, Allergen, Ingredient, Strength
+from lamination.materials.ingredients import Kind as Ingredients
+from lamination.pieces.baking import Colour, Oven, Wash
+from lamination.pieces.cutting import Addition, Shape
+from lamination.pieces.shaping import Card
+from lamination.search.folds import Wish
+from lamination.steps import KINDS, Chapter
+from lamination.terms.trade import (
+    Chilled,
+    Family,
+    Fold,
+    Method,
+    Place,
+    Surface,
+    Tool,
+    Worded,
+)
 
 router = Router(tags=["kitchen"])
+
+_WORDED: dict[str, type[Worded]] = {
+    "family": Family, "fold": Fold, "method": Method, "place": Place, "surface": Surface,
+    "chilled": Chilled, "tool": Tool, "shape": Shape, "card": Card, "wash": Wash, "oven": Oven,
+    "colour": Colour, "development": Development, "preferment": PrefermentKind, "kind": Ingredients,
+    "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
+}  # fmt: skip
 
 
 @dataclass
 class KitchenView:
-    """The whole table with its origins, what is this bakery's own, and every ingredient there is."""
+    """The whole table with its origins, what is this bakery's own, and every ingredient there is.
 
+    ``butters``: keys of what can be locked in.
+    """
+
+    revision: int
     table: list[Default]
     yours: dict[str, float]
     ingredients: list[Ingredient]
     library: list[Ingredient]
+    butters: list[str]
+
+
+@dataclass
+class SaveKitchen:
+    """A kitchen made from ``revision``."""
+
+    revision: int
+    yours: dict[str, float]
+    ingredients: list[Ingredient]
+
+
+@dataclass
+class Word:
+    """A choice and the name people read."""
+
+    value: str
+    said: str
+
+
+@dataclass
+class StepKind:
+    """A kind of step that can be added: its name, where it belongs, how often it may stand in a plan."""
+
+    do: str
+    name: str
+    chapter: Chapter
+    most: int
+    takes: list[str]
+    leaves: str | None
+    needed: bool
+
+
+@dataclass
+class TradeWords:
+    """Every choice of the trade with its name, and the kinds of step."""
+
+    words: dict[str, list[Word]]
+    steps: list[StepKind]
+    multiplies: dict[str, int]
+    margins: list[str]
+    blocks: list[str]
+    round_shapes: list[str]
+    tall_shapes: list[str]
 
 
 def _view() -> KitchenView:
-    kitchen = the_kitchen()
+    kitchen, revision = the_kitchen_at()
+    everything = [*LIBRARY, *kitchen.ingredients]
     return KitchenView(
-        list(kitchen.table()), dict(kitchen.yours), list(kitchen.ingredients), list(LIBRARY)
+        revision,
+        list(kitchen.table()),
+        dict(kitchen.yours),
+        list(kitchen.ingredients),
+        list(LIBRARY),
+        [what.key for what in everything if what.locks_in],
     )
 
 
@@ -39,6 +121,43 @@ def look(request: HttpRequest) -> KitchenView:
 
 
 @router.put("/kitchen", auth=head_only, response=KitchenView)
-def change(request: HttpRequest, kitchen: Body[Kitchen]) -> KitchenView:
-    keep_kitchen(kitchen)
+def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
+    """Keep what was changed; what others changed meanwhile stays theirs."""
+    kitchen = Kitchen(save.yours, tuple(save.ingredients))
+    merged(kitchen, save.revision, user_of(request))
     return _view()
+
+
+@router.get("/kitchen/versions", auth=signed_in, response=list[VersionLine])
+def kitchen_versions(request: HttpRequest) -> list[VersionLine]:
+    record = kitchen_record()
+    return version_lines(record) if record else []
+
+
+@router.post("/kitchen/versions/{int:revision}/restore", auth=head_only, response=KitchenView)
+def restore_kitchen(request: HttpRequest, revision: int) -> KitchenView:
+    """The kitchen as it was; that is one more change, and can be undone like any."""
+    record = kitchen_record()
+    document: Any = record.version(revision) if record else None
+    if document is None:
+        raise Http404("That version is no longer kept.")
+    keep_kitchen(read_kitchen(document), user_of(request))
+    return _view()
+
+
+@router.get("/trade", auth=signed_in, response=TradeWords)
+def trade(request: HttpRequest) -> TradeWords:
+    """The names of everything one chooses from, and the kinds of step: the same for everybody."""
+    return TradeWords(
+        {name: [Word(w.value, w.said) for w in of] for name, of in _WORDED.items()},
+        [
+            StepKind(k.do, k.name, k.chapter, int(k.often), sorted(k.takes),
+                     k.leaves.value if k.leaves else None, k.needed)
+            for k in KINDS.values()
+        ],
+        {fold.value: fold.multiplies for fold in Fold},
+        [m.value for m in Method if m.has_margin],
+        [m.value for m in Method if m.has_block],
+        [s.value for s in Shape if s.is_round],
+        [s.value for s in Shape if s.has_height],
+    )  # fmt: skip

@@ -1,14 +1,14 @@
 """The one kitchen of this bakery."""
 
-from django.db import models
+from typing import ClassVar
+
+from bakehouse.models import Revisioned
 
 
-class KitchenRecord(models.Model):
-    """Row 1 holds what this bakery changed in the table of practice."""
+class KitchenRecord(Revisioned):
+    """Row 1 holds what this bakery changed in the table of practice, and its own ingredients."""
 
-    yours = models.JSONField(default=dict)
-    ingredients = models.JSONField(default=list)
-    updated_at = models.DateTimeField(auto_now=True)
+    what: ClassVar[str] = "kitchen"
 
     def __str__(self) -> str:
-        return f"kitchen, {len(self.yours)} changed"
+        return f"kitchen, {len(self.document.get('yours', {}))} changed"

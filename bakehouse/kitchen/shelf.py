@@ -2,32 +2,72 @@
 
 from typing import Any
 
-from bakehouse.documents import dump, read
+from django.contrib.auth.models import User
+
+from bakehouse.documents import dump, read_kitchen
 from bakehouse.kitchen.models import KitchenRecord
 from lamination.kitchen.kitchen import Kitchen
-from lamination.kitchen.practice import DEFAULTS
 
-# Rows that stood under another name before.
-_RENAMED = {"proof.room_c": "proofer.c", "proof.film": "proofer.film"}
+_ONLY = 1
+
+
+def kitchen_record() -> KitchenRecord | None:
+    """The record, if anything was changed yet."""
+    return KitchenRecord.objects.filter(pk=_ONLY).first()
 
 
 def the_kitchen() -> Kitchen:
     """This bakery's kitchen; the plain table of practice until something was changed."""
-    record = KitchenRecord.objects.filter(pk=1).first()
-    return (
-        stored_kitchen({"yours": record.yours, "ingredients": record.ingredients})
-        if record
-        else Kitchen()
-    )
+    return the_kitchen_at()[0]
 
 
-def stored_kitchen(document: dict[str, Any]) -> Kitchen:
-    """A kitchen kept earlier: defaults that the table has no more are left behind with it."""
-    kept = {_RENAMED.get(k, k): v for k, v in document.get("yours", {}).items()}
-    yours = {k: v for k, v in kept.items() if k in DEFAULTS}
-    return read(Kitchen, {**document, "yours": yours})
+def the_kitchen_at() -> tuple[Kitchen, int]:
+    """This bakery's kitchen, and its revision."""
+    record = kitchen_record()
+    return (read_kitchen(record.document), record.revision) if record else (Kitchen(), 0)
 
 
-def keep_kitchen(kitchen: Kitchen) -> None:
-    """Keep what this bakery changed."""
-    KitchenRecord.objects.update_or_create(pk=1, defaults=dump(kitchen))
+def keep_kitchen(kitchen: Kitchen, user: User | None) -> None:
+    """Keep the kitchen as it is now, whatever it was."""
+    record = kitchen_record()
+    if record is None:
+        KitchenRecord.begun(dump(kitchen), user, pk=_ONLY)
+    elif record.document != dump(kitchen):
+        record.put(dump(kitchen), user)
+
+
+def keep_rows(rows: dict[str, float], user: User | None) -> None:
+    """Keep other values for some rows of the table."""
+    keep_kitchen(the_kitchen().changed(rows), user)
+
+
+def merged(wanted: Kitchen, revision: int, user: User | None) -> None:
+    """Keep a kitchen that was made from ``revision``: what others changed since stays theirs.
+
+    Row by row and ingredient by ingredient: of two people who change different ones both keep theirs;
+    of two who change the same one the later has it.
+    """
+    record = kitchen_record()
+    if record is None or record.revision == revision:
+        keep_kitchen(wanted, user)
+        return
+    base = record.version(revision) or {}
+    now = record.document
+    yours = _three_way(base.get("yours", {}), now.get("yours", {}), wanted.yours)
+    own = _three_way(_by_key(base), _by_key(now), _by_key(dump(wanted)))
+    keep_kitchen(read_kitchen({"yours": yours, "ingredients": list(own.values())}), user)
+
+
+def _by_key(document: dict[str, Any]) -> dict[str, Any]:
+    return {what["key"]: what for what in document.get("ingredients", [])}
+
+
+def _three_way(base: dict[str, Any], now: dict[str, Any], mine: dict[str, Any]) -> dict[str, Any]:
+    made = dict(now)
+    for key in {*base, *mine}:
+        if mine.get(key) != base.get(key):
+            if key in mine:
+                made[key] = mine[key]
+            else:
+                made.pop(key, None)
+    return made

@@ -7,32 +7,41 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
 
-from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
-from django.utils import timezone
 from ninja import Body, File, Router, Status
-from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from pydantic.json_schema import GenerateJsonSchema
 
-from bakehouse.documents import AnyPlan, Problem, adapter, as_download, dump, read_plan_file
-from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.documents import (
+    AnyPlan,
+    Problem,
+    adapter,
+    as_download,
+    dump,
+    read,
+    read_plan,
+    read_plan_file,
+)
+from bakehouse.kitchen.shelf import the_kitchen, the_kitchen_at
 from bakehouse.people.roles import head_only, signed_in, user_of
-from bakehouse.plans.library import new_record, plan_in, record_of, worked_plainly
+from bakehouse.plans.library import line_of, new_record, plan_in, save_over, with_own
 from bakehouse.plans.models import PlanRecord
+from bakehouse.records import VersionLine, version_lines
 from lamination.dough.formula import Line
-from lamination.files.interchange import formula_csv, read_formula_csv, sheets_csv
-from lamination.kitchen.practice import Family
+from lamination.files.tables import formula_csv, read_formula_csv, sheets_csv
 from lamination.materials.ingredients import Shelf
+from lamination.plan.across import section_along
 from lamination.plan.amend import Amendment, amend
+from lamination.plan.fixes import sound
 from lamination.plan.plan import Plan
 from lamination.plan.starts import starting_plan
 from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
-from lamination.search.suggest import Found, Search, suggest
-from lamination.sheet.folds import Fold
-from lamination.sheet.section import Across, LineSection, section_along
+from lamination.search.folds import Found, Search, suggest, with_turns
+from lamination.sheet.section import Across, LineSection
+from lamination.steps.turn import Turn
 from lamination.terms.limits import Fault, Faults
+from lamination.terms.trade import Family, Fold, Tool
 
 router = Router(tags=["plans"])
 LARGEST_FILE = 1_000_000  # bytes; a plan is a few kB
@@ -73,6 +82,7 @@ class Start:
     family: Family
     dough_g: float
     with_formula: bool = True
+    rolled_by: Tool | None = None
 
 
 @dataclass
@@ -101,6 +111,14 @@ class CutAcross:
 
 
 @dataclass
+class Take:
+    """A plan as it stands on the screen, and the turns it is to have."""
+
+    plan: AnyPlan
+    turns: list[Turn]
+
+
+@dataclass
 class WishFor:
     """A plan as it stands on the screen, and what is searched for it."""
 
@@ -109,21 +127,37 @@ class WishFor:
 
 
 def _line(record: PlanRecord) -> PlanLine:
-    plan = plan_in(record)
-    worked = worked_plainly(plan)
+    line = record.line
     return PlanLine(
         id=record.pk,
-        name=plan.name,
-        family=plan.family,
-        folds=[t.fold for t in plan.turns],
-        total_g=worked.total_g,
-        butter_layers=worked.layers.butter,
-        total_leaves=worked.layers.total,
-        pieces=worked.cut.pieces if worked.cut else None,
-        piece_g=worked.cut.piece_g if worked.cut else None,
+        **line | {"family": read(Family, line["family"]), "folds": read(list[Fold], line["folds"])},
         updated_at=record.updated_at,
         updated_by=record.updated_by.get_username() if record.updated_by else None,
     )
+
+
+def _listed(records: list[PlanRecord]) -> list[PlanLine]:
+    """The lines of some plans; those of an older kitchen are worked anew, once."""
+    kitchen, revision = the_kitchen_at()
+    for record in records:
+        if record.line_of != revision or not record.line:
+            try:
+                record.line = line_of(plan_in(record), kitchen)
+            except Faults:
+                # it cannot be worked in this kitchen any more: the list shows it as it was
+                record.line = record.line or _unworked(record)
+            record.line_of = revision
+            PlanRecord.objects.filter(pk=record.pk).update(line=record.line, line_of=revision)
+    return [_line(record) for record in records]
+
+
+def _unworked(record: PlanRecord) -> dict[str, Any]:
+    plan = plan_in(record)
+    return {
+        "name": plan.name, "family": plan.family.value, "folds": [t.fold.value for t in plan.turns],
+        "total_g": plan.dough.mass_g + plan.butter.mass_g, "butter_layers": 0, "total_leaves": 0,
+        "pieces": None, "piece_g": None,
+    }  # fmt: skip
 
 
 def _saved(record: PlanRecord) -> SavedPlan:
@@ -132,7 +166,10 @@ def _saved(record: PlanRecord) -> SavedPlan:
 
 @router.post("/work", auth=signed_in, response={200: WorkedPlan, 422: Problem})
 def work_plan(request: HttpRequest, plan: Body[AnyPlan]) -> WorkedPlan:
-    return work(plan, the_kitchen())
+    """All that follows; every way out that is offered has been tried, and clears what it is for."""
+    kitchen = the_kitchen()
+    worked = work(plan, kitchen)
+    return replace(worked, notes=sound(plan, kitchen, worked))
 
 
 @router.post("/section", auth=signed_in, response={200: LineSection, 422: Problem})
@@ -143,6 +180,12 @@ def cut_across(request: HttpRequest, ask: Body[CutAcross]) -> LineSection:
 @router.post("/suggest", auth=signed_in, response={200: Found, 422: Problem})
 def suggest_folds(request: HttpRequest, ask: Body[WishFor]) -> Found:
     return suggest(ask.plan, ask.search, the_kitchen())
+
+
+@router.post("/turns", auth=signed_in, response={200: Plan, 422: Problem})
+def take_turns(request: HttpRequest, take: Body[Take]) -> Plan:
+    """The plan with other turns; nothing is saved."""
+    return with_turns(take.plan, tuple(take.turns))
 
 
 @router.post("/amend", auth=signed_in, response={200: Plan, 422: Problem})
@@ -174,7 +217,7 @@ def plan_schema(request: HttpRequest) -> dict[str, Any]:
 @router.get("/plans", auth=signed_in, response=list[PlanLine])
 def list_plans(request: HttpRequest) -> list[PlanLine]:
     records = PlanRecord.objects.filter(deleted_at=None).select_related("updated_by")
-    return [_line(r) for r in records]
+    return _listed(list(records))
 
 
 @router.post("/plans", auth=head_only, response=SavedPlan)
@@ -187,7 +230,12 @@ def start_plan(request: HttpRequest, start: Body[Start]) -> SavedPlan:
     """A new plan from a family and a mass of dough."""
     try:
         plan = starting_plan(
-            start.name, start.family, start.dough_g, the_kitchen(), start.with_formula
+            start.name,
+            start.family,
+            start.dough_g,
+            the_kitchen(),
+            start.with_formula,
+            start.rolled_by,
         )
     except Faults as wrong:
         # the form asks for the mass of dough under another name than the plan's
@@ -206,61 +254,61 @@ def upload_plan(request: HttpRequest, file: File[UploadedFile]) -> SavedPlan:
 
 @router.get("/plans/{int:plan_id}", auth=signed_in, response=SavedPlan)
 def open_plan(request: HttpRequest, plan_id: int) -> SavedPlan:
-    return _saved(record_of(plan_id))
+    return _saved(PlanRecord.there(plan_id))
 
 
 @router.put("/plans/{int:plan_id}", auth=head_only, response=SavedPlan)
 def save_plan(request: HttpRequest, plan_id: int, save: Body[Save]) -> SavedPlan:
     try:
-        work(save.plan)
+        record = save_over(PlanRecord.there(plan_id), save.revision, save.plan, user_of(request))
     except Faults as wrong:
         raise Faults(*(f.under("plan") for f in wrong.faults)) from None
-    with transaction.atomic():
-        record = record_of(plan_id)
-        if record.revision != save.revision:
-            by = record.updated_by.get_username() if record.updated_by else "Somebody"
-            raise HttpError(
-                409,
-                f"{by} saved this plan on another screen meanwhile. Reload to see "
-                "it; yours is kept here until then.",
-            )
-        record.document = dump(save.plan)
-        record.revision += 1
-        record.updated_by = user_of(request)
-        record.save()
     return _saved(record)
 
 
 @router.delete("/plans/{int:plan_id}", auth=head_only, response={204: None})
 def delete_plan(request: HttpRequest, plan_id: int) -> Status[None]:
-    record = record_of(plan_id)
-    PlanRecord.objects.filter(pk=record.pk).update(deleted_at=timezone.now())
+    PlanRecord.there(plan_id).gone()
     return Status(204, None)
 
 
 @router.post("/plans/{int:plan_id}/restore", auth=head_only, response=SavedPlan)
 def restore_plan(request: HttpRequest, plan_id: int) -> SavedPlan:
-    record = record_of(plan_id, deleted=True)
-    PlanRecord.objects.filter(pk=record.pk).update(deleted_at=None)
+    record = PlanRecord.there(plan_id, deleted=True)
+    record.back()
     return _saved(record)
+
+
+@router.get("/plans/{int:plan_id}/versions", auth=signed_in, response=list[VersionLine])
+def plan_versions(request: HttpRequest, plan_id: int) -> list[VersionLine]:
+    return version_lines(PlanRecord.there(plan_id))
+
+
+@router.get("/plans/{int:plan_id}/versions/{int:revision}", auth=signed_in, response=Plan)
+def plan_version(request: HttpRequest, plan_id: int, revision: int) -> Plan:
+    """A plan as it was saved once; opened and saved, it is the latest again."""
+    document = PlanRecord.there(plan_id).version(revision)
+    if document is None:
+        raise Http404("That version is no longer kept.")
+    return read_plan(document)
 
 
 @router.post("/plans/{int:plan_id}/copy", auth=head_only, response=SavedPlan)
 def copy_plan(request: HttpRequest, plan_id: int) -> SavedPlan:
-    plan = plan_in(record_of(plan_id))
+    plan = plan_in(PlanRecord.there(plan_id))
     return _saved(new_record(replace(plan, name=f"{plan.name[:73]}, copy"), user_of(request)))
 
 
 @router.get("/plans/{int:plan_id}/file", auth=signed_in)
 def download_plan(request: HttpRequest, plan_id: int) -> HttpResponse:
-    plan = plan_in(record_of(plan_id))
+    plan = with_own(plan_in(PlanRecord.there(plan_id)), the_kitchen())
     text = json.dumps(dump(plan), indent=1, ensure_ascii=False)
     return as_download(text, "application/json", plan.name, "plan.json")
 
 
 @router.get("/plans/{int:plan_id}/formula.csv", auth=signed_in)
 def download_formula(request: HttpRequest, plan_id: int) -> HttpResponse:
-    plan = plan_in(record_of(plan_id))
+    plan = plan_in(PlanRecord.there(plan_id))
     made = work(plan, the_kitchen()).formula
     if made is None:
         raise Http404("This plan has no formula.")
@@ -269,6 +317,6 @@ def download_formula(request: HttpRequest, plan_id: int) -> HttpResponse:
 
 @router.get("/plans/{int:plan_id}/sheets.csv", auth=signed_in)
 def download_sheets(request: HttpRequest, plan_id: int) -> HttpResponse:
-    plan = plan_in(record_of(plan_id))
+    plan = plan_in(PlanRecord.there(plan_id))
     sheets = work(plan, the_kitchen()).sheets
     return as_download(sheets_csv(sheets), "text/csv", plan.name, "sheets.csv")

@@ -11,10 +11,9 @@ from ninja.files import UploadedFile
 from bakehouse.documents import AnyPlan, Problem, as_download
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import signed_in
-from bakehouse.plans.library import plan_in, record_of
+from bakehouse.plans.library import plan_of
 from bakehouse.plans.template_files import as_pdf, as_svg
 from lamination.files.template import TemplateOf, template_of
-from lamination.kitchen.practice import Family
 from lamination.pieces.checkweigh import (
     ScaleSetting,
     Weighed,
@@ -24,12 +23,13 @@ from lamination.pieces.checkweigh import (
     simulated_scale,
 )
 from lamination.pieces.cutting import Product
-from lamination.pieces.finish import Finish, starting_finish
 from lamination.pieces.shaping import CARDS, ShapingCard
-from lamination.plan.starts import USUAL_PRODUCTS
+from lamination.plan.plan import AnyStep
+from lamination.plan.starts import USUAL_PRODUCTS, starting_finish
 from lamination.plan.work import work
-from lamination.search.allot import Allotments, AllotSearch, allot
+from lamination.search.layouts import Allotments, AllotSearch, allot
 from lamination.terms.limits import Fault, Faults
+from lamination.terms.trade import Family
 
 router = Router(tags=["cut"])
 LARGEST_FILE = 1_000_000  # bytes
@@ -48,7 +48,7 @@ def download_template(
     request: HttpRequest, plan_id: int, ending: str, of: TemplateOf, product: int = 0
 ) -> HttpResponse:
     """A stencil of one piece, or the marks of the whole sheet, at true size: SVG or PDF."""
-    plan = plan_in(record_of(plan_id))
+    plan = plan_of(plan_id)
     drawing = template_of(plan, work(plan, the_kitchen()), of, max(product, 0))
     if ending == "svg":
         return as_download(as_svg(drawing), "image/svg+xml", drawing.title, "svg")
@@ -98,7 +98,14 @@ def usual_products(request: HttpRequest) -> list[Product]:
     return list(USUAL_PRODUCTS.values())
 
 
+@dataclass
+class Finish:
+    """The steps that follow the cut."""
+
+    steps: list[AnyStep]
+
+
 @router.get("/finish/{family}", auth=signed_in, response=Finish)
 def usual_finish(request: HttpRequest, family: Family) -> Finish:
-    """A finish that the family commonly has, to start from."""
-    return starting_finish(family)
+    """The steps after the cut that the family commonly has, to start from."""
+    return Finish(list(starting_finish(family)))

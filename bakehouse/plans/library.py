@@ -2,24 +2,17 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
+from dataclasses import replace
+from typing import Any
 
 from django.contrib.auth.models import User
-from django.http import Http404
 
 from bakehouse.documents import dump, read_plan
+from bakehouse.kitchen.shelf import the_kitchen_at
 from bakehouse.plans.models import PlanRecord
+from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.plan.work import work
-from lamination.plan.worked import WorkedPlan
-
-
-def record_of(plan_id: int, deleted: bool = False) -> PlanRecord:
-    """The record of a plan that is there. Raises Http404 with a sentence."""
-    record = PlanRecord.objects.filter(pk=plan_id, deleted_at__isnull=not deleted).first()
-    if record is None:
-        raise Http404("There is no such plan. It may have been deleted.")
-    return record
 
 
 def plan_in(record: PlanRecord) -> Plan:
@@ -29,16 +22,42 @@ def plan_in(record: PlanRecord) -> Plan:
 
 def plan_of(plan_id: int) -> Plan:
     """A saved plan by its number."""
-    return plan_in(record_of(plan_id))
+    return plan_in(PlanRecord.there(plan_id))
 
 
-def new_record(plan: Plan, user: User) -> PlanRecord:
-    """Keep a plan for the first time. Raises Faults when it cannot be worked."""
-    work(plan)
-    return PlanRecord.objects.create(document=dump(plan), updated_by=user)
+def line_of(plan: Plan, kitchen: Kitchen) -> dict[str, Any]:
+    """What the list shows of a plan, worked in this kitchen."""
+    worked = work(plan, kitchen)
+    return {
+        "name": plan.name,
+        "family": plan.family.value,
+        "folds": [t.fold.value for t in plan.turns],
+        "total_g": worked.total_g,
+        "butter_layers": worked.layers.butter,
+        "total_leaves": worked.layers.total,
+        "pieces": worked.cut.pieces if worked.cut else None,
+        "piece_g": worked.cut.piece_g if worked.cut else None,
+    }
 
 
-@lru_cache(maxsize=512)
-def worked_plainly(plan: Plan) -> WorkedPlan:
-    """A plan worked without regard to the kitchen: counts and pieces do not depend on it."""
-    return work(plan)
+def new_record(plan: Plan, user: User | None) -> PlanRecord:
+    """Keep a plan for the first time. Raises Faults when it cannot be worked in this kitchen."""
+    kitchen, revision = the_kitchen_at()
+    return PlanRecord.begun(dump(plan), user, line=line_of(plan, kitchen), line_of=revision)
+
+
+def save_over(record: PlanRecord, revision: int, plan: Plan, user: User | None) -> PlanRecord:
+    """Save a plan over the revision it was made from. Raises Faults when it cannot be worked."""
+    kitchen, at = the_kitchen_at()
+    line = line_of(plan, kitchen)
+    return record.saved_over(revision, dump(plan), user, line=line, line_of=at)
+
+
+def with_own(plan: Plan, kitchen: Kitchen) -> Plan:
+    """The plan as it goes out: with this bakery's own ingredients that its formula names."""
+    if plan.formula is None:
+        return plan
+    there = {what.key for what in plan.formula.own}
+    named = {line.ingredient for line in plan.formula.lines} | {plan.butter.ingredient}
+    more = [i for i in kitchen.ingredients if i.key in named and i.key not in there]
+    return replace(plan, formula=replace(plan.formula, own=(*plan.formula.own, *more)))

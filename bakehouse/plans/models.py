@@ -1,21 +1,22 @@
 """Saved plans."""
 
-from django.conf import settings
+from typing import ClassVar
+
 from django.db import models
 
+from bakehouse.models import Revisioned
 
-class PlanRecord(models.Model):
-    """A plan as a document. ``revision`` grows with each save; a deleted plan can come back."""
 
-    document = models.JSONField()
-    revision = models.PositiveIntegerField(default=1)
-    created_at = models.DateTimeField(auto_now_add=True)
-    updated_at = models.DateTimeField(auto_now=True)
-    updated_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
-    deleted_at = models.DateTimeField(null=True, blank=True)
+class PlanRecord(Revisioned):
+    """A plan as a document. ``line`` is what the list shows, as it was worked in the kitchen of
+    ``line_of``: written with the plan, and again only after the kitchen has changed.
+    """
+
+    what: ClassVar[str] = "plan"
+
+    line = models.JSONField(default=dict)
+    line_of = models.PositiveIntegerField(default=0)
 
     class Meta:
         ordering = ["-updated_at"]
-
-    def __str__(self) -> str:
-        return str(self.document.get("name", self.pk))
+        indexes = [models.Index(fields=["-updated_at"], name="plans_latest_first")]

@@ -88,8 +88,10 @@ def _page(canvas: Canvas, drawing: Drawing, tile: Tile, pages: int) -> None:
         canvas.drawCentredString(*at(words.x_mm, words.y_mm), words.text)
     canvas.restoreState()
     canvas.setLineWidth(_HAIRLINE_MM * mm)
-    for x in (left, left + tile.width_mm):
-        for y in (top, top - tile.height_mm):
+    # where a page ends and the next begins: laid mark on mark, two pages are one drawing
+    along, across = tile.marks_mm
+    for x in (left + m - tile.x_mm for m in along):
+        for y in (top - (m - tile.y_mm) for m in across):
             canvas.line((x - _REGISTER_MM) * mm, y * mm, (x + _REGISTER_MM) * mm, y * mm)
             canvas.line(x * mm, (y - _REGISTER_MM) * mm, x * mm, (y + _REGISTER_MM) * mm)
     foot = _MARGIN_MM + 6

@@ -6,13 +6,12 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.kitchen.practice import StopKind
-from lamination.plan.schedule import Scheduled
-from lamination.terms.limits import say
-from lamination.terms.rests import Place
+from lamination.plan.worked import Stop
+from lamination.steps import Chapter
+from lamination.terms.said import counted, span
+from lamination.terms.trade import Place
 
 _COUNTED = (Place.FRIDGE, Place.FREEZER)
-_PACKAGES = (StopKind.DOUGH, StopKind.LOCK_IN, StopKind.TURN, StopKind.FINAL)
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,19 +25,20 @@ class Crowd:
     says: str
 
 
-def crowded(batches: Iterable[tuple[int, list[Scheduled]]], kitchen: Kitchen) -> tuple[Crowd, ...]:
+def crowded(
+    batches: Iterable[tuple[int, tuple[Stop, ...], float]], kitchen: Kitchen
+) -> tuple[Crowd, ...]:
     """The places that are asked to hold more than they do, when all batches are ready at one time.
 
-    ``batches``: how many doughs of a schedule. Doughs of a batch go in and come out together: the
-    worst that can be. A place that holds 0 is not counted.
+    ``batches``: how many doughs, their strip, and the minute they are ready. Doughs of a batch go in
+    and come out together: the worst that can be. A place that holds 0 is not counted.
     """
     edges: dict[Place, list[tuple[float, int]]] = {place: [] for place in _COUNTED}
-    for doughs, stops in batches:
-        end = stops[-1].starts_min + stops[-1].bench_min
-        for stop in stops:
-            if stop.rest is None or stop.kind not in _PACKAGES:
+    for doughs, strip, ready_min in batches:
+        for stop in strip:
+            if stop.rest is None or stop.lies is None or stop.chapter is Chapter.OVEN:
                 continue
-            at = stop.starts_min + stop.bench_min - end
+            at = stop.starts_min + stop.bench_min - ready_min
             for stay in stop.rest.stays:
                 if stay.place in edges:
                     edges[stay.place] += [(at, doughs), (at + stay.minutes, -doughs)]
@@ -55,8 +55,9 @@ def crowded(batches: Iterable[tuple[int, list[Scheduled]]], kitchen: Kitchen) ->
         holds = round(kitchen[f"{place}.holds"])
         if holds and most > holds:
             text = (
-                f"{most} packages are in the {place} at once, {say(round(when / 60, 1))} h before all is "
-                f"ready; it holds {holds}. Start some earlier, or rest some elsewhere."
+                f"{counted(most, 'package')} {'are' if most > 1 else 'is'} in the {place.said} at once, "
+                f"{span(when)} before all is ready; it holds {holds}. Start some earlier, or rest some "
+                "elsewhere."
             )
             found.append(Crowd(place, most, holds, when, text))
     return tuple(found)

@@ -9,32 +9,36 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
-from enum import StrEnum
 from typing import Annotated
 
 from lamination.day.capacity import Crowd, crowded
 from lamination.dough.mixing import Water
-from lamination.dough.recipe import weigh_sheets, work_formula
-from lamination.dough.weighing import WeighSheet, weigh
+from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Kind
 from lamination.plan.amend import scaled
-from lamination.plan.plan import Grams, Plan
-from lamination.plan.schedule import schedule
+from lamination.plan.plan import Plan
+from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
-from lamination.plan.worked import Note, WorkedPlan
-from lamination.sheet.lockin import Size
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range, say
+from lamination.plan.worked import WorkedPlan
+from lamination.steps import Chapter
+from lamination.steps.lock_in import said_of_plaques
+from lamination.steps.mix import MixFigures
+from lamination.terms.advice import Note
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+from lamination.terms.said import counted, g, named
+from lamination.terms.sizes import Grams, Size
+from lamination.terms.trade import Worded
 
 _DOUGH_STEP_G = 10.0
 _MOST_DOUGHS = 500
 
 
-class Sizing(StrEnum):
+class Sizing(Worded):
     """How doughs are sized: all of the plan's own size, or evened out to what is wanted."""
 
-    EVEN = "even"
-    WHOLE = "whole"
+    EVEN = "even", "Evened out"
+    WHOLE = "whole", "Whole doughs"
 
 
 @dataclass(frozen=True)
@@ -103,6 +107,7 @@ class TimedSheet:
     sheet: WeighSheet
     times: int
     at: datetime | None
+    mixing: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +131,7 @@ class Batch:
     sheets: tuple[TimedSheet, ...]
     sums_to_g: float
     block: Size
-    slab: Size
+    slab: Size | None
     plaques: str
     water: Water | None
     fetch: tuple[Fetch, ...]
@@ -169,7 +174,14 @@ def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> Wor
             reasons = " ".join(f.message for f in wrong.faults)
             text = f"The plan cannot be worked at this size of dough. {reasons}"
             raise Faults(Fault(f"{path}.dough_g", text)) from None
-    crowds = crowded(((b.doughs, schedule(b.plan, kitchen)) for b in batches), kitchen)
+    crowds = crowded(
+        (
+            (b.doughs, one.strip, one.facts.to_cut_min)
+            for b in batches
+            if (one := work(b.plan, kitchen))
+        ),
+        kitchen,
+    )
     return WorkedOrder(order.name, tuple(batches), crowds)
 
 
@@ -212,7 +224,7 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
         raise Faults(
             Fault(
                 f"{path}.dough_g",
-                f"That would be {doughs} doughs of {say(size)} g. Make each one larger, or order less.",
+                f"That would be {doughs} doughs of {g(size)}. Make each one larger, or order less.",
             )
         )
     from_flour = ordered.flour_g is not None
@@ -227,7 +239,9 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
     mixings = max(1, math.ceil(doughs * one.dough.mass_g / kitchen["mixer.most_g"] - 1e-6))
     mixing_g = doughs * one.dough.mass_g / mixings
     starts_at = (
-        order.ready_at - timedelta(minutes=sized.total_min) if order.ready_at is not None else None
+        order.ready_at - timedelta(minutes=sized.facts.to_cut_min)
+        if order.ready_at is not None
+        else None
     )
     sheets, water, said = _sheets(one, sized, doughs, mixings, mixing_g, starts_at, kitchen)
     surplus = laminate_g - sum(m.takes_g for m in made)
@@ -243,12 +257,14 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
         surplus_g=surplus,
         made=made,
         sheets=sheets,
-        sums_to_g=round(
-            sum(s.sheet.total_g * s.times for s in sheets if s.sheet.stop != "lock_in"), 1
-        ),
+        sums_to_g=round(sum(s.sheet.total_g * s.times for s in sheets if s.mixing), 1),
         block=sized.lock_in.block,
         slab=sized.slab,
-        plaques=sized.butter.plaques.text,
+        plaques=" ".join(
+            said_of_plaques(sized.lock_in.plaques, sized.lock_in.block)
+            if sized.lock_in.plaques
+            else ()
+        ),
         water=water,
         fetch=_fetch(one, sheets, kitchen),
         limited_by=limited,
@@ -292,36 +308,28 @@ def _sheets(
     starts_at: datetime | None,
     kitchen: Kitchen,
 ) -> tuple[tuple[TimedSheet, ...], Water | None, tuple[str, ...]]:
-    """The sheets of one mixing (all its doughs together) and of one block, each with its times."""
-    bulk = sized
-    said: tuple[str, ...] = ()
-    if one.formula is not None:
-        # A mixing holds several doughs: weigh them as one. Its sheets never depend on the lamination.
-        bulk = _bulk(one, sized, mixing_g, kitchen)
-        said = weigh(one.formula, mixing_g, kitchen).rounding
+    """The sheets of one mixing (all its doughs together) and of one block, each with its times.
+
+    A mixing holds several doughs: they are weighed as one, and its sheets never depend on the folds.
+    """
+    bulk = work(scaled(one, mixing_g), kitchen) if one.formula else sized
+    together = {s.key for s in sized.strip if s.chapter is Chapter.BEFORE}
+    minutes = {s.key: s.starts_min for s in sized.strip}
+    sheets = [(sheet, mixings, True) for sheet in bulk.sheets if sheet.stop in together]
+    sheets += [(sheet, doughs, False) for sheet in sized.sheets if sheet.stop not in together]
     found = []
-    for sheet in bulk.sheets:
-        at = starts_at + timedelta(minutes=sheet.minute) if starts_at is not None else None
-        found.append(TimedSheet(sheet, mixings if sheet.stop != "lock_in" else doughs, at))
-    return tuple(found), bulk.formula.water if bulk.formula else None, said
-
-
-def _bulk(one: Plan, sized: WorkedPlan, mixing_g: float, kitchen: Kitchen) -> WorkedPlan:
-    assert one.formula is not None
-    many = scaled(one, mixing_g)
-    weighed = weigh(one.formula, mixing_g, kitchen)
-    clock = {stop.key: stop.starts_min for stop in sized.strip}
-    sheets = weigh_sheets(many, weighed, clock)
-    block = next(s for s in sized.sheets if s.stop == "lock_in")
-    return replace(
-        sized,
-        formula=work_formula(many, kitchen, weighed),
-        sheets=tuple(block if s.stop == "lock_in" else s for s in sheets),
-    )
+    for sheet, times, mixing in sheets:
+        minute = minutes[sheet.stop]
+        at = starts_at + timedelta(minutes=minute) if starts_at is not None else None
+        found.append(TimedSheet(replace(sheet, minute=minute), times, at, mixing))
+    water = next((m.water for m in bulk.made(MixFigures)), None)
+    said = bulk.formula.rounding if bulk.formula else ()
+    return tuple(sorted(found, key=lambda s: s.sheet.minute)), water, said
 
 
 def _fetch(one: Plan, sheets: tuple[TimedSheet, ...], kitchen: Kitchen) -> tuple[Fetch, ...]:
     """Bags, plaques and eggs for all of it."""
+    shelf = recipe_of(one, kitchen).shelf
     needs: dict[str, float] = {}
     names: dict[str, str] = {}
     for timed in sheets:
@@ -330,9 +338,9 @@ def _fetch(one: Plan, sheets: tuple[TimedSheet, ...], kitchen: Kitchen) -> tuple
             names[line.ingredient] = line.name
     found = []
     for key, grams in needs.items():
-        if key not in one.shelf:
+        if key not in shelf:
             continue
-        what = one.shelf[key]
+        what = shelf[key]
         of: float | None = None
         if what.kind is Kind.FLOUR:
             of, word = kitchen["bag.flour_g"], "bags"
@@ -356,11 +364,11 @@ def _said(
     made: tuple[Made, ...],
     weighed: tuple[str, ...],
 ) -> tuple[str, ...]:
-    many = f"{doughs} dough{'s' if doughs > 1 else ''} of {say(one.dough.mass_g)} g"
+    many = f"{counted(doughs, 'dough')} of {g(one.dough.mass_g)}"
     more = doughs * one.dough.mass_g - needed_g
-    found = [f"{say(needed_g)} g of dough wanted: {many}, {say(max(more, 0))} g more."]
+    found = [f"{g(needed_g)} of dough wanted: {many}, {g(max(more, 0))} more."]
     if made and surplus_g > made[0].raw_g:
         extra = int(surplus_g * (1 - ordered.products[0].loss_pct / 100) / made[0].raw_g)
         if extra:
-            found.append(f"That is enough for {extra} more {made[0].product}.")
+            found.append(f"That is enough for {extra} more {named(made[0].product)}.")
     return (*found, *weighed)

@@ -5,8 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from lamination.sheet.lockin import Size
-from lamination.terms.limits import say
+from lamination.terms.sizes import Size
 
 _HAIR = 1e-6
 
@@ -28,8 +27,13 @@ class Plaques:
     along: int
     turned: bool
     part_length_mm: float
+    plaque: Size
     stretch: float
-    text: str
+
+    @property
+    def count(self) -> int:
+        """Plaques that are laid, the cut one included."""
+        return self.whole + (self.part_g > 0)
 
 
 def plaques_for(block_g: float, block: Size, plaque: Size, plaque_g: float) -> Plaques:
@@ -43,7 +47,6 @@ def plaques_for(block_g: float, block: Size, plaque: Size, plaque_g: float) -> P
     part_g = block_g - whole * plaque_g
     if part_g < _HAIR * plaque_g:
         part_g = 0.0
-    count = whole + (part_g > 0)
     part_length = plaque.length_mm * part_g / plaque_g
     across, along, turned = _grid(max(whole, 1), block, plaque)
     area = (whole * plaque_g + part_g) / plaque_g * plaque.length_mm * plaque.width_mm
@@ -57,8 +60,8 @@ def plaques_for(block_g: float, block: Size, plaque: Size, plaque_g: float) -> P
         along,
         turned,
         part_length,
+        plaque,
         stretch,
-        _text(whole, part_g, part_length, trim, across, along, stretch, plaque, block, count),
     )
 
 
@@ -79,40 +82,6 @@ def _grid(count: int, block: Size, plaque: Size) -> tuple[int, int, bool]:
         return abs(math.log(along * length / (across * width)) - wanted)
 
     return min(choices, key=off)
-
-
-def _text(
-    whole: int,
-    part_g: float,
-    part_length: float,
-    trim: float,
-    across: int,
-    along: int,
-    stretch: float,
-    plaque: Size,
-    block: Size,
-    count: int,
-) -> str:
-    grid = f", {across} × {along} edge to edge" if whole > 1 else ""
-    wholes = f"{whole} whole plaque{'s' if whole > 1 else ''}{grid}" if whole else ""
-    cut = (
-        f"{say(part_g)} g cut from {'one more' if whole else 'one'}: {part_length:.0f} mm of its "
-        f"{plaque.length_mm:.0f} mm, {say(trim)} g is left"
-        if part_g
-        else ""
-    )
-    said = [f"{', and '.join(filter(None, (wholes, cut)))}."]
-    thick = plaque.thickness_mm
-    if count > 1:
-        said.append("Press the joins together with butter on butter.")
-    if stretch > 1.02:
-        said.append(f"Roll from {say(thick)} to {say(block.thickness_mm)} mm.")
-    elif stretch < 0.98:
-        said.append(
-            f"Lay it double or press it together: the plaque is {say(thick)} mm, the block "
-            f"{say(block.thickness_mm)} mm."
-        )
-    return " ".join(said)
 
 
 @dataclass(frozen=True, slots=True)

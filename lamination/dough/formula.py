@@ -6,15 +6,17 @@ should be; a preferment only moves a part of it to the day before, old dough is 
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from enum import StrEnum
 from functools import cached_property
-from typing import Annotated
+from typing import Annotated, Protocol
 
-from lamination.materials.composition import Celsius, Composition, mixture
+from lamination.materials.composition import Composition, mixture
 from lamination.materials.ingredients import Ingredient, Kind, Shelf
-from lamination.terms.limits import Checked, Fault, Length, Range, raise_if, say
-from lamination.terms.rests import Minutes, Rest
+from lamination.terms.limits import Checked, Fault, Length, Range, raise_if
+from lamination.terms.said import named, say
+from lamination.terms.sizes import over
+from lamination.terms.trade import Worded
 
 BakersPercent = Annotated[float, Range(0, 400, "%")]
 _FLOUR_TOLERANCE_PCT = 0.05
@@ -22,19 +24,29 @@ _HAIR = 1e-6
 LIQUIDS = (Kind.WATER, Kind.MILK)
 
 
-class PrefermentKind(StrEnum):
+class PrefermentKind(Worded):
     """Preferments that have starting points of their own."""
 
-    POOLISH = "poolish"
-    SPONGE = "sponge"
+    POOLISH = "poolish", "Poolish"
+    SPONGE = "sponge", "Stiff sponge"
 
 
-class Development(StrEnum):
-    """How far the gluten is worked in the mixer; folding goes on with it."""
+class Prefermented(Protocol):
+    """A part of the formula that is mixed earlier.
 
-    SHORT = "short"
-    THREE_QUARTERS = "three_quarters"
-    FULL = "full"
+    ``flour_pct``: its share of all flour. ``hydration_pct``: its liquid on its own flour.
+    ``yeast_pct``: its share of all yeast. Flour comes from the first flour of the formula, then
+    the next; liquid from water first, then milk.
+    """
+
+    @property
+    def kind(self) -> PrefermentKind: ...
+    @property
+    def flour_pct(self) -> float: ...
+    @property
+    def hydration_pct(self) -> float: ...
+    @property
+    def yeast_pct(self) -> float: ...
 
 
 @dataclass(frozen=True)
@@ -43,23 +55,6 @@ class Line(Checked):
 
     ingredient: Annotated[str, Length(1, 40, "characters")]
     pct: BakersPercent
-
-
-@dataclass(frozen=True)
-class Preferment(Checked):
-    """A part of the formula that is mixed earlier.
-
-    ``flour_pct``: its share of all flour. ``hydration_pct``: its liquid on its own flour.
-    ``yeast_pct``: its share of all yeast. Flour comes from the first flour of the formula, then
-    the next; liquid from water first, then milk.
-    """
-
-    kind: PrefermentKind
-    flour_pct: Annotated[float, Range(1, 100, "%")]
-    hydration_pct: Annotated[float, Range(20, 300, "%")]
-    yeast_pct: Annotated[float, Range(0, 100, "%")]
-    rest: Rest
-    bench_min: Minutes | None = None
 
 
 @dataclass(frozen=True)
@@ -75,31 +70,15 @@ class OldDough(Checked):
 
 
 @dataclass(frozen=True)
-class Mixing(Checked):
-    """The mixing day: the temperatures that meet in the bowl, the programme, and the first rest."""
-
-    wanted_c: Celsius = 24.0
-    flour_c: Celsius = 20.0
-    tap_c: Celsius = 14.0
-    slow_min: Annotated[float, Range(0, 60, "min")] = 4.0
-    fast_min: Annotated[float, Range(0, 60, "min")] = 5.0
-    development: Development = Development.THREE_QUARTERS
-    rest: Rest | None = None
-    bench_min: Minutes | None = None
-
-
-@dataclass(frozen=True)
 class Formula(Checked):
     """What the dough is made of. ``own``: ingredients that are not in the library.
 
     Raises :class:`~lamination.terms.limits.Faults`: an ingredient nobody knows or one named twice, no
-    flour, flours that are not 100 % together, a preferment that takes more than there is.
+    flour, or flours that are not 100 % together.
     """
 
     lines: Annotated[tuple[Line, ...], Length(1, 30, "ingredients")]
-    preferments: Annotated[tuple[Preferment, ...], Length(0, 3, "preferments")] = ()
     old_dough: OldDough | None = None
-    mixing: Mixing = Mixing()
     whole_eggs: bool = False
     own: Annotated[tuple[Ingredient, ...], Length(0, 30, "ingredients")] = ()
 
@@ -107,7 +86,6 @@ class Formula(Checked):
         super().__post_init__()
         raise_if(self._unknown())
         raise_if(self._flours())
-        raise_if(self._taken_too_much())
 
     @cached_property
     def shelf(self) -> Shelf:
@@ -131,7 +109,9 @@ class Formula(Checked):
                 found.append(Fault(path, self.shelf.complaint(line.ingredient)))
             elif line.ingredient in seen:
                 name = self.shelf[line.ingredient].name
-                found.append(Fault(path, f"{name} stands in the formula twice. Add it up in one."))
+                found.append(
+                    Fault(path, f"{named(name)} stands in the formula twice. Add it up in one.")
+                )
             seen.add(line.ingredient)
         return found
 
@@ -156,50 +136,52 @@ class Formula(Checked):
             )
         return [Fault(f"lines[{last}].pct", text)]
 
-    def _taken_too_much(self) -> list[Fault]:
-        """Faults of the preferments in order, each seeing what those before it have left."""
-        left = {
-            "flour": 100.0,
-            "liquid": sum(pct for what, pct in self.parts if what.kind in LIQUIDS),
-            "yeast": 100.0,
-        }
-        yeast = any(what.kind is Kind.YEAST and pct > 0 for what, pct in self.parts)
-        found = []
-        for j, p in enumerate(self.preferments):
-            path = f"preferments[{j}]"
-            liquid = p.flour_pct * p.hydration_pct / 100
-            if p.flour_pct > left["flour"] + _HAIR:
-                found.append(
-                    Fault(
-                        f"{path}.flour_pct",
-                        f"Only {say(left['flour'])} % of the flour is left for it. "
-                        "At that or less it fits.",
-                    )
-                )
-            elif liquid > left["liquid"] + _HAIR:
-                fits = 100 * left["liquid"] / p.flour_pct
-                found.append(
-                    Fault(
-                        f"{path}.hydration_pct",
-                        f"It would take {say(liquid)} % of liquid on all flour; the formula has "
-                        f"{say(left['liquid'])} % for it. Up to {say(fits)} % hydration fits, or "
-                        f"{say(100 * left['liquid'] / p.hydration_pct)} % of the flour.",
-                    )
-                )
-            if p.yeast_pct and not yeast:
-                text = "The formula has no yeast to take from. Add a yeast, or set this to 0."
-                found.append(Fault(f"{path}.yeast_pct", text))
-            elif p.yeast_pct > left["yeast"] + _HAIR:
-                found.append(
-                    Fault(
-                        f"{path}.yeast_pct",
-                        f"Only {say(left['yeast'])} % of the yeast is left for it.",
-                    )
-                )
-            left["flour"] -= p.flour_pct
-            left["liquid"] -= liquid
-            left["yeast"] -= p.yeast_pct
-        return found
+    @cached_property
+    def liquid_pct(self) -> float:
+        """Water and milk, % of all flour."""
+        return sum(pct for what, pct in self.parts if what.kind in LIQUIDS)
+
+    @property
+    def has_yeast(self) -> bool:
+        """Whether there is any yeast."""
+        return any(what.kind is Kind.YEAST and pct > 0 for what, pct in self.parts)
+
+
+def taken_too_much(
+    formula: Formula, preferments: Sequence[Prefermented]
+) -> Iterator[tuple[int, Fault]]:
+    """What preferments take beyond what there is, each seeing what those before it have left.
+
+    Gives the number of the preferment and the fault, with the name of its field.
+    """
+    flour, liquid, yeast = 100.0, formula.liquid_pct, 100.0
+    for j, p in enumerate(preferments):
+        wanted = p.flour_pct * p.hydration_pct / 100
+        if over(p.flour_pct, flour):
+            text = f"Only {say(flour)} % of the flour is left for it. At that or less it fits."
+            yield j, Fault("flour_pct", text)
+        elif wanted > liquid + _HAIR:
+            text = (
+                f"It would take {say(wanted)} % of liquid on all flour; the formula has "
+                f"{say(liquid)} % for it. Up to {say(100 * liquid / p.flour_pct)} % hydration fits, "
+                f"or {say(100 * liquid / p.hydration_pct)} % of the flour."
+            )
+            yield j, Fault("hydration_pct", text)
+        if p.yeast_pct and not formula.has_yeast:
+            text = "The formula has no yeast to take from. Add a yeast, or set this to 0."
+            yield j, Fault("yeast_pct", text)
+        elif over(p.yeast_pct, yeast):
+            yield j, Fault("yeast_pct", f"Only {say(yeast)} % of the yeast is left for it.")
+        flour, liquid, yeast = flour - p.flour_pct, liquid - wanted, yeast - p.yeast_pct
+
+
+def preferment_names(preferments: Sequence[Prefermented]) -> tuple[str, ...]:
+    """What each preferment is called; numbered where there are two of a kind."""
+    kinds = [p.kind for p in preferments]
+    return tuple(
+        f"{kind.said} {kinds[: j + 1].count(kind)}" if kinds.count(kind) > 1 else kind.said
+        for j, kind in enumerate(kinds)
+    )
 
 
 def composition_of(formula: Formula) -> Composition:
@@ -225,7 +207,7 @@ class Balance:
 
 
 def balance(formula: Formula) -> Balance:
-    """The balance of the formula as it is written. Source: core-model §2."""
+    """The balance of the formula as it is written. Source: mass balance."""
     besides = [(what, pct) for what, pct in formula.parts if what.kind is not Kind.FLOUR]
 
     def of(*kinds: Kind) -> float:

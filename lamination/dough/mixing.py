@@ -6,9 +6,18 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from lamination.materials.composition import Composition, specific_heat_kj_kg_k
+from lamination.materials.thermal import ICE_MELTS_KJ_KG
+from lamination.terms.trade import Worded
 
-ICE_MELTS_KJ_KG = 333.6  # published: latent heat of ice at 0 °C
 WATER = Composition(100, 0, 0, 0, 0)
+
+
+class Development(Worded):
+    """How far the gluten is worked in the mixer; folding goes on with it."""
+
+    SHORT = "short", "short"
+    THREE_QUARTERS = "three_quarters", "three-quarters"
+    FULL = "full", "full"
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,11 +38,13 @@ class Part:
 class Water:
     """The water for the bowl.
 
-    ``water_c``: the temperature all of it would need. Where that is below the tap's, ``ice_g`` of
-    it goes in as ice and the rest comes from the tap. ``dough_c``: what the dough comes to with the
-    best that can be had (ice alone at most); ``reached`` says whether that is what was wanted.
+    ``needed_c``: the temperature all of it would need. ``water_c``: what is used, never hotter than
+    the kitchen allows; where the tap is too warm, the tap's, and ``ice_g`` of it goes in as ice.
+    ``dough_c``: what the dough comes to with the best that can be had (ice alone at most); ``reached``
+    says whether that is what was wanted.
     """
 
+    needed_c: float
     water_c: float
     water_g: float
     ice_g: float
@@ -57,7 +68,7 @@ def water_for(
     a part is its specific heat at its own temperature. Ice takes 333.6 kJ/kg to melt, so of m grams
     of water at the tap's temperature t, x as ice do the work of water at w:
     x = m·c·(t − w) / (333.6 + c·t). Water is never warmer than ``hottest_c`` (it kills yeast).
-    Raises ValueError without any water. Source: heat balance; core-model §2.
+    Raises ValueError without any water. Source: heat balance.
     """
     if water_g <= 0:
         raise ValueError("There is no water to warm or to cool the dough with.")
@@ -83,7 +94,8 @@ def water_for(
         carried * used_c + sum(p.holds_kj_k * p.temperature_c for p in held) + warmed
     ) / all_kj_k
     return Water(
-        water_c=wanted,
+        needed_c=wanted,
+        water_c=tap_c if ice_g else min(wanted, hottest_c),
         water_g=water_g - ice_g,
         ice_g=ice_g,
         tap_c=tap_c,

@@ -7,12 +7,13 @@ up by one ingredient (the water, where there is any), which the result names.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lamination.dough.formula import LIQUIDS, Formula
+from lamination.dough.formula import LIQUIDS, Formula, Prefermented
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Ingredient, Kind
-from lamination.terms.limits import say
+from lamination.terms.said import g, named
 
 OLD_DOUGH = "old-dough"
 _HAIR = 1e-9
@@ -73,40 +74,48 @@ class _Portion:
         return round(self.whole_g - sum(self.taken_g), 3)
 
 
-def weigh(formula: Formula, dough_g: float, kitchen: Kitchen) -> Weighed:
+def weigh(
+    formula: Formula,
+    preferments: Sequence[tuple[str, Prefermented]],
+    dough_g: float,
+    kitchen: Kitchen,
+    mix: str = "mix",
+) -> Weighed:
     """What to weigh for ``dough_g`` of dough, old dough included, g.
 
+    ``preferments`` with the ids of their steps, ``mix`` the id of the mixing: a line's key begins so.
+
     The sum of all lines is ``dough_g`` to a tenth of a gram, whatever the preferments. Steps come
-    from the kitchen: ``scale.step_g``, and ``scale.fine_step_g`` for little things. Source: trade
-    practice; core-model §2.
+    from the kitchen: ``scale.step_g``, and ``scale.fine_step_g`` for little things. Source: mass balance.
     """
     old_g = 0.0
     if formula.old_dough:
         old_g = _rounded(dough_g * formula.old_dough.share_pct / 100, kitchen)
     fresh_g = dough_g - old_g
-    portions = _portions(formula, fresh_g, kitchen)
+    portions = _portions(formula, [p for _, p in preferments], fresh_g, kitchen)
     rounding = _take_up(formula, portions, round(dough_g, 1) - old_g)
-    if any(p.left_g < 0 for p in portions):  # too little dough for this scale: leave it unrounded
+    if any(p.left_g < 0 for p in portions):  # too little dough for this scale: weigh it finely
         for p in portions:
-            p.whole_g, p.taken_g = p.exact_g, list(p.taken_exact_g)
-        rounding = ["So little dough cannot be rounded to what the scale shows."]
-    preferments = tuple(
+            p.whole_g = round(p.exact_g, 1)
+            p.taken_g = [round(t, 1) for t in p.taken_exact_g]
+        rounding = ["So little dough is weighed to a tenth of a gram."]
+    taken = tuple(
         tuple(
-            _line(f"preferment-{j + 1}", p, p.taken_g[j], p.taken_exact_g[j], stays=p.left_g)
+            _line(step, p, p.taken_g[j], p.taken_exact_g[j], stays=p.left_g)
             for p in portions
             if p.taken_exact_g[j] > _HAIR
         )
-        for j in range(len(formula.preferments))
+        for j, (step, _) in enumerate(preferments)
     )
     mixing = [
-        _line("mix", p, p.left_g, p.exact_g - sum(p.taken_exact_g), of=p.whole_g)
+        _line(mix, p, p.left_g, p.exact_g - sum(p.taken_exact_g), of=p.whole_g)
         for p in portions
         if p.left_g > _HAIR
     ]
     if old_g:
         name = "Trimmings" if formula.old_dough and formula.old_dough.laminated else "Old dough"
-        mixing.append(WeighLine(f"mix/{OLD_DOUGH}", OLD_DOUGH, name, old_g, old_g))
-    return Weighed(preferments, tuple(mixing), tuple(rounding))
+        mixing.append(WeighLine(f"{mix}/{OLD_DOUGH}", OLD_DOUGH, name, old_g, old_g))
+    return Weighed(taken, tuple(mixing), tuple(rounding))
 
 
 def _step(grams: float, kitchen: Kitchen) -> float:
@@ -122,7 +131,9 @@ def _rounded(grams: float, kitchen: Kitchen) -> float:
     return round(round(grams / step) * step, 3)
 
 
-def _portions(formula: Formula, fresh_g: float, kitchen: Kitchen) -> list[_Portion]:
+def _portions(
+    formula: Formula, preferments: Sequence[Prefermented], fresh_g: float, kitchen: Kitchen
+) -> list[_Portion]:
     per_pct = fresh_g / formula.total_pct
     found = []
     for what, pct in formula.parts:
@@ -131,7 +142,7 @@ def _portions(formula: Formula, fresh_g: float, kitchen: Kitchen) -> list[_Porti
         if formula.whole_eggs and what.kind is Kind.EGG and what.piece_g:
             whole = max(1, round(exact / what.piece_g)) * what.piece_g
         found.append(_Portion(what, exact, whole, [], []))
-    for preferment in formula.preferments:
+    for preferment in preferments:
         flour_pct = preferment.flour_pct
         wants = {
             "flour": flour_pct * per_pct,
@@ -147,7 +158,12 @@ def _portions(formula: Formula, fresh_g: float, kitchen: Kitchen) -> list[_Porti
             if role:
                 wants[role] -= take
             p.taken_exact_g.append(take)
-            p.taken_g.append(min(_rounded(take, kitchen), max(p.left_g, 0.0)))
+            all_of_it = take >= there - _HAIR
+            p.taken_g.append(
+                max(p.left_g, 0.0)
+                if all_of_it
+                else min(_rounded(take, kitchen), max(p.left_g, 0.0))
+            )
     return found
 
 
@@ -169,17 +185,18 @@ def _take_up(formula: Formula, portions: list[_Portion], wanted_g: float) -> lis
         if formula.whole_eggs and p.what.kind is Kind.EGG and p.what.piece_g:
             n = round(p.whole_g / p.what.piece_g)
             said.append(
-                f"{say(p.exact_g)} g of {p.what.name.lower()} is rounded to {n} of "
-                f"{say(p.what.piece_g)} g."
+                f"{g(p.exact_g)} of {named(p.what.name.lower())} is rounded to {n} of "
+                f"{g(p.what.piece_g)}."
             )
     over = round(wanted_g - sum(p.whole_g for p in portions), 1)
     if over:
-        water = [p for p in portions if p.what.kind is Kind.WATER]
+        # water, if enough of it is left for the mixing day; else what there is most of
+        water = [p for p in portions if p.what.kind is Kind.WATER and p.left_g + over > 0]
         taker = max(water or portions, key=lambda p: p.left_g)
         taker.whole_g = round(taker.whole_g + over, 3)
         word = "more" if over > 0 else "less"
         said.append(
-            f"{say(abs(over))} g {word} {taker.what.name.lower()}, so that the sheets add up to "
+            f"{g(abs(over))} {word} {named(taker.what.name.lower())}, so that the sheets add up to "
             "the dough."
         )
     return said

@@ -4,25 +4,27 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from enum import StrEnum
 
-from lamination.pieces.cutting import Blank, Product, Shape, blank_of
+from lamination.pieces.cutting import Blank, Oval, Product, Shape, blank_of
 from lamination.plan.plan import Plan
 from lamination.plan.worked import WorkedPlan
-from lamination.terms.limits import Fault, Faults, say
+from lamination.terms.limits import Fault, Faults
+from lamination.terms.said import say
+from lamination.terms.trade import Worded
 
 SCALE_CHECK_MM = 100.0  # a line of this length is printed on every page
 PAGE_MM = (210.0, 297.0)  # A4
 _MARGIN_MM, _OVERLAP_MM = 12.0, 10.0
 _FOOT_MM = 16.0  # for the scale check and the words
+_ROUND = 240  # points of a circle: within a fiftieth of a mm on a disc of 200
 _MOST_PAGES = 120
 
 
-class TemplateOf(StrEnum):
+class TemplateOf(Worded):
     """What a template is of."""
 
-    PIECE = "piece"
-    SHEET = "sheet"
+    PIECE = "piece", "one piece"
+    SHEET = "sheet", "the whole sheet"
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +67,15 @@ class Tile:
     column: int
     row: int
 
+    @property
+    def marks_mm(self) -> tuple[tuple[float, float], tuple[float, float]]:
+        """Where its registration marks lie in the drawing, along and across, mm.
+
+        Where this page ends and the next begins: so marks of neighbours lie on each other.
+        """
+        along = self.x_mm, self.x_mm + self.width_mm - _OVERLAP_MM
+        return along, (self.y_mm, self.y_mm + self.height_mm - _OVERLAP_MM)
+
 
 def template_of(plan: Plan, worked: WorkedPlan, of: TemplateOf, product: int = 0) -> Drawing:
     """The template of a plan's cut: one piece with its notch or hole, or every mark of the sheet.
@@ -99,7 +110,7 @@ def _piece(product: Product, blank: Blank) -> Drawing:
 
 
 def _circle(x: float, y: float, rx: float, ry: float) -> tuple[tuple[float, float], ...]:
-    turns = [2 * math.pi * i / 120 for i in range(120)]
+    turns = [2 * math.pi * i / _ROUND for i in range(_ROUND)]
     return tuple((x + rx * math.cos(a), y + ry * math.sin(a)) for a in turns)
 
 
@@ -123,14 +134,36 @@ def _sheet(plan: Plan, worked: WorkedPlan) -> Drawing:
             (trim, size.width_mm - trim),
         )
         strokes.append(Stroke(inner, True, True))
-    strokes += [
-        Stroke(tuple((c.x_mm, c.y_mm) for c in outline), True, True)
-        for outline in worked.cut.outlines
-    ]
+    owners = [row.product for row in worked.cut.rows for _ in range(row.pieces)]
+    for n, outline in zip(owners, worked.cut.outlines, strict=True):
+        if isinstance(outline, Oval):
+            along, across = outline.half_along_mm, outline.half_across_mm
+            strokes.append(Stroke(_circle(outline.x_mm, outline.y_mm, along, across), True, True))
+            if outline.hole:
+                hole = outline.hole
+                rim = _circle(outline.x_mm, outline.y_mm, along * hole, across * hole)
+                strokes.append(Stroke(rim, True, True))
+            continue
+        corners = tuple((c.x_mm, c.y_mm) for c in outline)
+        strokes.append(Stroke(corners, True, True))
+        notch = plan.cut.products[n].notch_mm
+        if len(corners) == 3 and notch:
+            strokes.append(Stroke(_notch(corners, notch), False, True))
     title = (
         f"{plan.name}: {worked.cut.pieces} pieces on {size.length_mm:.0f} × {size.width_mm:.0f} mm"
     )
     return Drawing(title, size.length_mm, size.width_mm, tuple(strokes), ())
+
+
+def _notch(
+    corners: tuple[tuple[float, float], ...], notch_mm: float
+) -> tuple[tuple[float, float], tuple[float, float]]:
+    """From the middle of a triangle's base towards its tip."""
+    (x0, y0), (x1, y1), (tip_x, tip_y) = corners
+    foot = (x0 + x1) / 2, (y0 + y1) / 2
+    long = math.hypot(tip_x - foot[0], tip_y - foot[1])
+    share = notch_mm / long
+    return foot, (foot[0] + (tip_x - foot[0]) * share, foot[1] + (tip_y - foot[1]) * share)
 
 
 def tiles(drawing: Drawing) -> tuple[Tile, ...]:

@@ -1,27 +1,31 @@
-"""Conduction through the thickness of a dough: finite volumes, enthalpy, both faces to the air.
+"""Conduction through the thickness of a dough: finite volumes on the enthalpy, both faces to the air.
 
 One dimension: a sheet is far wider than thick. Each cell holds some dough and some butter, which
-share a temperature; heat crosses them in series. Stepping is SDIRK2 (two implicit stages, L-stable),
-each stage solved by Newton on the enthalpy, so energy is kept through melting and freezing.
+share a temperature; heat crosses them in series. What a dough lies on may be a body of its own: more
+cells of the same grid. Cells are finer at the faces, where the first minutes happen. Stepping is
+linearly implicit (a Rosenbrock method of second order, L-stable): one tridiagonal matrix a step, no
+iteration, and energy is kept through melting and freezing because it is what is stepped.
 """
 
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
+from itertools import pairwise
 
 import numpy as np
 
-from lamination.materials.thermal import COLDEST_C, STEP_K, WARMEST_C, Profile, Thermal
+from lamination.materials.thermal import COLDEST_C, STEP_K, TEMPERATURES, Profile, Thermal
 
-CELLS = 18
+CELLS = 24
+_FINER_AT_FACES = 0.5  # size of a cell at a face over that of one in the middle
 _GAMMA = 1 - 1 / math.sqrt(2)
-_CLOSE_K = 1e-3  # Newton stops after a move of less
-_STRIDE_K, _HAIR_K = 4.0, 1e-3
-_MOST_NEWTON, _HALVINGS = 200, 12
-_FIRST_S, _GROWS, _SHRINKS, _LONGEST_S = 8.0, 1.6, 0.4, 3_600.0
-_MOVES_K = 1.6  # no cell should move much more in a step
+_TOLERANCE_K = 0.02  # what a step may be wrong by
+_FIRST_S, _GROWS, _SHRINKS, _LONGEST_S = 4.0, 2.2, 0.25, 7_200.0
+_SLAB_CELLS = 5
 
 
 @dataclass(frozen=True, eq=False)
@@ -47,41 +51,65 @@ class Body:
             self.dough.enthalpy_j_kg, self.t_c
         ) + self.butter_kg_m2 * self.butter.at(self.butter.enthalpy_j_kg, self.t_c)
 
+    @cached_property
+    def shares(self) -> Profile:
+        """Share of the mass that every cell holds."""
+        mass = self.dough_kg_m2 + self.butter_kg_m2
+        found: Profile = mass / mass.sum()
+        return found
+
+    @cached_property
+    def butter_shares(self) -> Profile:
+        """Share of the butter that every cell holds; of the mass where there is no butter."""
+        held = self.butter_kg_m2.sum()
+        return self.butter_kg_m2 / held if held > 0 else self.shares
+
+    @cached_property
+    def buttery(self) -> NDArrayBool:
+        """Which cells hold a good part of the butter; all where there is none."""
+        by_depth = self.butter_kg_m2 / (self.dough_m + self.butter_m)
+        found: NDArrayBool = by_depth >= 0.5 * by_depth.max()
+        return found
+
     @property
     def thickness_m(self) -> float:
+        """How thick it is, m."""
         return float(self.dough_m.sum() + self.butter_m.sum())
 
     @property
     def middle_c(self) -> float:
-        n = len(self.t_c)
-        return float((self.t_c[(n - 1) // 2] + self.t_c[n // 2]) / 2)
+        """The temperature of its middle."""
+        return float(middle_of(self.t_c))
+
+    @property
+    def mean_c(self) -> float:
+        """The mean temperature, by mass."""
+        return float(self.shares @ self.t_c)
 
     @property
     def butter_c(self) -> float:
         """Mean temperature of the butter, °C; of the whole where there is none."""
-        held = self.butter_kg_m2.sum()
-        weights = self.butter_kg_m2 if held > 0 else self.dough_kg_m2
-        return float((weights * self.t_c).sum() / weights.sum())
+        return float(self.butter_shares @ self.t_c)
 
     @property
     def has_butter(self) -> bool:
+        """Whether it holds any butter."""
         return bool(self.butter_kg_m2.sum() > 0)
-
-    def butter_range_c(self) -> tuple[float, float]:
-        """The coldest and the warmest butter, °C; of the whole where there is none."""
-        some = self.butter_kg_m2 > 1e-3 * max(self.butter_kg_m2.max(), 1e-12)
-        cells = self.t_c[some] if self.has_butter else self.t_c
-        return float(cells.min()), float(cells.max())
 
     @property
     def spread_k(self) -> float:
         """Between the warmest and the coldest cell, K."""
         return float(self.t_c.max() - self.t_c.min())
 
-    @property
-    def faces_c(self) -> tuple[float, float]:
-        """The two outermost cells, below and above, °C."""
-        return float(self.t_c[0]), float(self.t_c[-1])
+
+NDArrayBool = np.ndarray[tuple[int, ...], np.dtype[np.bool_]]
+
+
+def middle_of(t_c: Profile) -> Profile:
+    """The middle of profiles whose last axis runs through the thickness."""
+    n = t_c.shape[-1]
+    found: Profile = (t_c[..., (n - 1) // 2] + t_c[..., n // 2]) / 2
+    return found
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,10 +120,26 @@ class Air:
     film_w_m2k: float
 
 
+@dataclass(frozen=True, slots=True)
+class Slab:
+    """What a dough lies on, as a body: m, W/(m·K), J/(m²·K) in all, its warmth from below upwards.
+
+    ``contact_w_m2k``: heat that passes between the two; ``under``: the air below it.
+    """
+
+    thickness_m: float
+    k_w_m_k: float
+    holds_j_m2k: float
+    t_c: tuple[float, ...]
+    contact_w_m2k: float
+    under: Air
+
+
 @dataclass(frozen=True, eq=False)
 class Course:
     """A body over time: ``minutes`` from the start, ``t_c[step, cell]``, and the body at the end.
 
+    ``rates`` are the slopes at each step, K/min, so that what lies between two is read on a curve.
     ``taken_j_m2`` is the heat that came in through both faces.
     """
 
@@ -103,11 +147,53 @@ class Course:
     t_c: Profile
     end: Body
     taken_j_m2: float
+    rates: Profile
+
+    def at(self, minutes: Profile) -> Profile:
+        """The profiles at some minutes, by cubic interpolation with the slopes: [minute, cell]."""
+        if len(self.minutes) == 1:
+            return np.repeat(self.t_c, len(minutes), axis=0)
+        i = np.clip(np.searchsorted(self.minutes, minutes, "right") - 1, 0, len(self.minutes) - 2)
+        long = (self.minutes[i + 1] - self.minutes[i])[:, None]
+        u = np.clip((minutes - self.minutes[i])[:, None] / long, 0, 1)
+        a, b = self.t_c[i], self.t_c[i + 1]
+        curved = (
+            a * (1 + 2 * u) * (1 - u) ** 2
+            + b * u**2 * (3 - 2 * u)
+            + long * (self.rates[i] * u * (1 - u) ** 2 - self.rates[i + 1] * u**2 * (1 - u))
+        )
+        # between two steps nothing swings beyond them by more than a hair
+        low, high = np.minimum(a, b) - 0.05, np.maximum(a, b) + 0.05
+        found: Profile = np.clip(curved, low, high)
+        return found
 
     def body_at(self, minute: float) -> Body:
-        """The body at a minute, read between two steps."""
-        cells = [np.interp(minute, self.minutes, column) for column in self.t_c.T]
-        return replace(self.end, t_c=np.array(cells))
+        """The body at a minute."""
+        return replace(self.end, t_c=self.at(np.array([minute]))[0])
+
+    def then(self, more: Course) -> Course:
+        """This course and another that goes on from its end."""
+        return Course(
+            np.concatenate((self.minutes, self.minutes[-1] + more.minutes[1:])),
+            np.concatenate((self.t_c, more.t_c[1:])),
+            more.end,
+            self.taken_j_m2 + more.taken_j_m2,
+            np.concatenate((self.rates, more.rates[1:])),
+        )
+
+
+def still(of: Body) -> Course:
+    """A course of no length."""
+    return Course(np.zeros(1), of.t_c[None, :], of, 0.0, np.zeros((1, len(of.t_c))))
+
+
+def grid(thickness_m: float, cells: int) -> Profile:
+    """Lines from face to face, m, closer together at both faces."""
+    n = np.arange(cells) + 0.5
+    sizes = _FINER_AT_FACES + (1 - _FINER_AT_FACES) * np.sin(math.pi * n / cells)
+    lines: Profile = np.concatenate(([0.0], np.cumsum(sizes))) / sizes.sum() * thickness_m
+    lines[-1] = thickness_m
+    return lines
 
 
 def body(
@@ -117,27 +203,22 @@ def body(
     t_c: float | tuple[float, float],
     cells: int = CELLS,
 ) -> Body:
-    """A body of ``cells`` even cells from layers ``(is butter, thickness in mm)``, bottom to top.
+    """A body of ``cells`` cells from layers ``(is butter, thickness in mm)``, bottom to top.
 
     ``dough`` and ``butter``: tables and density, kg/m³. ``t_c``: one temperature, or those of dough
     and of butter, which then share their cells' warmth.
     """
     edges = np.concatenate(([0.0], np.cumsum([mm for _, mm in layers]))) / 1000
-    lines = np.linspace(0, edges[-1], cells + 1)
+    lines = grid(float(edges[-1]), cells)
     # how much butter lies below each line
     below = np.concatenate(([0.0], np.cumsum([mm / 1000 if b else 0.0 for b, mm in layers])))
-    butter_m = np.diff(np.interp(lines, edges, below))
+    butter_m = np.maximum(np.diff(np.interp(lines, edges, below)), 0.0)
     dough_m = np.maximum(np.diff(lines) - butter_m, 0.0)
     warm = t_c if isinstance(t_c, tuple) else (t_c, t_c)
     made = Body(
-        dough[0],
-        butter[0],
-        dough_m * dough[1],
-        butter_m * butter[1],
-        dough_m,
-        butter_m,
+        dough[0], butter[0], dough_m * dough[1], butter_m * butter[1], dough_m, butter_m,
         np.full(cells, float(warm[0])),
-    )
+    )  # fmt: skip
     if warm[0] == warm[1]:
         return made
     energy = made.dough_kg_m2 * dough[0].at(
@@ -148,12 +229,11 @@ def body(
 
 def with_energy(of: Body, energy_j_m2: Profile) -> Body:
     """The body with the temperatures that give its cells these enthalpies, J/m²."""
-    low, high = np.full_like(of.t_c, COLDEST_C), np.full_like(of.t_c, WARMEST_C)
-    for _ in range(24):  # halves 140 K to a hundred-thousandth
-        middle = (low + high) / 2
-        under = replace(of, t_c=middle).enthalpy_j_m2 < energy_j_m2
-        low, high = np.where(under, middle, low), np.where(under, high, middle)
-    return replace(of, t_c=(low + high) / 2)
+    tables = np.outer(of.dough_kg_m2, of.dough.enthalpy_j_kg) + np.outer(
+        of.butter_kg_m2, of.butter.enthalpy_j_kg
+    )
+    t = [np.interp(e, table, TEMPERATURES) for e, table in zip(energy_j_m2, tables, strict=True)]
+    return replace(of, t_c=np.array(t))
 
 
 def warmed(of: Body, by_k: float) -> Body:
@@ -161,28 +241,34 @@ def warmed(of: Body, by_k: float) -> Body:
     return replace(of, t_c=of.t_c + by_k)
 
 
+def _remeshed(of: Body, thick: Profile, columns: Sequence[Profile], energy: Profile) -> Body:
+    """A body of many thin cells put on the usual grid: masses, thicknesses and energy are kept."""
+    edges = np.concatenate(([0.0], np.cumsum(thick)))
+    lines = grid(float(edges[-1]), len(of.t_c))
+
+    def moved(values: Profile) -> Profile:
+        summed = np.concatenate(([0.0], np.cumsum(values)))
+        found: Profile = np.diff(np.interp(lines, edges, summed))
+        return found
+
+    dough_kg, butter_kg, dough_m, butter_m = (moved(column) for column in columns)
+    made = replace(
+        of, dough_kg_m2=dough_kg, butter_kg_m2=butter_kg, dough_m=dough_m, butter_m=butter_m
+    )
+    return with_energy(made, moved(energy))
+
+
 def refolded(of: Body, over: Sequence[bool]) -> Body:
     """The body folded: so many panels on each other, ``over`` saying which lie turned over.
 
     Each panel brings its own profile of warmth; the package has as many cells as the sheet.
     """
-    n, panels = len(of.t_c), len(over)
 
     def stacked(values: Profile) -> Profile:
-        whole = np.concatenate([values[::-1] if flip else values for flip in over])
-        summed: Profile = whole.reshape(n, panels).sum(axis=1)
-        return summed
+        return np.concatenate([values[::-1] if flip else values for flip in over])
 
-    energy = stacked(of.enthalpy_j_m2)
-    made = replace(
-        of,
-        dough_kg_m2=stacked(of.dough_kg_m2),
-        butter_kg_m2=stacked(of.butter_kg_m2),
-        dough_m=stacked(of.dough_m),
-        butter_m=stacked(of.butter_m),
-        t_c=stacked(of.t_c) / panels,
-    )
-    return with_energy(made, energy)
+    columns = [stacked(c) for c in (of.dough_kg_m2, of.butter_kg_m2, of.dough_m, of.butter_m)]
+    return _remeshed(of, stacked(of.dough_m + of.butter_m), columns, stacked(of.enthalpy_j_m2))
 
 
 def pressed(of: Body, thickness_m: float) -> Body:
@@ -197,108 +283,172 @@ def pressed(of: Body, thickness_m: float) -> Body:
     )
 
 
-def conduct(of: Body, below: Air, above: Air, minutes: float, finer: float = 1.0) -> Course:
-    """Let a body lie between two airs for so many minutes.
+def conduct(of: Body, below: Air | Slab, above: Air, minutes: float, finer: float = 1.0) -> Course:
+    """Let a body lie for so many minutes on something, or on air, with air above it.
 
-    Steps start at 8 s and grow while no cell moves much more than a kelvin; ``finer`` divides them.
-    Raises ValueError for a time that is negative or not finite, an air below absolute zero, or a
-    film coefficient that is not positive.
-    Source: core-model §6.
+    ``finer`` divides what a step may be wrong by. Raises ValueError for a time that is negative or not
+    finite, an air below absolute zero, or a film coefficient that is not positive.
+    Source: conservation of energy; the method is Verwer's ROS2.
     """
     if not (math.isfinite(minutes) and minutes >= 0):
         raise ValueError(f"a rest of {minutes:g} minutes cannot be simulated")
-    for air in (below, above):
+    for air in (below.under if isinstance(below, Slab) else below, above):
         if not (math.isfinite(air.t_c) and air.t_c > -273.15):
             raise ValueError(f"{air.t_c:g} °C is below absolute zero")
         if not (math.isfinite(air.film_w_m2k) and air.film_w_m2k > 0):
             raise ValueError(f"a film coefficient of {air.film_w_m2k:g} is not positive")
-    left, step, at = minutes * 60, _FIRST_S / finer, 0.0
-    stepper, airs = _Stepper(of, below, above), (below.t_c, above.t_c)
-    t, energy = of.t_c, of.enthalpy_j_m2
-    times, profiles, taken = [0.0], [t], 0.0
-    while left > 1e-9:
-        step = min(step, left)
-        stepper.join(t)
-        a = _GAMMA * step
-        first, gain1 = stepper.solve(energy, t, a)
-        base = energy + (1 - _GAMMA) * step * gain1
-        before, (t, gain2) = t, stepper.solve(base, first, a)
-        gain = (1 - _GAMMA) * gain1 + _GAMMA * gain2
-        low, high = min(before.min(), *airs) - _HAIR_K, max(before.max(), *airs) + _HAIR_K
-        if t.min() < low or t.max() > high:
-            # where water freezes two stages may overshoot: one implicit stage cannot
-            t, gain = stepper.solve(energy, before, step)
-        energy = energy + step * gain
-        taken += step * float(gain.sum())
-        left, at = left - step, at + step
-        times.append(at / 60)
-        profiles.append(t)
-        moved = float(np.abs(t - before).max())
-        step *= min(max(_MOVES_K / finer / max(moved, 1e-9), _SHRINKS), _GROWS)
-        step = min(step, _LONGEST_S / finer)
-    return Course(np.array(times), np.array(profiles), replace(of, t_c=t), taken)
+    if minutes <= 0:
+        return still(of)
+    return _Grid(of, below, above).march(minutes * 60, _TOLERANCE_K / finer)
 
 
-class _Stepper:
-    """The arrays of one body between two airs, laid out for stepping."""
+class _Grid:
+    """One body, with what it lies on, laid out for stepping: plain lists, for there are few cells."""
 
-    def __init__(self, of: Body, below: Air, above: Air) -> None:
-        self.of, self.airs = of, (below, above)
-        n = len(of.t_c)
-        self.tables = tuple(
-            (mass, material.enthalpy_j_kg, material.capacity_j_kg_k)
-            for mass, material in ((of.dough_kg_m2, of.dough), (of.butter_kg_m2, of.butter))
+    def __init__(self, of: Body, below: Air | Slab, above: Air) -> None:
+        self.of = of
+        slab = below if isinstance(below, Slab) else None
+        self.under: Air = below.under if isinstance(below, Slab) else below
+        self.above = above
+        warm = [*of.t_c.tolist(), self.under.t_c, above.t_c, *(slab.t_c if slab else ())]
+        first = max(int((min(warm) - 2 - COLDEST_C) / STEP_K), 0)
+        last = min(int((max(warm) + 3 - COLDEST_C) / STEP_K) + 1, len(TEMPERATURES) - 1)
+        self.low_c = COLDEST_C + first * STEP_K
+        tables = np.outer(of.dough_kg_m2, of.dough.enthalpy_j_kg[first : last + 1]) + np.outer(
+            of.butter_kg_m2, of.butter.enthalpy_j_kg[first : last + 1]
         )
-        self.matrix = np.zeros((n, n))
-        self.given = np.zeros(n)
-        self.diagonal = slice(None, None, n + 1)
+        self.tables: list[list[float]] = tables.tolist()
+        self.slab = slab
+        n = self.slab_cells = _SLAB_CELLS if slab else 0
+        if slab:
+            each = slab.holds_j_m2k / n
+            span = np.arange(last - first + 1) * STEP_K + self.low_c
+            self.tables = [(each * span).tolist()] * n + self.tables
+        self.dough_k = of.dough.conductivity_w_m_k[first : last + 1].tolist()
+        self.butter_k = of.butter.conductivity_w_m_k[first : last + 1].tolist()
+        self.dough_m, self.butter_m = of.dough_m.tolist(), of.butter_m.tolist()
+        start = of.t_c.tolist()
+        if slab:
+            inner = np.interp((np.arange(n) + 0.5) / n, np.linspace(0, 1, len(slab.t_c)), slab.t_c)
+            start = inner.tolist() + start
+        self.energy = [self._energy(i, t) for i, t in enumerate(start)]
 
-    def join(self, t: Profile) -> None:
-        """Conductances between neighbours and to both airs at these temperatures, W/(m²·K)."""
-        of, (below, above) = self.of, self.airs
-        index = ((t - COLDEST_C) / STEP_K).astype(int)
-        half = (
-            of.dough_m / of.dough.conductivity_w_m_k[index]
-            + of.butter_m / of.butter.conductivity_w_m_k[index]
-        ) / 2
-        ends = 1 / (1 / below.film_w_m2k + half[0]), 1 / (1 / above.film_w_m2k + half[-1])
-        links = np.concatenate(([ends[0]], 1 / (half[:-1] + half[1:]), [ends[1]]))
-        n = len(t)
-        flat = self.matrix.reshape(-1)
-        flat[:: n + 1] = links[:-1] + links[1:]
-        flat[1 :: n + 1] = flat[n :: n + 1] = -links[1:-1]
-        self.given[0] = ends[0] * below.t_c
-        self.given[-1] = ends[1] * above.t_c + (self.given[0] if n == 1 else 0.0)
+    def _energy(self, i: int, t: float) -> float:
+        where = (t - self.low_c) / STEP_K
+        j = min(max(int(where), 0), len(self.tables[i]) - 2)
+        low, high = self.tables[i][j], self.tables[i][j + 1]
+        return low + (where - j) * (high - low)
 
-    def solve(self, base: Profile, t: Profile, a: float) -> tuple[Profile, Profile]:
-        """Solve E(T) - a·gain(T) = base by Newton from ``t``: T, and its gain, W/m²."""
-        matrix = a * self.matrix
-        base = base + a * self.given
-        kept, least, halved = t, math.inf, 0
-        move: Profile = np.zeros_like(t)
-        for _ in range(_MOST_NEWTON):
-            where = (t - COLDEST_C) / STEP_K
-            index = where.astype(int)
-            over = (where - index) * STEP_K
-            residual, held = matrix @ t - base, np.zeros_like(t)
-            for mass, enthalpy, capacity in self.tables:
-                slope = capacity[index]
-                residual += mass * (enthalpy[index] + over * slope)
-                held += mass * slope
-            off = float(np.abs(residual).sum())
-            if off > least and halved < _HALVINGS:
-                # Across a freezing point a whole move would swing from side to side: go half of it.
-                move, halved = move / 2, halved + 1
-                t = kept - move
-                continue
-            kept, least, halved = t, off, 0
-            jacobian = matrix.copy()
-            jacobian.reshape(-1)[self.diagonal] += held
-            move = np.asarray(np.linalg.solve(jacobian, residual), dtype=float)
-            far = np.abs(move).max()
-            if far > _STRIDE_K:
-                move = move.clip(-_STRIDE_K, _STRIDE_K)
-            t = t - move
-            if far < _CLOSE_K:
-                break
-        return t, self.given - self.matrix @ t
+    def _warmth(self, energy: list[float]) -> tuple[list[float], list[float]]:
+        """Temperature and heat capacity of every cell at these enthalpies."""
+        t, held = [], []
+        low_c = self.low_c
+        for e, table in zip(energy, self.tables, strict=True):
+            j = bisect_right(table, e) - 1
+            j = 0 if j < 0 else min(j, len(table) - 2)
+            rise = table[j + 1] - table[j]
+            t.append(low_c + (j + (e - table[j]) / rise) * STEP_K)
+            held.append(rise / STEP_K)
+        return t, held
+
+    def _links(self, t: list[float]) -> list[float]:
+        """Conductances from below upwards, W/(m²·K): air, between neighbours, air."""
+        n, low_c, top = self.slab_cells, self.low_c, len(self.dough_k) - 1
+        half = []
+        for i, (dough, butter) in enumerate(zip(self.dough_m, self.butter_m, strict=True)):
+            j = int((t[n + i] - low_c) / STEP_K)
+            j = 0 if j < 0 else min(j, top)
+            half.append((dough / self.dough_k[j] + butter / self.butter_k[j]) / 2)
+        contact = 0.0
+        if self.slab:
+            own = self.slab.thickness_m / n / self.slab.k_w_m_k / 2
+            half = [own] * n + half
+            contact = 1 / self.slab.contact_w_m2k
+        links = [1 / (1 / self.under.film_w_m2k + half[0])]
+        links += [
+            1 / (a + b + (contact if i + 1 == n else 0.0))
+            for i, (a, b) in enumerate(pairwise(half))
+        ]
+        links.append(1 / (1 / self.above.film_w_m2k + half[-1]))
+        return links
+
+    def march(self, seconds: float, tolerance_k: float) -> Course:
+        """Step to the end, each step as long as its error allows."""
+        energy, at, step, taken = self.energy, 0.0, _FIRST_S, 0.0
+        t, held = self._warmth(energy)
+        links = self._links(t)
+        flow = self._gain(t, links)
+        n = self.slab_cells
+        times, profiles = [0.0], [t[n:]]
+        rates = [[60 * f / c for f, c in zip(flow[n:], held[n:], strict=True)]]
+        while at < seconds - 1e-9:
+            step = min(step, seconds - at)
+            while True:
+                k1, k2, through = self._stages(energy, t, held, links, flow, step)
+                error = (
+                    max(abs(a + b) / c for a, b, c in zip(k1, k2, held, strict=True)) * 0.5 * step
+                )
+                if error <= tolerance_k or step <= 0.05:
+                    break
+                step *= max(_SHRINKS, 0.85 * math.sqrt(tolerance_k / error))
+            energy = [
+                e + step * (1.5 * a + 0.5 * b) for e, a, b in zip(energy, k1, k2, strict=True)
+            ]
+            taken += step * through
+            at += step
+            t, held = self._warmth(energy)
+            links = self._links(t)
+            flow = self._gain(t, links)
+            times.append(at / 60)
+            profiles.append(t[n:])
+            rates.append([60 * f / c for f, c in zip(flow[n:], held[n:], strict=True)])
+            step = min(
+                step * min(_GROWS, 0.85 * math.sqrt(tolerance_k / max(error, 1e-9))), _LONGEST_S
+            )
+        end = replace(self.of, t_c=np.array(t[n:]))
+        return Course(np.array(times), np.array(profiles), end, taken, np.array(rates))
+
+    def _gain(self, t: list[float], links: list[float]) -> list[float]:
+        """Heat that flows into every cell, W/m²."""
+        flows = [links[0] * (self.under.t_c - t[0])]
+        flows += [link * (a - b) for link, a, b in zip(links[1:-1], t, t[1:], strict=False)]
+        flows.append(links[-1] * (t[-1] - self.above.t_c))
+        return [a - b for a, b in pairwise(flows)]
+
+    def _stages(
+        self,
+        energy: list[float],
+        t: list[float],
+        held: list[float],
+        links: list[float],
+        flow: list[float],
+        step: float,
+    ) -> tuple[list[float], list[float], float]:
+        """The two stages of a step, W/m², and the mean heat through both faces of the dough."""
+        a = _GAMMA * step
+        # (C - a·L) y = r is symmetric and tridiagonal; what a cell gains is C·y
+        diagonal = [c + a * (lo + hi) for c, lo, hi in zip(held, links, links[1:], strict=False)]
+        off = [-a * link for link in links[1:-1]]
+        ratio, pivots = [], [diagonal[0]]
+        for i, o in enumerate(off):
+            r = o / pivots[i]
+            ratio.append(r)
+            pivots.append(diagonal[i + 1] - r * o)
+
+        def solved(right: list[float]) -> list[float]:
+            y = [right[0]]
+            for r, x in zip(ratio, right[1:], strict=True):
+                y.append(x - r * y[-1])
+            y[-1] /= pivots[-1]
+            for i in range(len(off) - 1, -1, -1):
+                y[i] = (y[i] - off[i] * y[i + 1]) / pivots[i]
+            return y
+
+        y1 = solved(flow)
+        k1 = [c * y for c, y in zip(held, y1, strict=True)]
+        moved, _ = self._warmth([e + step * k for e, k in zip(energy, k1, strict=True)])
+        second = self._gain(moved, links)
+        y2 = solved([f - 2 * k for f, k in zip(second, k1, strict=True)])
+        k2 = [c * y for c, y in zip(held, y2, strict=True)]
+        n = self.slab_cells
+        return k1, k2, sum(1.5 * x + 0.5 * y for x, y in zip(k1[n:], k2[n:], strict=True))

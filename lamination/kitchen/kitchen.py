@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from typing import Annotated
+from functools import cached_property
+from typing import Annotated, Any
 
-from lamination.kitchen.practice import DEFAULTS, TABLE, Default
+from lamination.kitchen.practice import DEFAULTS, RENAMED, TABLE, Default
 from lamination.materials.ingredients import LIBRARY, Ingredient
 from lamination.terms.limits import Checked, Fault, Length, Range, raise_if
+from lamination.terms.trade import Family
 
 
 @dataclass(frozen=True)
 class Kitchen(Checked):
     """What differs from the table of practice here: ``{key: value}`` in the table's own units.
 
-    Raises :class:`~lamination.terms.limits.Faults` for a key the table does not have, or a value outside
-    the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own, beside
-    those of the library.
+    Raises :class:`~lamination.terms.limits.Faults` for a key the table does not have, or a value
+    outside the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own,
+    beside those of the library. A kitchen is a value: equal ones are one, and it can be remembered by.
     """
 
     yours: dict[str, float] = field(default_factory=dict)
@@ -25,6 +28,13 @@ class Kitchen(Checked):
     def __post_init__(self) -> None:
         super().__post_init__()
         raise_if([*self._faults(), *self._of_ingredients()])
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash((frozenset(self.yours.items()), self.ingredients))
 
     def _of_ingredients(self) -> list[Fault]:
         found, seen = [], {i.key for i in LIBRARY}
@@ -52,9 +62,31 @@ class Kitchen(Checked):
         own = self.yours.get(key)
         return DEFAULTS[key].value if own is None else own
 
+    def choice(self, key: str) -> str:
+        """The chosen one of a row's choices."""
+        return DEFAULTS[key].choices[round(self[key])]
+
+    def of_family(self, family: Family, name: str) -> float:
+        """The value of one of a family's rows.
+
+        A family the table says nothing of (a puff with yeast in it) goes by the croissant's.
+        """
+        own = f"{family}.{name}"
+        return self[own if own in DEFAULTS else f"{Family.CROISSANT}.{name}"]
+
     def table(self) -> tuple[Default, ...]:
         """The whole table as it is in force here; what was changed has the origin ``yours``."""
         return tuple(
             replace(d, value=self.yours[d.key], origin="yours") if d.key in self.yours else d
             for d in TABLE
         )
+
+    def changed(self, values: Mapping[str, float]) -> Kitchen:
+        """The kitchen with other values for some rows."""
+        return replace(self, yours={**self.yours, **values}) if values else self
+
+
+def renamed(document: dict[str, Any]) -> dict[str, Any]:
+    """A kitchen kept earlier, in today's names: defaults that the table has no more are left behind."""
+    kept = {RENAMED.get(k, k): v for k, v in document.get("yours", {}).items()}
+    return {**document, "yours": {k: v for k, v in kept.items() if k in DEFAULTS}}

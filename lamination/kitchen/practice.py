@@ -1,4 +1,4 @@
-"""Every default that comes from practice: one table, each with its unit, its limits and its origin.
+"""Every default that comes from practice: one table, each with its unit, its limits and its source.
 
 To change a default for everybody, change it here. A bakery changes its own in the Kitchen room,
 which keeps only what differs (see ``kitchen.py``).
@@ -7,41 +7,36 @@ which keeps only what differs (see ``kitchen.py``).
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
 from typing import Literal
+
+from lamination.terms.trade import Family
 
 Origin = Literal["published", "trade practice", "yours"]
 
-
-class Family(StrEnum):
-    """The families of laminated dough that have ranges of their own."""
-
-    CROISSANT = "croissant"
-    DANISH = "danish"
-    BRIOCHE = "brioche"
-    KOUIGN = "kouign"
-    PUFF = "puff"
-
-
-class StopKind(StrEnum):
-    """What kind of work a stop on the strip is."""
-
-    PREFERMENT = "preferment"
-    MIX = "mix"
-    DOUGH = "dough"
-    LOCK_IN = "lock_in"
-    TURN = "turn"
-    FINAL = "final"
-    CUT = "cut"
-    SHAPE = "shape"
-    WASH = "wash"
-    BAKE = "bake"
-    LOOK = "look"
+TRADE: Literal["trade practice"] = "trade practice"
+HEAT_BOOK = (
+    "Incropera and DeWitt, Fundamentals of Heat and Mass Transfer, 6th edition (2007), table 1.1: "
+    "free convection of gases 2 to 25, forced 25 to 250"
+)
+SOLIDS_BOOK = (
+    "Incropera and DeWitt, Fundamentals of Heat and Mass Transfer, 6th edition (2007), appendix A: "
+    "solids"
+)
+DOUGH_GAS = "Bloksma, Cereal Foods World 35 (1990), 237: gas in dough after mixing, about a tenth"
+STARCH = "BeMiller and Whistler, Starch, 3rd edition (2009), chapter 10: large wheat granules, 15 to 35 µm"
+PROOF_CURVE = (
+    "activity by Rosso, Lobry and Flandrois, Journal of Theoretical Biology 162 (1993), 447; "
+    "its length from trade practice"
+)
+FOODS = "Choi and Okos (1986), in ASHRAE Handbook: Refrigeration (2018), chapter 19, table 1"
 
 
 @dataclass(frozen=True, slots=True)
 class Default:
-    """A starting point with a name. ``low`` and ``high`` bound what a baker may put in its place."""
+    """A starting point with a name. ``low`` and ``high`` bound what a baker may put in its place.
+
+    ``choices``: the value is the number of one of these, counted from 0.
+    """
 
     key: str
     group: str
@@ -51,22 +46,31 @@ class Default:
     low: float
     high: float
     origin: Origin
+    source: str
+    choices: tuple[str, ...] = ()
+
+
+Pair = tuple[float, float]
 
 
 def _family(
     family: Family,
+    *,
     start_butter_pct: float,
-    share: tuple[float, float],
-    layers: tuple[float, float],
-    butter_um: tuple[float, float],
-    sheet_mm: tuple[float, float],
-    over_dough: tuple[float, float],
-    sugar_pct: tuple[float, float],
-    salt_pct: tuple[float, float],
-    fat_pct: tuple[float, float],
-    yeast_pct: tuple[float, float],
+    share: Pair,
+    layers: Pair,
+    butter_um: Pair,
+    sheet_mm: Pair,
+    over_dough: Pair,
+    sugar_pct: Pair,
+    salt_pct: Pair,
+    fat_pct: Pair,
+    yeast_pct: Pair,
+    proof: tuple[float, float, float, float, float] | None = None,
+    proof_yeast_pct: Pair = (3, 5),
 ) -> list[Default]:
-    rows: list[tuple[str, str, str, tuple[float, float], float]] = [
+    """The rows of a family; ``proof``: its share of a whole one, and the four marks, all in %."""
+    ranges: list[tuple[str, str, str, Pair, float]] = [
         ("butter_share_pct", "butter share of dough", "%", share, 150),
         ("butter_layers", "butter layers in the last sheet", "", layers, 20_000_000),
         ("butter_um", "butter layer in the last sheet", "µm", butter_um, 5_000),
@@ -77,30 +81,36 @@ def _family(
         ("fat_pct", "fat in the dough on flour", "%", fat_pct, 150),
         ("yeast_pct", "yeast on flour, as fresh", "%", yeast_pct, 30),
     ]
-    start = Default(
-        f"{family}.start_butter_pct",
-        family,
-        "butter share a new plan starts with",
-        start_butter_pct,
-        "%",
-        1,
-        150,
-        "trade practice",
-    )
-    return [start] + [
-        Default(
-            f"{family}.{name}.{end}",
-            family,
-            f"{label}, {word}",
-            pair[i],
-            unit,
-            0,
-            top,
-            "trade practice",
-        )
-        for name, label, unit, pair, top in rows
-        for i, (end, word) in enumerate((("low", "from"), ("high", "up to")))
+    single: list[tuple[str, str, float, float]] = [
+        ("start_butter_pct", "butter share a new plan starts with", start_butter_pct, 150)
     ]
+    if proof:
+        names = ("possible_from", "good_from", "good_until", "possible_until")
+        words = ("possible from", "good from", "good until", "possible until")
+        single.append(("proof.share_pct", "a proof, share of a whole one", proof[0], 200))
+        single += [
+            (f"proof.{name}_pct", f"a proof, {word}", value, 500)
+            for name, word, value in zip(names, words, proof[1:], strict=True)
+        ]
+        ranges.append(
+            (
+                "proof.yeast_pct",
+                "yeast its proofs are usual for, as fresh",
+                "%",
+                proof_yeast_pct,
+                30,
+            )
+        )
+    rows = [
+        Default(f"{family}.{name}", family, label, value, "%", 0, top, TRADE, TRADE)
+        for name, label, value, top in single
+    ]
+    return rows + [
+        Default(f"{family}.{name}.{end}", family, f"{label}, {word}", pair[i], unit, 0, top,
+                TRADE, TRADE)
+        for name, label, unit, pair, top in ranges
+        for i, (end, word) in enumerate((("low", "from"), ("high", "up to")))
+    ]  # fmt: skip
 
 
 def _row(
@@ -110,14 +120,18 @@ def _row(
     unit: str,
     low: float,
     high: float,
-    origin: Origin = "trade practice",
+    source: str = TRADE,
     group: str | None = None,
+    choices: tuple[str, ...] = (),
 ) -> Default:
     """A default; its group is the first part of its key unless it is said."""
-    return Default(key, group or key.split(".")[0], label, value, unit, low, high, origin)
+    origin: Origin = "trade practice" if source == TRADE else "published"
+    return Default(
+        key, group or key.split(".")[0], label, value, unit, low, high, origin, source, choices
+    )
 
 
-TABLE: tuple[Default, ...] = (
+_PLACES = (
     _row("bench.length_mm", "bench length", 1800, "mm", 200, 10000),
     _row("bench.width_mm", "bench width", 800, "mm", 200, 10000),
     _row("sheeter.belt_width_mm", "sheeter belt, width (0: no sheeter)", 0, "mm", 0, 3000),
@@ -127,43 +141,83 @@ TABLE: tuple[Default, ...] = (
     _row("sheeter.step_mm", "one step of the sheeter's dial", 0.5, "mm", 0.05, 5),
     _row("sheeter.share_thick", "least share of the last gap, above 10 mm", 0.7, "", 0.3, 0.99),
     _row("sheeter.share_thin", "least share of the last gap, below 10 mm", 0.8, "", 0.3, 0.99),
+    _row("sheeter.thick_mm", "above it the bolder share of the last gap holds", 10, "mm", 1, 100),
     _row("sheeter.spring_back", "sheet thickness over sheeter gap", 1.1, "", 1, 2),
     _row("pin.length_mm", "rolling pin, barrel", 500, "mm", 100, 2000),
     _row("shelf.length_mm", "shelf in fridge and freezer, length", 800, "mm", 100, 5000),
     _row("shelf.width_mm", "shelf in fridge and freezer, width", 600, "mm", 100, 5000),
-    _row("minutes.preferment", "weigh and mix a preferment", 10, "min", 0, 600),
-    _row("minutes.mix", "weigh and mix the dough", 25, "min", 0, 600),
-    _row("minutes.dough", "portion and flatten the dough", 10, "min", 0, 600),
-    _row("minutes.lock_in", "lock the butter in", 15, "min", 0, 600),
-    _row("minutes.turn", "roll and fold one turn", 8, "min", 0, 600),
-    _row("minutes.final", "roll the last sheet", 12, "min", 0, 600),
-    _row("minutes.cut", "mark and cut", 15, "min", 0, 600),
-    _row("minutes.shape", "shape and put on trays", 20, "min", 0, 600),
-    _row("minutes.wash", "brush with wash", 5, "min", 0, 600),
-    _row("minutes.look", "cut one and look", 5, "min", 0, 600),
+    _row("fit.slack_mm", "a sheet this much too long still lies there", 1, "mm", 0, 50, group="bench"),
+    _row("tray.length_mm", "chilling tray, length", 600, "mm", 100, 2_000),
+    _row("tray.width_mm", "chilling tray, width", 400, "mm", 100, 2_000),
+    _row("tub.length_mm", "dough tub, length", 560, "mm", 50, 2_000),
+    _row("tub.width_mm", "dough tub, width", 360, "mm", 50, 2_000),
+    _row("tub.lump_high", "a dough in a lump stands high: of the cube root of its volume", 0.7, "times",
+         0.2, 1.2, group="tub"),
+    _row("frame.length_mm", "butter frame, length", 300, "mm", 50, 2_000),
+    _row("frame.width_mm", "butter frame, width", 250, "mm", 50, 2_000),
+    _row("plaque.length_mm", "butter plaque, length", 300, "mm", 50, 1_000),
+    _row("plaque.width_mm", "butter plaque, width", 200, "mm", 50, 1_000),
+    _row("plaque.mass_g", "butter plaque weighs", 1_000, "g", 50, 20_000),
+    _row("bag.flour_g", "bag of flour", 16_000, "g", 500, 50_000),
+)  # fmt: skip
+_MINUTES = tuple(
+    _row(f"minutes.{key}", label, value, "min", 0, 600)
+    for key, label, value in (
+        ("preferment", "weigh and mix a preferment", 10),
+        ("mix", "weigh and mix the dough", 25),
+        ("flatten", "portion and flatten the dough", 10),
+        ("lock_in", "lock the butter in", 15),
+        ("turn", "roll and fold one turn", 8),
+        ("last_sheet", "roll the last sheet", 12),
+        ("cut", "mark and cut", 15),
+        ("shape", "shape and put on trays", 20),
+        ("wash", "brush with wash", 5),
+        ("look", "cut one and look", 5),
+        ("own", "a step of your own", 10),
+    )
+)
+_BAKE = (
     _row("bake_tray.length_mm", "baking tray, length", 600, "mm", 100, 2000, group="bake"),
     _row("bake_tray.width_mm", "baking tray, width", 400, "mm", 100, 2000, group="bake"),
     _row("bake_tray.gap_mm", "between baked pieces", 20, "mm", 0, 200, group="bake"),
     _row("proofer.trays", "trays the proofer takes", 16, "", 1, 500, group="bake"),
     _row("oven.trays", "trays the oven takes", 4, "", 1, 100, group="bake"),
     _row("oven.fan_less_k", "a fan oven is set lower by", 20, "K", 0, 60, group="bake"),
-    _row("oven.fan_minutes_pct", "of a deck oven's time, a fan takes", 90, "%", 40, 140,
-         group="bake"),
+    _row("oven.fan_minutes_pct", "of a deck oven's time, a fan takes", 90, "%", 40, 140, group="bake"),
     _row("rise.yeasted_wide_pct", "proofed and baked, wider by", 40, "%", 0, 200, group="bake"),
     _row("rise.yeasted_high_pct", "proofed and baked, higher by", 90, "%", 0, 400, group="bake"),
     _row("rise.puff_wide_pct", "puff, baked, wider by", 0, "%", -30, 100, group="bake"),
     _row("rise.puff_high_pct", "puff, baked, higher by", 500, "%", 0, 2000, group="bake"),
-    _row("proof.soonest_pct", "of a whole proof, ready from", 90, "%", 20, 200, group="proof"),
-    _row("proof.best_pct", "of a whole proof, best at", 100, "%", 20, 250, group="proof"),
-    _row("proof.latest_pct", "of a whole proof, over from", 130, "%", 20, 300, group="proof"),
-    _row("proof.humidity_pct", "humidity of the proofer", 78, "%", 0, 100, group="proof"),
+    _row("rise.flat_wide_pct", "yeasted and lying flat, wider by", 10, "%", 0, 100, group="bake"),
+    _row("shape.wings", "a rolled triangle is as wide as its base, times", 1.15, "times", 0.5, 2,
+         group="bake"),
+    _row("shape.plait_long", "a plait is as long as its strands, times", 0.8, "times", 0.3, 1,
+         group="bake"),
+    _row("bake.loss_pct", "what a piece loses in the oven", 13, "%", 0, 60),
     _row("weigh.off_pct", "a piece may be off its weight by", 5, "%", 0.5, 50, group="bake"),
+    _row("weigh.sure", "a drift of so many of its own standard errors is one", 2, "times", 1, 5,
+         group="bake"),
+    _row("weigh.worth_pct", "of the weight wanted; less is not worth a change", 1, "%", 0, 20,
+         group="bake"),
+    _row("cut.used_well_pct", "a sheet is well used from", 90, "%", 10, 100, group="bake"),
+    _row("cut.poor_pct", "a piece is poor whose leaves are all there on less than", 90, "%", 10, 100,
+         group="bake"),
+)  # fmt: skip
+_ROLLING = (
     _row("turns_back_to_back", "turns back to back before a rest", 2, "", 1, 12, group="bench"),
-    _row("thinnest_leaf_um", "thinnest dough leaf that is more than a name", 20, "µm", 1, 500,
-         "published", group="bench"),
+    _row("thinnest_leaf_um", "thinnest dough leaf that is more than a name", 20, "µm", 1, 500, STARCH,
+         group="bench"),
     _row("block_mm.low", "butter block, from", 5, "mm", 0, 200, group="lock-in"),
     _row("block_mm.high", "butter block, up to", 25, "mm", 0, 200, group="lock-in"),
     _row("start_block_mm", "butter block a new plan starts with", 10, "mm", 3, 60, group="lock-in"),
+    _row("start_roll_mm", "thickness a new plan is rolled to for a turn", 8, "mm", 3, 40,
+         group="lock-in"),
+    _row("start_room_share", "of the bench or belt, a new plan uses", 0.96, "", 0.3, 1,
+         group="lock-in"),
+    _row("inverse_flour_pct", "flour in the butter of an inverse puff", 30, "%", 0, 100,
+         group="lock-in"),
+)  # fmt: skip
+_SCALES = (
     _row("scale.step_g", "scale shows steps of", 1, "g", 0.1, 100),
     _row("scale.fine_step_g", "fine scale shows steps of", 0.1, "g", 0.01, 10),
     _row("scale.fine_below_g", "fine scale used below", 20, "g", 0, 1_000),
@@ -171,106 +225,157 @@ TABLE: tuple[Default, ...] = (
     _row("mixer.least_g", "smallest dough in the mixer", 1_000, "g", 0, 100_000),
     _row("mixer.slow_k_min", "the mixer warms the dough, slow", 0.5, "K/min", 0, 10),
     _row("mixer.fast_k_min", "the mixer warms the dough, fast", 1.0, "K/min", 0, 10),
+    _row("mixer.by_hand_k_min", "kneading by hand warms the dough", 0.2, "K/min", 0, 10),
     _row("mixer.cold_c", "temperature of what comes from the fridge", 5, "°C", -5, 30),
-    _row("mixer.room_c", "temperature of a preferment from the bench", 21, "°C", 0, 45),
     _row("mixer.hottest_c", "hottest water on yeast", 45, "°C", 20, 60),
     _row("mixer.dough_most_c", "a dough for laminating is warm from", 26, "°C", 10, 40),
+    _row("mixer.by_hand_most_g", "largest dough kneaded by hand", 4_000, "g", 100, 50_000),
     _row("preferment.poolish_rise", "a poolish rises to", 3, "times", 1, 8),
     _row("preferment.sponge_rise", "a stiff sponge rises to", 2.5, "times", 1, 8),
     _row("preferment.headroom", "room left above the rise", 1.2, "times", 1, 4),
-    _row("preferment.tub_l", "largest tub", 12, "l", 1, 200),
-    _row("trimmings.most_pct", "old dough fed back, at most", 10, "%", 0, 50),
-    _row("tray.length_mm", "chilling tray, length", 600, "mm", 100, 2_000),
-    _row("tray.width_mm", "chilling tray, width", 400, "mm", 100, 2_000),
-    _row("frame.length_mm", "butter frame, length", 300, "mm", 50, 2_000),
-    _row("frame.width_mm", "butter frame, width", 250, "mm", 50, 2_000),
-    _row("plaque.length_mm", "butter plaque, length", 300, "mm", 50, 1_000),
-    _row("plaque.width_mm", "butter plaque, width", 200, "mm", 50, 1_000),
-    _row("plaque.mass_g", "butter plaque weighs", 1_000, "g", 50, 20_000),
+    _row("preferment.tub_l", "largest tub for a preferment", 12, "l", 1, 200),
+    _row("preferment.poolish_flour_pct", "flour a poolish starts with", 25, "%", 1, 100),
+    _row("preferment.poolish_hydration_pct", "hydration a poolish starts with", 100, "%", 20, 300),
+    _row("preferment.poolish_yeast_pct", "share of the yeast a poolish starts with", 5, "%", 0, 100),
+    _row("preferment.poolish_min", "a poolish ripens", 720, "min", 30, 4_000),
+    _row("preferment.sponge_flour_pct", "flour a stiff sponge starts with", 30, "%", 1, 100),
+    _row("preferment.sponge_hydration_pct", "hydration a stiff sponge starts with", 55, "%", 20, 300),
+    _row("preferment.sponge_yeast_pct", "share of the yeast a sponge starts with", 20, "%", 0, 100),
+    _row("preferment.sponge_min", "a stiff sponge ripens", 960, "min", 30, 4_000),
+    _row("trimmings.most_pct", "trimmings fed back, at most", 10, "%", 0, 50),
+    _row("trimmings.dough_most_pct", "dough kept back and fed, at most", 30, "%", 0, 50),
+)  # fmt: skip
+_COLD = (
     _row("room.c", "the room", 21, "°C", -10, 50, group="cold"),
     _row("fridge.c", "the fridge", 4, "°C", -10, 50, group="cold"),
     _row("freezer.c", "the freezer", -18, "°C", -60, 30, group="cold"),
     _row("fridge.film", "fridge: heat it takes, still 7, with a fan 18", 7, "W/(m²·K)", 1, 200,
-         "published", group="cold"),
+         HEAT_BOOK, group="cold"),
     _row("freezer.film", "freezer: heat it takes, still 8, blast 30", 8, "W/(m²·K)", 1, 200,
-         "published", group="cold"),
-    _row("bench.film", "air over the bench", 8, "W/(m²·K)", 1, 200, "published", group="cold"),
-    _row("bench.under", "under the dough: wood 15, steel or marble 60", 15, "W/(m²·K)", 1, 500,
-         "published", group="cold"),
-    _row("under.tray", "a dough on a steel tray", 60, "W/(m²·K)", 1, 500, "published", group="cold"),
-    _row("under.marble", "a dough on marble", 60, "W/(m²·K)", 1, 500, "published", group="cold"),
-    _row("under.wood", "a dough on a board", 15, "W/(m²·K)", 1, 500, "published", group="cold"),
-    _row("ice.film", "ice packs on top", 80, "W/(m²·K)", 1, 500, "published", group="cold"),
-    _row("ice.c", "the ice packs", 0, "°C", -30, 10, group="cold"),
+         HEAT_BOOK, group="cold"),
+    _row("bench.film", "air over the bench", 8, "W/(m²·K)", 1, 200, HEAT_BOOK, group="cold"),
+    _row("bench.top", "what the bench top is", 0, "", 0, 2, group="cold",
+         choices=("wood", "steel", "marble")),
+    _row("contact.tray", "a dough on steel: heat that passes", 60, "W/(m²·K)", 1, 500, group="cold"),
+    _row("contact.marble", "a dough on marble: heat that passes", 60, "W/(m²·K)", 1, 500,
+         group="cold"),
+    _row("contact.wood", "a dough on wood: heat that passes", 15, "W/(m²·K)", 1, 500, group="cold"),
+    _row("contact.ice", "ice packs on a dough: heat that passes", 80, "W/(m²·K)", 1, 500,
+         group="cold"),
+    _row("tray.mm", "a steel tray is thick", 1.5, "mm", 0.3, 10, group="cold"),
+    _row("marble.mm", "a marble slab is thick", 20, "mm", 5, 100, group="cold"),
+    _row("wood.mm", "a board or a wooden top is thick", 30, "mm", 5, 100, group="cold"),
+    _row("ice.c", "ice packs, where the place is warmer", 0, "°C", -30, 10, group="cold"),
+    _row("ice.on_top_min", "a bag of ice lies on the bench before the roll for", 10, "min", 0, 120,
+         group="cold"),
     _row("fridge.holds", "packages the fridge holds (0: not counted)", 0, "", 0, 500, group="cold"),
     _row("freezer.holds", "packages the freezer holds (0: not counted)", 0, "", 0, 500, group="cold"),
     _row("room.swing_k", "the room's warmest hour over its coolest", 0, "K", 0, 25, group="cold"),
     _row("room.warmest_h", "the room is warmest at, hour of the day", 15, "h", 0, 24, group="cold"),
     _row("day.begins_h", "work begins at, hour of the day", 5, "h", 0, 24, group="cold"),
-    _row("bench.chilled_k", "the bench top is colder than the room by", 0, "K", 0, 30, group="cold"),
-    _row("wrap.film", "film wrapped round it", 300, "W/(m²·K)", 10, 5000, "published", group="cold"),
+    _row("wrap.film", "film wrapped round it", 300, "W/(m²·K)", 10, 5000, group="cold"),
     _row("roll.by_hand_k", "a turn by hand warms the dough by", 1, "K", 0, 10, group="cold"),
     _row("roll.by_sheeter_k", "a turn by sheeter warms it by", 0.5, "K", 0, 10, group="cold"),
     _row("butter.at_lock_in_c", "butter when it is locked in", 13, "°C", -10, 30, group="cold"),
     _row("dough.mixed_c", "dough from the mixer, without a formula", 24, "°C", 0, 45, group="cold"),
     _row("dough.cold_c", "dough cold enough for the lock-in", 7, "°C", -5, 25, group="cold"),
+    _row("dough.cold_tight_k", "and possible, so much warmer", 3, "K", 0, 15, group="cold"),
     _row("spread_k", "middle and face may differ by", 4, "K", 0.5, 20, group="cold"),
-    _row("lump_mm", "a dough resting in its bowl is thick", 90, "mm", 10, 400, group="cold"),
+    _row("soft_tight_k", "butter so far above its range is still possible", 1.5, "K", 0, 10,
+         group="cold"),
+    _row("brittle.good_k", "below brittle, its outermost leaf still rolls well to", 4, "K", 0, 20,
+         group="cold"),
+    _row("brittle.possible_k", "below brittle, with soft first strokes to", 7, "K", 0, 25,
+         group="cold"),
+    _row("clock.tight_pct", "of the minutes a step takes, butter that lasts so long is tight", 65, "%",
+         10, 100, group="cold"),
+    _row("judge.same_k", "within this, dough and butter are of one temperature", 2, "K", 0.2, 10,
+         group="cold"),
+    _row("judge.same_firmness", "within this, dough and butter are of one firmness", 6, "", 0.5, 30,
+         group="cold"),
+)  # fmt: skip
+_REST = (
     _row("relax.letter_min", "relaxing after a letter or half fold", 20, "min", 0, 300, group="rest"),
     _row("relax.book_min", "relaxing after a book fold", 30, "min", 0, 300, group="rest"),
-    _row("relax.two_min", "relaxing after turns back to back", 35, "min", 0, 300, group="rest"),
-    _row("relax.last_min", "more before the last roll", 10, "min", 0, 300, group="rest"),
+    _row("relax.two_min", "relaxing after turns back to back", 30, "min", 0, 300, group="rest"),
+    _row("relax.last_min", "more before the last roll", 5, "min", 0, 300, group="rest"),
     _row("relax.lock_in_min", "relaxing after the lock-in", 10, "min", 0, 300, group="rest"),
-    _row("relax.final_min", "shrinking before the cut", 8, "min", 0, 300, group="rest"),
-    _row("relax.weak", "a weak flour takes", 0.8, "times", 0.1, 5, group="rest"),
-    _row("relax.strong", "a strong flour takes", 1.3, "times", 0.1, 5, group="rest"),
+    _row("relax.final_min", "shrinking before the cut", 5, "min", 0, 300, group="rest"),
+    _row("relax.possible_share", "of the relaxing, possible from", 0.75, "", 0.1, 1, group="rest"),
+    _row("relax.weak", "a weak flour takes", 0.85, "times", 0.1, 5, group="rest"),
+    _row("relax.strong", "a strong flour takes", 1.15, "times", 0.1, 5, group="rest"),
     _row("relax.short", "a dough mixed short takes", 0.9, "times", 0.1, 5, group="rest"),
-    _row("relax.full", "a dough mixed full takes", 1.2, "times", 0.1, 5, group="rest"),
-    _row("yeast.before_lock_in_pct", "of a proof, at most until the lock-in", 120, "%", 1, 300,
+    _row("relax.full", "a dough mixed full takes", 1.15, "times", 0.1, 5, group="rest"),
+    _row("ripe.good_h", "ripe: hours in the fridge it keeps well, every warmer hour counted more", 27,
+         "h", 1, 500, group="rest"),
+    _row("ripe.possible_h", "ripe: hours at most, counted likewise", 41, "h", 1, 500, group="rest"),
+    _row("ripe.times_per_10_k", "ripening goes faster, for ten degrees", 2, "times", 1, 6,
          group="rest"),
-    _row("yeast.between_turns_pct", "of a proof, at most between the turns", 35, "%", 1, 100,
+    _row("ripe.sugar_good_pct", "of a proof, the sugar lived through, good until", 320, "%", 10, 2_000,
          group="rest"),
+    _row("ripe.sugar_possible_pct", "and possible until", 480, "%", 10, 3_000, group="rest"),
+    _row("yeast.between_turns_pct", "rise since the last roll, good until, of a proof", 35, "%", 1, 200,
+         group="rest"),
+    _row("yeast.between_possible_pct", "and possible until", 55, "%", 1, 300, group="rest"),
+)  # fmt: skip
+_PROOF = (
     _row("proof.reference_min", "proof at 27 °C with 3.5 % of fresh yeast", 120, "min", 20, 1000,
-         "published", group="proof"),
-    _row("proofer.c", "proofer", 26, "°C", 5, 45, group="proof"),
-    _row("proofer.film", "air of the proofer", 10, "W/(m²·K)", 1, 200, "published", group="proof"),
-    _row("proof.piece_mm", "a shaped piece is thick", 32, "mm", 3, 150, group="proof"),
-    _row("proof.over_oils_k", "proofer above the butter's oiling out, at most", 8, "K", 0, 30,
+         PROOF_CURVE, group="proof"),
+    _row("proof.sugar_from_pct", "sugar slows the yeast from, on flour", 10, "%", 0, 100,
          group="proof"),
-    _row("bag.flour_g", "bag of flour", 16_000, "g", 500, 50_000),
-    _row("dough.gas_pct", "gas in a cold, degassed dough", 10, "%", 0, 60, "published"),
-    _row("dough.butter_gas_pct", "gas in butter", 2, "%", 0, 40, "published"),
+    _row("proof.sugar_slows", "and by so much for each percent more", 0.03, "times", 0, 1,
+         group="proof"),
+    _row("proofer.c", "proofer", 26, "°C", 5, 45, group="proof"),
+    _row("proofer.film", "air of the proofer", 10, "W/(m²·K)", 1, 200, HEAT_BOOK, group="proof"),
+    _row("proof.piece_kg_m3", "a shaped piece holds air: its density", 900, "kg/m³", 200, 1_400,
+         group="proof"),
+    _row("proof.piece_mm", "a piece whose shape is not known counts as thick", 18, "mm", 3, 150,
+         group="proof"),
+    _row("proof.over_oils_k", "proofer above the butter's oiling out, at most", 10, "K", 0, 30,
+         group="proof"),
+    _row("proof.hottest_c", "proofer for any butter, at most", 32, "°C", 15, 45, group="proof"),
+    _row("proof.humidity_pct", "humidity of the proofer", 78, "%", 0, 100, group="proof"),
+)  # fmt: skip
+_MATTER = (
+    _row("dough.density_kg_m3", "cold dough without a formula", 1120, "kg/m³", 600, 1_500,
+         group="dough"),
+    _row("dough.gas_pct", "gas in a cold, degassed dough", 10, "%", 0, 60, DOUGH_GAS),
+    _row("dough.butter_gas_pct", "gas in butter", 2, "%", 0, 40),
     _row("dough.physics_c", "temperature densities are taken at", 10, "°C", 0, 30),
-    *_family(Family.CROISSANT, 27, (22, 33), (16, 64), (10, 120), (3.5, 5), (0.3, 1.0), (7, 15),
-             (1.6, 2.4), (2, 14), (1, 5)),
-    *_family(Family.DANISH, 30, (22, 40), (16, 64), (10, 120), (3.5, 6), (0.3, 1.2), (8, 20),
-             (1.2, 2.2), (4, 18), (2.5, 8)),
-    *_family(Family.BRIOCHE, 22, (15, 30), (9, 36), (10, 120), (4, 9), (0.2, 1.0), (8, 20),
-             (1.6, 2.4), (12, 45), (2, 7)),
-    *_family(Family.KOUIGN, 45, (30, 60), (6, 36), (10, 300), (4, 10), (0.4, 1.6), (0, 6),
-             (1.6, 3), (0, 8), (1, 4)),
-    *_family(Family.PUFF, 75, (50, 100), (96, 1024), (2, 60), (2, 5), (0.8, 2.4), (0, 4),
-             (1.5, 2.6), (0, 16), (0, 0.5)),
+)  # fmt: skip
+_FAMILIES = (
+    *_family(Family.CROISSANT, start_butter_pct=27, share=(22, 33), layers=(16, 64),
+             butter_um=(10, 120), sheet_mm=(3.5, 5), over_dough=(0.3, 1.0), sugar_pct=(7, 15),
+             salt_pct=(1.6, 2.4), fat_pct=(2, 14), yeast_pct=(1, 5), proof=(100, 60, 64, 158, 163)),
+    *_family(Family.DANISH, start_butter_pct=30, share=(22, 40), layers=(16, 64),
+             butter_um=(10, 120), sheet_mm=(3.5, 6), over_dough=(0.3, 1.2), sugar_pct=(8, 20),
+             salt_pct=(1.2, 2.2), fat_pct=(4, 18), yeast_pct=(2.5, 8), proof=(80, 30, 39, 118, 150),
+             proof_yeast_pct=(4, 7)),
+    *_family(Family.BRIOCHE, start_butter_pct=22, share=(15, 30), layers=(9, 36),
+             butter_um=(10, 140), sheet_mm=(4, 9), over_dough=(0.2, 1.0), sugar_pct=(8, 20),
+             salt_pct=(1.6, 2.4), fat_pct=(12, 45), yeast_pct=(2, 7), proof=(90, 34, 42, 150, 175)),
+    *_family(Family.KOUIGN, start_butter_pct=45, share=(30, 60), layers=(6, 36),
+             butter_um=(10, 300), sheet_mm=(4, 10), over_dough=(0.4, 1.6), sugar_pct=(0, 6),
+             salt_pct=(1.6, 3), fat_pct=(0, 8), yeast_pct=(1, 4), proof=(25, 0, 0.1, 60, 80),
+             proof_yeast_pct=(1, 4)),
+    *_family(Family.PUFF, start_butter_pct=75, share=(50, 100), layers=(96, 1024),
+             butter_um=(2, 60), sheet_mm=(2, 5), over_dough=(0.8, 2.4), sugar_pct=(0, 4),
+             salt_pct=(1.5, 2.6), fat_pct=(0, 16), yeast_pct=(0, 0.5)),
 )  # fmt: skip
 
+TABLE: tuple[Default, ...] = (
+    *_PLACES, *_MINUTES, *_BAKE, *_ROLLING, *_SCALES, *_COLD, *_REST, *_PROOF, *_MATTER, *_FAMILIES,
+)  # fmt: skip
 DEFAULTS: dict[str, Default] = {d.key: d for d in TABLE}
 
-DOUGH_DENSITY_KG_M3 = 1120.0  # cold, degassed yeasted dough: core-model worked examples
-
-CAUTIONS: dict[StopKind, str] = {
-    StopKind.PREFERMENT: "Raw flour is not to be eaten. Keep milk and egg cold until they are used.",
-    StopKind.MIX: "Mixer: guard down, no loose sleeves, stop it before you reach in, keep within the "
-    "maker's limits. Two people lift a heavy bowl.",
-    StopKind.DOUGH: "Raw flour and raw egg are not to be eaten. Two people lift a heavy dough.",
-    StopKind.LOCK_IN: "Allergens stand on the weigh-out sheet: name them on every label.",
-    StopKind.TURN: "At a sheeter: guards down, no loose sleeves, follow the maker's manual.",
-    StopKind.FINAL: "At a sheeter: guards down, no loose sleeves, follow the maker's manual.",
-    StopKind.CUT: "Blades and wheels: cut away from the other hand. Keep egg and milk doughs cold "
-    "and follow your local food code.",
-    StopKind.SHAPE: "Keep filled pieces cold, and limit their time in the warm as your local food code "
-    "says. Allergens of the filling go on the label.",
-    StopKind.WASH: "Raw egg: a clean brush, kept cold, thrown away at the end as your food code says.",
-    StopKind.BAKE: "Hot trays and steam: open the door from the side, dry cloths, a clear way. Melted "
-    "sugar burns deeply.",
-    StopKind.LOOK: "Let it cool before it is cut. Name every allergen on the label.",
+# Rows that stood under another name before: a kitchen kept then goes on.
+RENAMED = {
+    "proof.room_c": "proofer.c",
+    "proof.film": "proofer.film",
+    "minutes.dough": "minutes.flatten",
+    "minutes.final": "minutes.last_sheet",
+    "under.tray": "contact.tray",
+    "under.marble": "contact.marble",
+    "under.wood": "contact.wood",
+    "ice.film": "contact.ice",
 }

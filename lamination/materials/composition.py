@@ -10,9 +10,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Annotated
 
-from lamination.terms.limits import Checked, Fault, Range, raise_if, say
+from lamination.terms.limits import Checked, Fault, Range, raise_if
+from lamination.terms.said import say
+from lamination.terms.sizes import Percent
 
-Percent = Annotated[float, Range(0, 100, "%")]
 Celsius = Annotated[float, Range(-40, 60, "°C")]
 
 COMPONENTS = ("water", "protein", "fat", "carbohydrate", "ash")

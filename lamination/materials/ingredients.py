@@ -9,59 +9,62 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from difflib import get_close_matches
-from enum import StrEnum
 from typing import Annotated
 
 from lamination.materials.composition import Celsius, Composition
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+from lamination.terms.said import c, named
+from lamination.terms.trade import Worded
 
 
-class Kind(StrEnum):
+class Kind(Worded):
     """What an ingredient is to a formula."""
 
-    FLOUR = "flour"
-    WATER = "water"
-    MILK = "milk"
-    EGG = "egg"
-    FAT = "fat"
-    SUGAR = "sugar"
-    SALT = "salt"
-    YEAST = "yeast"
-    MALT = "malt"
-    ACID = "acid"
-    OTHER = "other"
+    FLOUR = "flour", "Flour"
+    WATER = "water", "Water"
+    MILK = "milk", "Milk"
+    EGG = "egg", "Egg"
+    FAT = "fat", "Butter and fat"
+    SUGAR = "sugar", "Sugar"
+    SALT = "salt", "Salt"
+    YEAST = "yeast", "Yeast"
+    MALT = "malt", "Malt"
+    ACID = "acid", "Acid"
+    OTHER = "other", "Other"
 
 
-class Allergen(StrEnum):
+class Allergen(Worded):
     """Allergens that a label names."""
 
-    GLUTEN = "gluten"
-    MILK = "milk"
-    EGG = "egg"
-    NUTS = "nuts"
-    SOYA = "soya"
-    SESAME = "sesame"
+    GLUTEN = "gluten", "gluten"
+    MILK = "milk", "milk"
+    EGG = "egg", "egg"
+    NUTS = "nuts", "nuts"
+    SOYA = "soya", "soya"
+    SESAME = "sesame", "sesame"
 
 
-class Strength(StrEnum):
+class Strength(Worded):
     """How strong a flour is."""
 
-    WEAK = "weak"
-    MEDIUM = "medium"
-    STRONG = "strong"
+    WEAK = "weak", "weak"
+    MEDIUM = "medium", "medium"
+    STRONG = "strong", "strong"
 
 
 @dataclass(frozen=True)
 class Window(Checked):
     """A butter's working window, °C: brittle below, plastic from and to, oils out above.
 
-    Raises :class:`Faults` when the four do not rise.
+    ``bears_k``: how much colder than usual its outermost leaf may be and still roll, as butter made for
+    laminating does. Raises :class:`Faults` when the four do not rise.
     """
 
     brittle_c: Celsius
     plastic_from_c: Celsius
     plastic_to_c: Celsius
     oils_c: Celsius
+    bears_k: Annotated[float, Range(0, 10, "K")] = 0.0
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -70,7 +73,7 @@ class Window(Checked):
         for i in range(1, 4):
             if values[i] < values[i - 1]:
                 raise Faults(
-                    Fault(names[i], f"This comes after {values[i - 1]:g} °C, so it must be warmer.")
+                    Fault(names[i], f"This comes after {c(values[i - 1])}, so it must be warmer.")
                 )
 
 
@@ -103,13 +106,18 @@ class Ingredient(Checked):
                 )
             )
 
+    @property
+    def locks_in(self) -> bool:
+        """Whether it can be locked in: a firm fat, no oil."""
+        return self.kind is Kind.FAT and (self.window is not None or self.composition.fat_pct < 99)
+
 
 def _of(key: str, name: str, kind: Kind, *shares: float, **more: object) -> Ingredient:
     return Ingredient(key, name, kind, Composition(*shares), **more)  # type: ignore[arg-type]
 
 
 _GLUTEN, _MILK, _EGG = (Allergen.GLUTEN,), (Allergen.MILK,), (Allergen.EGG,)
-_TABLE_WINDOW, _SHEET_WINDOW = Window(9, 12, 16, 20), Window(8, 11, 18, 23)
+_TABLE_WINDOW, _SHEET_WINDOW = Window(9, 12, 16, 20), Window(8, 11, 18, 23, bears_k=2)
 
 # water, protein, fat, carbohydrate, ash, sugar: % of the mass
 LIBRARY: tuple[Ingredient, ...] = (
@@ -175,7 +183,7 @@ class Shelf:
             key.lower(), self._by_key, 3, 0.5
         )
         said = f" Nearest: {', '.join(near[:3])}." if near else " Add it with its composition."
-        return f"There is no ingredient “{key}”.{said}"
+        return f"There is no ingredient “{named(key)}”.{said}"
 
 
 PLAIN_SHELF = Shelf()

@@ -15,7 +15,7 @@ from lamination.materials.composition import Composition, conductivity_w_m_k, sp
 
 Profile = NDArray[np.float64]
 
-# Typical milk fat: share that is solid at a temperature, °C. Published; core-model §1.
+# Typical milk fat: share that is solid at a temperature, °C. Published.
 SOLID_FAT: tuple[tuple[float, float], ...] = (
     (5, 0.52), (10, 0.46), (15, 0.33), (20, 0.18), (25, 0.11), (30, 0.05), (35, 0.0),
 )  # fmt: skip
@@ -64,7 +64,7 @@ TEMPERATURES: Profile = np.arange(COLDEST_C, WARMEST_C + STEP_K / 2, STEP_K)
 
 
 def solid_fat(t_c: float | Profile) -> Profile:
-    """Share of milk fat that is solid, 0 to 1. Published; core-model §1."""
+    """Share of milk fat that is solid, 0 to 1. Published."""
     found: Profile = np.interp(np.asarray(t_c, dtype=float), _FAT_C, _FAT_SHARE)
     return found
 
@@ -72,7 +72,7 @@ def solid_fat(t_c: float | Profile) -> Profile:
 def freezing_point_c(of: Composition) -> float:
     """Where the free water of a material begins to freeze, °C; 0 without free water.
 
-    -1.86 K·kg/mol × osmoles of sugar and salt per kg of free water. Source: core-model §1.
+    -1.86 K·kg/mol × osmoles of sugar and salt per kg of free water. Source: Raoult's law.
     """
     free = free_water(of)
     if free <= 0:

@@ -11,11 +11,10 @@ from typing import Annotated, Literal
 import numpy as np
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range, say
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+from lamination.terms.said import counted, fine_mm, g, mm, say
 
 Grams = Annotated[float, Range(0.1, 20_000, "g")]
-_SURE = 2.0  # a drift of so many of its own standard errors is one
-_WORTH_PCT = 1.0  # of the target; less is not worth a change
 
 
 @dataclass(frozen=True)
@@ -74,7 +73,7 @@ def check_weighing(weighing: Weighing, kitchen: Kitchen) -> Weighed:
     Spread is the standard deviation about the mean, g. The drift is the least-squares line along the
     sheet; it is called one when its slope is more than twice its standard error and worth a change.
     """
-    grams = np.array(weighing.grams)
+    grams, worth = np.array(weighing.grams), kitchen["weigh.worth_pct"]
     n, mean, target = len(grams), float(grams.mean()), weighing.target_g
     spread = float(grams.std(ddof=1)) if n > 1 else 0.0
     first = last = mean
@@ -85,14 +84,14 @@ def check_weighing(weighing: Weighing, kitchen: Kitchen) -> Weighed:
         rest = grams - mean - slope * place
         error = math.sqrt(float((rest**2).sum()) / (n - 2) / float((place**2).sum()))
         first, last = mean - slope / 2, mean + slope / 2
-        sure = abs(slope) > _SURE * error and abs(slope) > _WORTH_PCT / 100 * target
+        sure = abs(slope) > max(kitchen["weigh.sure"] * error, worth / 100 * target)
     may_pct = kitchen["weigh.off_pct"] if weighing.off_pct is None else weighing.off_pct
     allowed = may_pct / 100 * target
     out = tuple(i for i, g in enumerate(weighing.grams) if abs(g - target) > allowed + 1e-9)
     off_pct = 100 * (mean / target - 1)
     drift_pct = 100 * (last - first) / mean
-    says = tuple(_says(weighing, may_pct, mean, off_pct, drift_pct, sure, spread, out))
-    good = not out and not sure and abs(off_pct) < _WORTH_PCT
+    says = tuple(_says(weighing, worth, may_pct, mean, off_pct, drift_pct, sure, spread, out))
+    good = not out and not sure and abs(off_pct) < worth
     return Weighed(
         mean, spread, float(grams.min()), float(grams.max()), off_pct, drift_pct, sure,
         first, last, target - allowed, target + allowed, out, "good" if good else "mind", says,
@@ -101,6 +100,7 @@ def check_weighing(weighing: Weighing, kitchen: Kitchen) -> Weighed:
 
 def _says(
     weighing: Weighing,
+    worth: float,
     may_pct: float,
     mean: float,
     off_pct: float,
@@ -111,15 +111,15 @@ def _says(
 ) -> list[str]:
     target = weighing.target_g
     said = []
-    if abs(off_pct) >= _WORTH_PCT:
+    if abs(off_pct) >= worth:
         word = "heavy" if off_pct > 0 else "light"
-        text = f"On the mean {say(abs(off_pct))} % too {word}."
+        text = f"On average {say(abs(off_pct))} % too {word}."
         ways = []
         if weighing.thickness_mm:
-            ways.append(f"roll the next sheet to {weighing.thickness_mm * target / mean:.2f} mm")
+            ways.append(f"roll the next sheet to {fine_mm(weighing.thickness_mm * target / mean)}")
         if weighing.base_mm:
-            ways.append(f"cut a base of {weighing.base_mm * target / mean:.0f} mm")
-        said.append(f"{text} {' or '.join(ways).capitalize()}." if ways else text)
+            ways.append(f"cut a base of {mm(round(weighing.base_mm * target / mean))}")
+        said.append(f"{text} {_capital(' or '.join(ways))}." if ways else text)
     if drifts:
         way = "lighter" if drift_pct < 0 else "heavier"
         end = "last" if drift_pct < 0 else "first"
@@ -127,7 +127,7 @@ def _says(
         if weighing.thickness_mm:
             thin = abs(drift_pct) / 100 * weighing.thickness_mm
             text += (
-                f" The {end} end is about {thin:.2f} mm thinner: even it out before the last pass, and "
+                f" The {end} end is about {fine_mm(thin)} thinner: even it out before the last pass, and "
                 "measure every mark from the datum."
             )
         said.append(text)
@@ -139,10 +139,14 @@ def _says(
         )
     if not said:
         said.append(
-            f"{len(weighing.grams)} pieces, {say(mean)} g on the mean, give or take {say(spread)} g: "
+            f"{counted(len(weighing.grams), 'piece')}, {g(mean)} on average, give or take {g(spread)}: "
             "change nothing."
         )
     return said
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
 
 def simulated_scale(setting: ScaleSetting) -> tuple[float, ...]:

@@ -5,26 +5,27 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from enum import StrEnum
 from typing import Annotated
 
+from lamination.pieces.over import Area, Round, Straight
 from lamination.pieces.shaping import Card
-from lamination.sheet.lockin import Size
-from lamination.terms.limits import Checked, Fault, Length, Range, raise_if, say
+from lamination.terms.limits import Checked, Fault, Length, Range, raise_if
+from lamination.terms.said import mm
+from lamination.terms.sizes import Size
+from lamination.terms.trade import Worded
 
 _HAIR = 1e-9  # a piece that fits to within rounding fits
-_ROUND = ((45.0, 12), (90.0, 20), (math.inf, 32))  # up to so wide, mm: corners it is drawn with
 
 
-class Shape(StrEnum):
+class Shape(Worded):
     """Shapes a sheet is cut into; ``base_mm`` is the side of a square and a disc's diameter."""
 
-    TRIANGLE = "triangle"
-    RECTANGLE = "rectangle"
-    SQUARE = "square"
-    DISC = "disc"
-    RING = "ring"
-    STRIP = "strip"
+    TRIANGLE = "triangle", "Triangles"
+    SQUARE = "square", "Squares"
+    RECTANGLE = "rectangle", "Rectangles"
+    DISC = "disc", "Discs"
+    RING = "ring", "Rings"
+    STRIP = "strip", "Strips"
 
     @property
     def is_round(self) -> bool:
@@ -36,14 +37,33 @@ class Shape(StrEnum):
         return self in (Shape.TRIANGLE, Shape.RECTANGLE, Shape.STRIP)
 
 
+class Addition(Worded):
+    """What something put on a piece is for."""
+
+    TOPPING = "topping", "topping"
+    MARK = "mark", "mark that tells it from others"
+    GLAZE = "glaze", "glaze or syrup"
+    DUST = "dust", "dusting"
+
+
+@dataclass(frozen=True)
+class Topping(Checked):
+    """Something put on each piece: an ingredient, grams of it, and what it is for."""
+
+    ingredient: Annotated[str, Length(1, 40, "characters")]
+    grams: Annotated[float, Range(0, 1_000, "g")] = 0.0
+    used_as: Addition = Addition.TOPPING
+
+
 @dataclass(frozen=True)
 class Product(Checked):
     """What is cut in rows of its own: its shape and sizes, and what becomes of it.
 
     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
     as what is left of the sheet takes. ``notch_mm``: cut into the middle of a triangle's base.
-    ``filling``: an ingredient, ``filling_g`` of it in each. Raises Faults for a ring without a hole,
-    or a notch or hole that is too large.
+    ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
+    one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
+    hole that is too large.
     """
 
     name: Annotated[str, Length(1, 60, "characters")]
@@ -56,6 +76,8 @@ class Product(Checked):
     card: Card = Card.FLAT
     filling: Annotated[str, Length(1, 40, "characters")] | None = None
     filling_g: Annotated[float, Range(0, 1_000, "g")] = 0.0
+    strands: Annotated[int, Range(1, 12)] = 1
+    toppings: Annotated[tuple[Topping, ...], Length(0, 6, "toppings")] = ()
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -63,10 +85,12 @@ class Product(Checked):
         if self.shape.has_height and self.height_mm is None:
             faults.append(Fault("height_mm", "This shape has a height as well. Enter it."))
         if self.shape is Shape.RING and not 0 < self.hole_mm < self.base_mm:
-            text = f"The hole is more than 0 and less than {say(self.base_mm)} mm across."
+            text = f"The hole is more than 0 and less than {mm(self.base_mm)} across."
             faults.append(Fault("hole_mm", text))
+        elif self.hole_mm and self.shape is not Shape.RING:
+            faults.append(Fault("hole_mm", "Only a ring is cut with a hole. Set it to 0."))
         if self.notch_mm and self.notch_mm > self.across_mm / 3:
-            text = f"A notch of more than {say(self.across_mm / 3)} mm cuts the piece in two."
+            text = f"A notch of more than {mm(self.across_mm / 3)} cuts the piece in two."
             faults.append(Fault("notch_mm", text))
         raise_if(faults)
 
@@ -84,7 +108,26 @@ class Corner:
     y_mm: float
 
 
-Outline = tuple[Corner, ...]
+@dataclass(frozen=True, slots=True)
+class Oval:
+    """A round piece: its middle and half its sizes, mm; ``hole`` as a share of it."""
+
+    x_mm: float
+    y_mm: float
+    half_along_mm: float
+    half_across_mm: float
+    hole: float = 0.0
+
+
+Outline = tuple[Corner, ...] | Oval
+
+
+def area_of(outline: Outline) -> Area:
+    """The area a piece takes of the sheet."""
+    if isinstance(outline, Oval):
+        o = outline
+        return Round(o.x_mm, o.y_mm, o.half_along_mm, o.half_across_mm, o.hole)
+    return Straight(tuple((corner.x_mm, corner.y_mm) for corner in outline))
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,18 +173,22 @@ class Layout:
 
 @dataclass(frozen=True, slots=True)
 class Blank:
-    """A piece as it is cut, with its shrinkage: mm along its row and across it, and its area."""
+    """A piece as it is cut, with its shrinkage: mm along its row and across it, and its area.
+
+    ``hole``: a ring's, as a share of its size.
+    """
 
     shape: Shape
     along_mm: float
     across_mm: float
     mm2: float
+    hole: float = 0.0
 
 
 def kerf_along_base_mm(kerf_mm: float, base_mm: float, height_mm: float) -> float:
     """What a blade that eats ``kerf_mm`` takes along the base in a triangle's slanted cut, mm.
 
-    k·√(1 + (b/2H)²). Source: geometry, core-model §9.
+    k·√(1 + (b/2H)²). Source: geometry.
     """
     return kerf_mm * math.sqrt(1 + (base_mm / (2 * height_mm)) ** 2)
 
@@ -155,12 +202,12 @@ def blank_of(product: Product, shrink_pct: float = 0.0, across: bool = False) ->
     along = product.base_mm * (1 if across else more)
     tall = product.across_mm * (more if across else 1)
     mm2 = along * tall
+    hole = product.hole_mm / product.base_mm if product.shape is Shape.RING else 0.0
     if product.shape is Shape.TRIANGLE:
         mm2 /= 2
     elif product.shape.is_round:
-        hole = product.hole_mm if product.shape is Shape.RING else 0.0
-        mm2 = math.pi / 4 * (mm2 - hole**2 * more)
-    return Blank(product.shape, along, tall, mm2)
+        mm2 *= math.pi / 4 * (1 - hole**2)
+    return Blank(product.shape, along, tall, mm2, hole)
 
 
 def per_row(blank: Blank, length_mm: float, kerf_mm: float) -> int:
@@ -168,7 +215,7 @@ def per_row(blank: Blank, length_mm: float, kerf_mm: float) -> int:
 
     n triangles, alternately up and down, and their n + 1 cuts use (n + 1)·b/2 plus n + 1 kerfs of
     the row's length; n pieces with straight sides use n·b and n + 1 kerfs; a round cutter leaves a
-    kerf between its pieces only. Source: core-model §9.
+    kerf between its pieces only. Source: geometry.
     """
     if blank.shape is Shape.TRIANGLE:
         return max(math.floor(length_mm / _step(blank, kerf_mm) + _HAIR) - 1, 0)
@@ -256,13 +303,8 @@ def _outline(blank: Blank, y: float, i: int, kerf: float) -> Outline:
     return (Corner(x, foot), Corner(x + base, foot), Corner(x + base / 2, tip))
 
 
-def _round(blank: Blank, x: float, y: float) -> Outline:
-    corners = next(n for up_to, n in _ROUND if max(blank.along_mm, blank.across_mm) <= up_to)
-    turns = [2 * math.pi * i / corners for i in range(corners)]
-    return tuple(
-        Corner(x + blank.along_mm / 2 * math.cos(a), y + blank.across_mm / 2 * math.sin(a))
-        for a in turns
-    )
+def _round(blank: Blank, x: float, y: float) -> Oval:
+    return Oval(x, y, blank.along_mm / 2, blank.across_mm / 2, blank.hole)
 
 
 def _marks(blank: Blank, y: float, many: int, kerf: float) -> tuple[Marks, Marks]:
@@ -281,15 +323,20 @@ def _marks(blank: Blank, y: float, many: int, kerf: float) -> tuple[Marks, Marks
 
 def _placed(row: Row, trim: float, across: bool) -> Row:
     """A row as it lies on the whole sheet."""
-    outlines = tuple(
-        tuple(
-            Corner(c.y_mm + trim, c.x_mm + trim) if across else Corner(c.x_mm + trim, c.y_mm + trim)
-            for c in outline
-        )
-        for outline in row.outlines
-    )
+    outlines = tuple(_moved(outline, trim, across) for outline in row.outlines)
     marks = tuple(Marks(m.across_mm + trim, tuple(a + trim for a in m.along_mm)) for m in row.marks)
     return Row(row.product, row.from_mm + trim, row.to_mm + trim, outlines, marks)
+
+
+def _moved(outline: Outline, trim: float, across: bool) -> Outline:
+    if isinstance(outline, Oval):
+        x, y = outline.x_mm + trim, outline.y_mm + trim
+        along, high = outline.half_along_mm, outline.half_across_mm
+        return Oval(*((y, x, high, along) if across else (x, y, along, high)), outline.hole)
+    return tuple(
+        Corner(c.y_mm + trim, c.x_mm + trim) if across else Corner(c.x_mm + trim, c.y_mm + trim)
+        for c in outline
+    )
 
 
 def cut_from(row_marks: tuple[Marks, Marks], kerf_mm: float) -> tuple[float, ...]:

@@ -3,20 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
+
+from lamination.terms.trade import Worded
 
 
-class Card(StrEnum):
+class Card(Worded):
     """How a cut piece is shaped."""
 
-    FLAT = "flat"
-    CRESCENT = "crescent"
-    ROLL = "roll"
-    POCKET = "pocket"
-    PINWHEEL = "pinwheel"
-    TURNOVER = "turnover"
-    PLAIT = "plait"
-    CASE = "case"
+    FLAT = "flat", "as it is cut"
+    CRESCENT = "crescent", "rolled triangle"
+    ROLL = "roll", "rolled rectangle"
+    POCKET = "pocket", "corners to the middle"
+    PINWHEEL = "pinwheel", "pinwheel"
+    TURNOVER = "turnover", "turned over"
+    PLAIT = "plait", "plait"
+    CASE = "case", "ring on a disc"
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,10 +6,10 @@ import math
 from dataclasses import dataclass
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.kitchen.practice import Family
 from lamination.pieces.cutting import Blank, Product, Shape
 from lamination.pieces.shaping import Card
-from lamination.sheet.lockin import Size
+from lamination.terms.sizes import Size
+from lamination.terms.trade import Family
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,16 +48,20 @@ class WorkedTrays:
         return sum(len(p.trays) for p in self.products)
 
 
-def shaped_size(product: Product, blank: Blank, thickness_mm: float) -> Size:
+_LIES_FLAT = (Card.FLAT, Card.PINWHEEL, Card.TURNOVER, Card.POCKET)
+
+
+def shaped_size(product: Product, blank: Blank, thickness_mm: float, kitchen: Kitchen) -> Size:
     """The size of a shaped piece before it rises, mm.
 
     A rolled piece is a spiral: its diameter is that of a circle with the same section, √(4·H·t/π).
-    A pocket is a square of its corners' halves; what lies flat keeps its size. Source: geometry.
+    A pocket is a square of its corners' halves; a plait is as wide as its strands side by side; what
+    lies flat keeps its size. Source: geometry, and two rows of the kitchen.
     """
     base, tall, t = blank.along_mm, blank.across_mm, thickness_mm
     coil = math.sqrt(4 * tall * t / math.pi)
     if product.card is Card.CRESCENT and product.shape is Shape.TRIANGLE:
-        return Size(base * 1.15, coil, coil)
+        return Size(base * kitchen["shape.wings"], coil, coil)
     if product.card is Card.ROLL:
         return Size(base, coil, coil)
     if product.card is Card.POCKET:
@@ -65,16 +69,21 @@ def shaped_size(product: Product, blank: Blank, thickness_mm: float) -> Size:
     if product.card is Card.TURNOVER:
         return Size(base, tall / 2, 2 * t)
     if product.card is Card.PLAIT:
-        return Size(tall * 0.8, base * 1.8, 2 * t)
+        wide = base * (product.strands + 3) / 3  # two lie over each other wherever one looks
+        return Size(tall * kitchen["shape.plait_long"], wide, 2 * t)
     if product.card is Card.CASE:
         return Size(base, tall, 2 * t)
     return Size(base, tall, t)
 
 
-def risen_size(shaped: Size, family: Family, kitchen: Kitchen) -> Size:
-    """The size it needs on the tray when it is baked, mm: wider and higher by the kitchen's rows."""
-    kind = "puff" if family is Family.PUFF else "yeasted"
-    wide = 1 + kitchen[f"rise.{kind}_wide_pct"] / 100
+def risen_size(shaped: Size, card: Card, family: Family, kitchen: Kitchen) -> Size:
+    """The size it needs on the tray when it is baked, mm: wider and higher by the kitchen's rows.
+
+    What lies flat rises upwards and hardly spreads; what is rolled grows all round.
+    """
+    kind = "yeasted" if family.yeasted else "puff"
+    flat = "flat" if family.yeasted and card in _LIES_FLAT else kind
+    wide = 1 + kitchen[f"rise.{flat}_wide_pct"] / 100
     high = 1 + kitchen[f"rise.{kind}_high_pct"] / 100
     return Size(shaped.length_mm * wide, shaped.width_mm * wide, shaped.thickness_mm * high)
 
@@ -115,8 +124,8 @@ def work_trays(
     found = []
     next_tray = 1
     for n, (product, blank, many) in enumerate(zip(products, blanks, pieces, strict=True)):
-        shaped = shaped_size(product, blank, thickness_mm)
-        risen = risen_size(shaped, family, kitchen)
+        shaped = shaped_size(product, blank, thickness_mm, kitchen)
+        risen = risen_size(shaped, product.card, family, kitchen)
         along, across = on_tray(risen, length, width, kitchen["bake_tray.gap_mm"])
         each = max(along * across, 1)
         trays = tuple(range(next_tray, next_tray + math.ceil(many / each)))

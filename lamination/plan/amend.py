@@ -12,18 +12,24 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Annotated
 
-from lamination.dough.formula import Formula, Line, Preferment, PrefermentKind
-from lamination.dough.recipe import butter_physics, dough_physics
+from lamination.dough.formula import Formula, Line, PrefermentKind
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Ingredient, Kind
+from lamination.pieces.baking import converted
 from lamination.pieces.cutting import Shape
-from lamination.pieces.finish import Oven, converted
 from lamination.plan.plan import Plan
 from lamination.plan.starts import starting_formula
+from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
-from lamination.sheet.lockin import Method
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range, say
-from lamination.terms.rests import Place, Rest
+from lamination.sheet.lockin import sheet_over_block
+from lamination.steps import KINDS
+from lamination.steps.bake import Baking
+from lamination.steps.mix import Mixing
+from lamination.steps.preferment import Preferment
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+from lamination.terms.rests import Rest
+from lamination.terms.said import g, mm
+from lamination.terms.trade import Method, Place
 
 
 class Change(StrEnum):
@@ -43,7 +49,13 @@ class Change(StrEnum):
     PIECE_HEIGHT = "piece_height"  # the same by the height
     PIECE_THICKNESS = "piece_thickness"  # the same by the thickness of the sheet
     OVEN = "oven"  # the bake in the other kind of oven
-    FLOUR = "flour"  # value g of flour at hand, all of it for one dough
+    FLOUR = "flour"  # value g of flour at hand: all of it, and never more
+    BUTTER_SHARE = "butter_share"  # value % of the dough
+    BUTTER_OF_WHOLE = "butter_of_whole"  # value % of dough and butter
+    BUTTER_OF_FLOUR = "butter_of_flour"  # value % of the flour
+    METHOD = "method"  # ingredient: the way to lock in; block and margins follow
+    DROP_FORMULA = "drop_formula"
+    ADD_STEP = "add_step"  # ingredient: the kind; index: the number it will have
 
 
 @dataclass(frozen=True)
@@ -52,7 +64,7 @@ class Amendment(Checked):
 
     change: Change
     value: Annotated[float, Range(0, 1_000_000)] | None = None
-    index: Annotated[int, Range(0, 29)] | None = None
+    index: Annotated[int, Range(0, 60)] | None = None
     ingredient: Annotated[str, Length(1, 40, "characters")] | None = None
     preferment: PrefermentKind | None = None
 
@@ -74,11 +86,11 @@ _NEEDS: dict[Change, tuple[str, ...]] = {
     Change.PIECE_HEIGHT: ("index", "value"),
     Change.PIECE_THICKNESS: ("index", "value"),
     Change.FLOUR: ("value",),
-}
-# what a preferment commonly starts from: share of flour, its hydration, share of yeast, rest
-_PREFERMENTS = {
-    PrefermentKind.POOLISH: (25.0, 100.0, 5.0, Rest(Place.BENCH, 720)),
-    PrefermentKind.SPONGE: (30.0, 55.0, 20.0, Rest(Place.FRIDGE, 960)),
+    Change.BUTTER_SHARE: ("value",),
+    Change.BUTTER_OF_WHOLE: ("value",),
+    Change.BUTTER_OF_FLOUR: ("value",),
+    Change.METHOD: ("ingredient",),
+    Change.ADD_STEP: ("ingredient", "index"),
 }
 _USUAL_PCT = {Kind.FLOUR: 0.0, Kind.WATER: 10.0, Kind.MILK: 10.0, Kind.YEAST: 2.0, Kind.SALT: 2.0}
 _STEP_G = 10.0
@@ -91,8 +103,6 @@ def amend(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     when the change does not apply to this plan, or those of the plan when what would come of it is
     no plan.
     """
-    if asked.change is Change.GIVE_FORMULA:
-        return replace(plan, formula=plan.formula or starting_formula(plan.family))
     try:
         return _HOW[asked.change](plan, asked, kitchen)
     except Faults as wrong:
@@ -101,7 +111,7 @@ def amend(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 
 def _in_plan(fault: Fault) -> Fault:
     """A fault of the formula alone, with its path in the plan."""
-    return fault.under("formula") if fault.field.startswith(("lines", "preferments")) else fault
+    return fault.under("formula") if fault.field.startswith("lines") else fault
 
 
 def _formula_of(plan: Plan) -> Formula:
@@ -174,43 +184,118 @@ def _add_line(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     return replace(plan, formula=replace(formula, lines=(*formula.lines, line)))
 
 
+def _give_formula(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    """A formula of the family, and the mixing that goes with it."""
+    if plan.formula:
+        return plan
+    steps = plan.steps if plan.first(Mixing) else (Mixing(), *plan.steps)
+    return replace(plan, formula=starting_formula(plan.family), steps=steps)
+
+
+def _drop_formula(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    """The plan without its formula, nor the steps that want one."""
+    steps = tuple(s for s in plan.steps if not isinstance(s, Mixing | Preferment))
+    return replace(plan, formula=None, steps=steps)
+
+
 def _add_preferment(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     """A preferment of its usual shares, or as much as the formula's liquid and yeast allow."""
     formula = _formula_of(plan)
     kind = asked.preferment or PrefermentKind.POOLISH
-    flour, hydration, yeast, rest = _PREFERMENTS[kind]
-    flour_left = 100 - sum(p.flour_pct for p in formula.preferments)
-    yeast_left = 100 - sum(p.yeast_pct for p in formula.preferments)
-    liquid_left = sum(
-        pct for what, pct in formula.parts if what.kind in (Kind.WATER, Kind.MILK)
-    ) - sum(p.flour_pct * p.hydration_pct / 100 for p in formula.preferments)
-    flour = math.floor(min(flour, flour_left, 100 * liquid_left / hydration))
+    there = [p for _, p in plan.preferments]
+
+    def usual(name: str) -> float:
+        return kitchen[f"preferment.{kind}_{name}"]
+
+    hydration = usual("hydration_pct")
+    liquid = formula.liquid_pct - sum(p.flour_pct * p.hydration_pct / 100 for p in there)
+    left = 100 - sum(p.flour_pct for p in there)
+    flour = math.floor(min(usual("flour_pct"), left, 100 * liquid / hydration))
     if flour < 1:
-        raise Faults(
-            Fault("preferment", "The formula has no flour or liquid left for another preferment.")
-        )
-    has_yeast = any(what.kind is Kind.YEAST and pct > 0 for what, pct in formula.parts)
-    new = Preferment(kind, flour, hydration, min(yeast, yeast_left) if has_yeast else 0.0, rest)
-    return replace(plan, formula=replace(formula, preferments=(*formula.preferments, new)))
+        text = "The formula has no flour or liquid left for another preferment."
+        raise Faults(Fault("preferment", text))
+    yeast = min(usual("yeast_pct"), 100 - sum(p.yeast_pct for p in there))
+    place = Place.BENCH if kind is PrefermentKind.POOLISH else Place.FRIDGE
+    new = Preferment(
+        kind, flour, hydration, yeast if formula.has_yeast else 0.0, rest=Rest(place, usual("min"))
+    )
+    return plan.with_steps(*there, new, *(s for s in plan.steps if not isinstance(s, Preferment)))
+
+
+def _add_step(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    """A step of a kind, put where it is asked for; what makes no sense says why."""
+    kind = KINDS.get(asked.ingredient or "")
+    if kind is None or kind.fresh is None:
+        raise Faults(Fault("ingredient", "There is no such kind of step."))
+    at = min(asked.index or 0, len(plan.steps))
+    new = kind.fresh(plan.steps, at)
+    return plan.with_steps(*plan.steps[:at], new, *plan.steps[at:])
+
+
+def _butter(plan: Plan, grams: float) -> Plan:
+    return replace(plan, butter=replace(plan.butter, mass_g=round(max(grams, 1.0), 1)))
+
+
+def _butter_share(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    """The block that makes its butter a share of the dough, of the whole or of the flour.
+
+    With p of pure butter in the block and q of flour in it: p·m / (D + q·m), p·m / (D + m), or
+    p·m / (F + q·m) is the share s, so m follows.
+    """
+    share = (asked.value or 0.0) / 100
+    pure = plan.butter.pure_g / plan.butter.mass_g
+    flour, dough = 1 - pure, plan.dough.mass_g
+    if asked.change is Change.BUTTER_OF_WHOLE:
+        below, of = pure - share, dough
+    else:
+        below, of = pure - share * flour, dough
+        if asked.change is Change.BUTTER_OF_FLOUR:
+            found = recipe_of(plan, kitchen).flour_g
+            if not found:
+                raise Faults(Fault("value", "Without a formula nobody knows the flour."))
+            of = found
+    if below <= 0:
+        raise Faults(Fault("value", "No block is that much of it. Must be less."))
+    return _butter(plan, share * of / below)
+
+
+def _method(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    """Another way to lock in: an envelope wants a square, and only some have a margin."""
+    try:
+        method = {m.value: m for m in Method}[asked.ingredient or ""]
+    except KeyError:
+        raise Faults(Fault("ingredient", "There is no such way to lock in.")) from None
+    now = plan.lock_in
+    values = {"method": method, "overlap_mm": 0.0}
+    if not method.has_margin:
+        values |= {"margin_mm": 0.0, "off_centre_mm": 0.0}
+    if method is Method.ENVELOPE:
+        side = float(round(math.sqrt(now.block_width_mm * now.block_length_mm)))
+        values |= {"block_width_mm": side, "block_length_mm": side, "overlap_mm": now.overlap_mm}
+    plan = plan.changed(now, **values)
+    if method is Method.INVERSE and not plan.butter.flour_pct:
+        flour = kitchen["inverse_flour_pct"]
+        whole = plan.butter.mass_g * (1 + flour / 100)
+        butter = replace(plan.butter, flour_pct=flour, mass_g=round(whole, 1))
+        plan = replace(plan, butter=butter)
+    return plan
 
 
 def _block(plan: Plan, width_mm: float, length_mm: float, margin_mm: float | None = None) -> Plan:
     chosen = plan.lock_in
     if chosen.method is Method.ENVELOPE:
         width_mm = length_mm = math.sqrt(width_mm * length_mm)
-    return replace(
-        plan,
-        lock_in=replace(
-            chosen,
-            block_width_mm=round(width_mm, 1),
-            block_length_mm=round(length_mm, 1),
-            margin_mm=chosen.margin_mm if margin_mm is None else margin_mm,
-        ),
+    return plan.changed(
+        chosen,
+        block_width_mm=round(width_mm, 1),
+        block_length_mm=round(length_mm, 1),
+        margin_mm=chosen.margin_mm if margin_mm is None else margin_mm,
     )
 
 
 def _butter_mm3(plan: Plan, kitchen: Kitchen) -> float:
-    return plan.butter.mass_g / butter_physics(plan, kitchen).density_kg_m3 * 1e6
+    recipe = recipe_of(plan, kitchen)
+    return recipe.butter_physics.volume_mm3(plan.butter.mass_g)
 
 
 def _block_thickness(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
@@ -238,16 +323,13 @@ def _block_as_dough(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     share alone. What can be chosen is a bare margin: it makes the dough sheet larger and thinner.
     Solved by bisection; where butter is the thicker already no margin helps.
     """
-    butter = _butter_mm3(plan, kitchen)
-    dough = plan.dough.mass_g / dough_physics(plan, kitchen).density_kg_m3 * 1e6
     chosen = plan.lock_in
-    if chosen.method is Method.ENVELOPE:
-        raise Faults(
-            Fault(
-                "change", "The envelope has no margin to choose; change the butter share instead."
-            )
-        )
-    panels = 2 if chosen.method is Method.HALF else 1.5
+    panels = sheet_over_block(chosen.method)
+    if panels is None:
+        text = "This way of locking in has no margin to choose; change the butter share instead."
+        raise Faults(Fault("change", text))
+    butter = _butter_mm3(plan, kitchen)
+    dough = recipe_of(plan, kitchen).dough_physics.volume_mm3(plan.dough.mass_g)
     length, width = chosen.block_length_mm, chosen.block_width_mm
     thickness = butter / (length * width)
 
@@ -256,13 +338,11 @@ def _block_as_dough(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 
     if dough_mm(0) < thickness:
         grams = plan.butter.mass_g * dough_mm(0) / thickness
-        raise Faults(
-            Fault(
-                "change",
-                f"Here the butter is the thicker one already: {say(thickness)} mm over "
-                f"{say(dough_mm(0))} mm of dough. {say(grams)} g of butter would be as thick.",
-            )
+        text = (
+            f"Here the butter is the thicker one already: {mm(thickness)} over {mm(dough_mm(0))} of "
+            f"dough. {g(grams)} of butter would be as thick."
         )
+        raise Faults(Fault("change", text))
     low, high = 0.0, 200.0
     for _ in range(40):
         middle = (low + high) / 2
@@ -286,23 +366,29 @@ def scaled(plan: Plan, dough_g: float) -> Plan:
 
 
 def _pieces(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """As much dough as so many pieces want from one sheet, rounded up to ten grams."""
-    wanted = asked.value or 0.0
-    cut = work(plan, kitchen).cut
-    if cut is None or not cut.pieces:
-        raise Faults(Fault("value", "Say first what the last sheet is cut into."))
+    """The least dough that gives so many pieces from one sheet, to ten grams.
+
+    Pieces come row by row, so more dough does not always give more: the least is searched for.
+    """
+    wanted = round(asked.value or 0.0)
     if wanted < 1:
         raise Faults(Fault("value", "At least one piece."))
-    grams = plan.dough.mass_g
-    for _ in range(4):  # the ends are lost once, whatever the length: two or three rounds settle it
-        grams = math.ceil(grams * wanted / cut.pieces / _STEP_G - 1e-9) * _STEP_G
-        cut = work(scaled(plan, grams), kitchen).cut
-        if cut is None or not cut.pieces or cut.pieces == round(wanted):
-            break
-    while cut and cut.pieces < wanted:
-        grams += _STEP_G * max(1, round(cut.piece_g * (wanted - cut.pieces) / _STEP_G))
-        cut = work(scaled(plan, grams), kitchen).cut
-    return scaled(plan, grams)
+
+    def gives(steps: int) -> int:
+        cut = work(scaled(plan, steps * _STEP_G), kitchen).cut
+        return cut.pieces if cut else 0
+
+    now = round(plan.dough.mass_g / _STEP_G)
+    if not gives(max(now, 1)):
+        raise Faults(Fault("value", "Say first what the last sheet is cut into."))
+    high = max(1, math.ceil(now * wanted / gives(max(now, 1))))
+    while gives(high) < wanted:
+        high = math.ceil(high * 1.05) + 1
+    low = max(high // 2, 1)
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if gives(middle) < wanted else (low, middle)
+    return scaled(plan, (low if gives(low) >= wanted else high) * _STEP_G)
 
 
 def _piece_g(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
@@ -313,12 +399,11 @@ def _piece_g(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     n, wanted = asked.index or 0, asked.value or 0.0
     product, now = cut.products[n], made.products[n].piece_g
     if not 0.1 <= wanted <= 20_000:
-        raise Faults(Fault("value", "A piece weighs from 0.1 to 20000 g."))
+        raise Faults(Fault("value", f"Must be from {g(0.1)} to {g(20_000)}."))
     times = wanted / now
     if asked.change is Change.PIECE_THICKNESS:
-        return replace(
-            plan, final=replace(plan.final, roll_to_mm=round(plan.final.roll_to_mm * times, 2))
-        )
+        last = plan.last_sheet
+        return plan.changed(last, roll_to_mm=round(last.roll_to_mm * times, 2))
     if asked.change is Change.PIECE_HEIGHT and product.shape.has_height and product.height_mm:
         sized = replace(product, height_mm=round(product.height_mm * times, 1))
     elif product.shape is Shape.RING:
@@ -330,28 +415,34 @@ def _piece_g(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
         grows = times if product.shape.has_height else math.sqrt(times)
         sized = replace(product, base_mm=round(product.base_mm * grows, 1))
     products = (*cut.products[:n], sized, *cut.products[n + 1 :])
-    return replace(plan, cut=replace(cut, products=products))
+    return plan.changed(cut, products=products)
 
 
 def _oven(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     """The bake for the other kind of oven."""
-    if plan.finish is None:
+    baking = plan.first(Baking)
+    if baking is None:
         raise Faults(Fault("change", "This plan has no bake yet."))
-    other = Oven.FAN if plan.finish.bake.oven is Oven.DECK else Oven.DECK
-    return replace(
-        plan, finish=replace(plan.finish, bake=converted(plan.finish.bake, other, kitchen))
-    )
+    return plan.changed(baking, bake=converted(baking.bake, baking.bake.oven.other, kitchen))
 
 
 def _flour(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """As much dough as the flour at hand makes."""
+    """As much dough as the flour at hand makes, and no more than there is."""
     formula = _formula_of(plan)
     fed_share = formula.old_dough.share_pct / 100 if formula.old_dough else 0.0
-    grams = (asked.value or 0.0) * formula.total_pct / 100 / (1 - fed_share)
-    return scaled(plan, round(grams, 1))
+    in_block = plan.butter.flour_g / plan.dough.mass_g
+    per_dough = 100 / formula.total_pct * (1 - fed_share) + in_block
+    return scaled(plan, math.floor(10 * (asked.value or 0.0) / per_dough) / 10)
 
 
 _HOW: dict[Change, Callable[[Plan, Amendment, Kitchen], Plan]] = {
+    Change.GIVE_FORMULA: _give_formula,
+    Change.DROP_FORMULA: _drop_formula,
+    Change.ADD_STEP: _add_step,
+    Change.BUTTER_SHARE: _butter_share,
+    Change.BUTTER_OF_WHOLE: _butter_share,
+    Change.BUTTER_OF_FLOUR: _butter_share,
+    Change.METHOD: _method,
     Change.LINE_GRAMS: _line_grams,
     Change.LINE_INGREDIENT: _line_ingredient,
     Change.ADD_LINE: _add_line,

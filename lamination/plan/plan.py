@@ -2,193 +2,181 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal, TypeVar
 
-from lamination.dough.formula import Formula
-from lamination.kitchen.practice import Family
-from lamination.materials.ingredients import PLAIN_SHELF, Ingredient, Kind, Shelf
-from lamination.pieces.cutting import Product
-from lamination.pieces.finish import Finish
-from lamination.sheet.folds import OFFSET_SEAM, Fold
-from lamination.sheet.lockin import Method
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range
-from lamination.terms.rests import Minutes, Rest
+from lamination.dough.formula import Formula, taken_too_much
+from lamination.dough.recipe import Butter, Dough
+from lamination.materials.ingredients import Shelf
+from lamination.steps import KINDS, OneOf, kind_of, step_classes
+from lamination.steps.base import Form, Step, with_id
+from lamination.steps.cut import Cut
+from lamination.steps.last_sheet import LastSheet
+from lamination.steps.lock_in import LockIn
+from lamination.steps.preferment import Preferment
+from lamination.steps.turn import Turn
+from lamination.terms.limits import Checked, Fault, Faults, Length, raise_if
+from lamination.terms.said import listed
+from lamination.terms.trade import Family, Tool
 
 FORMAT: Literal["eight-turn/plan"] = "eight-turn/plan"
-VERSION = 3
+VERSION = 4
 
-Grams = Annotated[float, Range(1, 200_000, "g")]
-Density = Annotated[float, Range(300, 2_000, "kg/m³")]
-Side = Annotated[float, Range(10, 5_000, "mm")]
-Edge = Annotated[float, Range(0, 200, "mm")]
-Uneven = Annotated[float, Range(-50, 50, "%")]
-Thickness = Annotated[float, Range(0.5, 200, "mm")]
+AnyStep = Annotated[Step, OneOf(step_classes)]
+S = TypeVar("S", bound=Step)
 
 
-@dataclass(frozen=True)
-class Dough(Checked):
-    """The dough that goes into the lock-in, and its chill before that.
+def newer(version: int) -> str:
+    """What is said of a file that another version of Eight Turn wrote.
 
-    Without a density of its own it has that of the formula, or of practice where there is none.
+    >>> newer(9)
+    'This file has version 9; this Eight Turn reads up to version 4. A newer Eight Turn may read it.'
     """
-
-    mass_g: Grams
-    density_kg_m3: Density | None = None
-    rest: Rest | None = None
-    bench_min: Minutes | None = None
-
-
-@dataclass(frozen=True)
-class Plaque(Checked):
-    """Butter as it is bought: its two sides and what one weighs."""
-
-    length_mm: Side
-    width_mm: Side
-    mass_g: Grams
-
-
-@dataclass(frozen=True)
-class Butter(Checked):
-    """The butter that is locked in; ``mass_g`` is the whole block, the flour in it included.
-
-    ``flour_pct``: flour worked into it, % of the butter. ``fold_back``: rolled thin and folded in so
-    many (0 or 1: not at all). ``plaque``: another than the kitchen's.
-    """
-
-    mass_g: Grams
-    density_kg_m3: Density | None = None
-    ingredient: Annotated[str, Length(1, 40, "characters")] = "butter-table"
-    flour_pct: Annotated[float, Range(0, 100, "%")] = 0.0
-    fold_back: Annotated[int, Range(0, 6)] = 0
-    plaque: Plaque | None = None
-
-
-@dataclass(frozen=True)
-class LockIn(Checked):
-    """The school of lock-in and the block's two sides; its thickness follows."""
-
-    method: Method
-    block_width_mm: Side
-    block_length_mm: Side
-    margin_mm: Edge = 0.0
-    overlap_mm: Edge = 0.0
-    rest: Rest | None = None
-    bench_min: Minutes | None = None
-    off_centre_mm: Annotated[float, Range(-300, 300, "mm")] = 0.0
-    lump_mm: Annotated[float, Range(3, 100, "mm")] = 20.0
-
-
-@dataclass(frozen=True)
-class Trim(Checked):
-    """What is cut off the rolled sheet before the fold: both ends, both sides.
-
-    ``tucked``: what comes off is laid on the middle and folded in; otherwise it is saved.
-    """
-
-    ends_mm: Edge = 0.0
-    sides_mm: Edge = 0.0
-    tucked: bool = False
-
-
-@dataclass(frozen=True)
-class Turn(Checked):
-    """One turn: roll to a thickness (to a width first, if one is chosen), trim, fold, rest.
-
-    ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
-    offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
-    short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean.
-    """
-
-    fold: Fold
-    roll_to_mm: Thickness
-    rest: Rest | None = None
-    bench_min: Minutes | None = None
-    width_mm: Side | None = None
-    trim: Trim | None = None
-    stacked: bool = False
-    seam_pct: Annotated[float, Range(10, 90, "%")] = 100 * OFFSET_SEAM
-    short_mm: Annotated[float, Range(0, 200, "mm")] = 0.0
-    uneven_pct: Uneven = 0.0
-
-
-@dataclass(frozen=True)
-class Final(Checked):
-    """The last sheet: its thickness, and its width if one is wanted; ``uneven_pct`` as in a turn."""
-
-    roll_to_mm: Thickness
-    width_mm: Side | None = None
-    rest: Rest | None = None
-    bench_min: Minutes | None = None
-    uneven_pct: Uneven = 0.0
-
-
-@dataclass(frozen=True)
-class Cut(Checked):
-    """What the last sheet is cut into: rows of one product after another, from the datum edge.
-
-    ``kerf_mm`` is what the blade eats at each cut, ``trim_mm`` what comes off every edge first.
-    ``shrink_pct``: how much a piece shrinks along the roll once it is cut. ``across``: rows run
-    across the sheet.
-    """
-
-    products: Annotated[tuple[Product, ...], Length(1, 8, "products")]
-    kerf_mm: Annotated[float, Range(0, 10, "mm")] = 0.0
-    bench_min: Minutes | None = None
-    trim_mm: Annotated[float, Range(0, 100, "mm")] = 0.0
-    shrink_pct: Annotated[float, Range(0, 40, "%")] = 0.0
-    across: bool = False
+    return (
+        f"This file has version {version}; this Eight Turn reads up to version {VERSION}. A newer "
+        "Eight Turn may read it."
+    )
 
 
 @dataclass(frozen=True)
 class Plan(Checked):
     """A lamination plan: the document that is saved, sent and worked.
 
-    Raises :class:`~lamination.terms.limits.Faults` on wrong input, with the path of every field at fault.
+    ``steps`` follow one another; a step without an id gets one. ``rolled_by``: None where it is the
+    sheeter if the kitchen has one. Raises :class:`~lamination.terms.limits.Faults` on wrong input,
+    with the path of every field at fault, and where a step has nothing to work on.
     """
 
     name: Annotated[str, Length(1, 80, "characters")]
     family: Family
     dough: Dough
     butter: Butter
-    lock_in: LockIn
-    turns: Annotated[tuple[Turn, ...], Length(0, 12, "turns")]
-    final: Final
-    cut: Cut | None = None
-    finish: Finish | None = None
+    steps: Annotated[tuple[AnyStep, ...], Length(1, 40, "steps")]
     formula: Formula | None = None
     words: Annotated[str, Length(0, 4_000, "characters")] = ""
+    rolled_by: Tool | None = None
     format: Literal["eight-turn/plan"] = FORMAT
-    version: int = VERSION
+    version: int = field(default=VERSION)
 
     def __post_init__(self) -> None:
         super().__post_init__()
         if self.version != VERSION:
-            raise Faults(
-                Fault(
-                    "version",
-                    f"This file has version {self.version}; this Eight Turn reads version "
-                    f"{VERSION}. A newer Eight Turn may read it.",
-                )
-            )
-        chosen = self.butter.ingredient
-        if chosen not in self.shelf:
-            raise Faults(Fault("butter.ingredient", self.shelf.complaint(chosen)))
-        if self.butter_kind.kind is not Kind.FAT:
-            raise Faults(
-                Fault(
-                    "butter.ingredient",
-                    f"{self.butter_kind.name} is no butter. Choose a fat, such as butter-table.",
-                )
-            )
+            raise Faults(Fault("version", newer(self.version)))
+        object.__setattr__(self, "steps", _as_set(_with_ids(self.steps)))
+        raise_if([*self._twice(), *self._out_of_place(), *self._preferments()])
+
+    def _twice(self) -> Iterator[Fault]:
+        seen: set[str] = set()
+        counts: dict[str, int] = {}
+        for n, step in enumerate(self.steps):
+            if step.id in seen:
+                yield Fault(f"steps[{n}].id", "Two steps bear this id. Give each its own.")
+            seen.add(step.id)
+            kind = kind_of(step)
+            counts[kind.do] = counts.get(kind.do, 0) + 1
+            if counts[kind.do] > kind.often:
+                often = "once" if kind.often == 1 else f"{int(kind.often)} times at most"
+                yield Fault(f"steps[{n}].do", f"{kind.name} stands in a plan {often}.")
+        for kind in KINDS.values():
+            if kind.needed and not counts.get(kind.do):
+                yield Fault("steps", f"Every plan has its {kind.name.lower()}. Leave it in.")
+
+    def _out_of_place(self) -> Iterator[Fault]:
+        fault = out_of_place(self.steps)
+        if fault:
+            yield fault
+
+    def _preferments(self) -> Iterator[Fault]:
+        if self.formula is None:
+            return
+        numbered = [(n, s) for n, s in enumerate(self.steps) if isinstance(s, Preferment)]
+        for j, fault in taken_too_much(self.formula, [s for _, s in numbered]):
+            yield fault.under(f"steps[{numbered[j][0]}]")
 
     @cached_property
     def shelf(self) -> Shelf:
-        """Where this plan finds its ingredients."""
-        return self.formula.shelf if self.formula else PLAIN_SHELF
+        """The ingredients that travel with the plan, and the library."""
+        return Shelf(self.formula.own if self.formula else ())
+
+    # --- looking for steps
+
+    def all(self, kind: type[S]) -> tuple[S, ...]:
+        """Every step of a kind, in order."""
+        return tuple(s for s in self.steps if isinstance(s, kind))
+
+    def first(self, kind: type[S]) -> S | None:
+        """The first step of a kind, if there is one."""
+        return next(iter(self.all(kind)), None)
 
     @property
-    def butter_kind(self) -> Ingredient:
-        """The butter, as an ingredient."""
-        return self.shelf[self.butter.ingredient]
+    def lock_in(self) -> LockIn:
+        """The lock-in, which every plan has."""
+        return self.all(LockIn)[0]
+
+    @property
+    def turns(self) -> tuple[Turn, ...]:
+        """All turns."""
+        return self.all(Turn)
+
+    @property
+    def last_sheet(self) -> LastSheet:
+        """The last sheet, which every plan has."""
+        return self.all(LastSheet)[0]
+
+    @property
+    def cut(self) -> Cut | None:
+        """The cut, if there is one."""
+        return self.first(Cut)
+
+    @property
+    def preferments(self) -> tuple[tuple[str, Preferment], ...]:
+        """The preferments with the ids of their steps."""
+        return tuple((s.id, s) for s in self.all(Preferment))
+
+    def at(self, step_id: str) -> int:
+        """The number of a step by its id; -1 where there is none."""
+        return next((n for n, s in enumerate(self.steps) if s.id == step_id), -1)
+
+    # --- another plan
+
+    def changed(self, step: Step, **values: Any) -> Plan:
+        """The plan with other values in one of its steps."""
+        return self.with_steps(
+            *(replace(s, **values) if s.id == step.id else s for s in self.steps)
+        )
+
+    def with_steps(self, *steps: Step) -> Plan:
+        """The plan with other steps."""
+        return replace(self, steps=steps)
+
+
+def _as_set(steps: tuple[Step, ...]) -> tuple[Step, ...]:
+    """What lies apart (a poolish, a sponge) in the order it is set: what ripens longest comes first."""
+    n = next((i for i, s in enumerate(steps) if not kind_of(s).apart), len(steps))
+    apart = sorted(steps[:n], key=lambda s: -(s.rest.minutes if s.rest else 0.0))
+    return (*apart, *steps[n:])
+
+
+def _with_ids(steps: tuple[Step, ...]) -> tuple[Step, ...]:
+    taken = {s.id for s in steps if s.id}
+    found = []
+    for step in steps:
+        made = with_id(step, taken, kind_of(step))
+        taken.add(made.id)
+        found.append(made)
+    return tuple(found)
+
+
+def out_of_place(steps: tuple[Step, ...]) -> Fault | None:
+    """The first step that has not what it works on, with the sentence that says so; None if all have."""
+    lies = Form.NOTHING
+    for n, step in enumerate(steps):
+        kind = kind_of(step)
+        if lies not in kind.takes:
+            wants = listed([f.said for f in Form if f in kind.takes], "or")
+            text = f"{kind.name} wants {wants}; here there is {lies.said}. Move it, or add what is missing."
+            return Fault(f"steps[{n}].do", text)
+        lies = kind.leaves or lies
+    return None

@@ -1,275 +1,241 @@
-"""Working a plan: every size, count, thickness and minute that follows from it."""
+"""Working a plan: every size, count, thickness and minute that follows from it, and its words."""
 
 from __future__ import annotations
 
-from dataclasses import replace
-from itertools import islice
+from functools import lru_cache
 
-from lamination.dough.block import slab_for
-from lamination.dough.recipe import (
-    butter_physics,
-    dough_physics,
-    weigh_sheets,
-    work_butter,
-    work_formula,
-)
-from lamination.dough.weighing import weigh
+from lamination.dough.formula import balance
+from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
-from lamination.kitchen.practice import CAUTIONS, StopKind
-from lamination.pieces.cutwork import work_cut, work_finish
-from lamination.plan.compare import facts_of
-from lamination.plan.doing import doing
-from lamination.plan.laid import Laid, LaidTurn, lay
-from lamination.plan.notes import notes_on
-from lamination.plan.plan import Plan, Turn
-from lamination.plan.schedule import Scheduled, schedule
+from lamination.plan.plan import Plan
+from lamination.plan.walk import Walk, walk
 from lamination.plan.worked import (
+    ButterFigures,
     Facts,
-    Layers,
+    Feeding,
+    FormulaFigures,
+    FormulaPart,
     Scrap,
-    Section,
-    Shares,
     Stop,
-    WorkedCut,
-    WorkedFinal,
-    WorkedLockIn,
     WorkedPlan,
-    WorkedTurn,
 )
-from lamination.plan.workings import workings_of
-from lamination.sheet.cells import Sheet, turn
-from lamination.sheet.coverage import coverage_map
-from lamination.sheet.folds import Move, moves
-from lamination.sheet.lockin import Method, Size
-from lamination.sheet.passes import Rolling, Sheeter, rolling, sheeter_of
-from lamination.sheet.stacks import Material, Stack, walk
+from lamination.sheet.coverage import Layers
+from lamination.steps import kind_of
+from lamination.steps.cut import CutFigures, labels_of
+from lamination.steps.last_sheet import LastSheetFigures
+from lamination.steps.turn import TurnFigures
+from lamination.terms.advice import TONES, Note, Working
+from lamination.terms.said import g, say
 
-WHOLE_SECTION = 120  # leaves; a stack of more is drawn through a window of its middle
-_UNKNOWN = Facts(0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, None, None)  # until all else is worked
-LOUPE = 12  # leaves in that window
+PLAIN = Kitchen()
 
 
 def work(plan: Plan, kitchen: Kitchen | None = None) -> WorkedPlan:
     """Work a plan in a kitchen (the plain table of practice when none is given).
 
     Returns every size in mm, leaves in µm, masses in g and times in min. Raises
-    :class:`~lamination.terms.limits.Faults` when a roll is not thinner than what it starts from, or the
-    lock-in cannot take the block; paths are those of the plan.
+    :class:`~lamination.terms.limits.Faults` when a step cannot be done; paths are those of the plan.
+    The same plan in the same kitchen is worked once.
     """
-    kitchen = kitchen or Kitchen()
-    dough, butter = dough_physics(plan, kitchen), butter_physics(plan, kitchen)
-    laid = lay(plan, dough.density_kg_m3, butter.density_kg_m3)
-    locked, last = laid.locked, laid.last
-    naive = locked.sheet.fullest().leaves
-    estimate = plan.lock_in.method is Method.LUMPS
-    first = WorkedLockIn(
-        locked.block,
-        locked.dough_sheet,
-        locked.package,
-        locked.creases_mm,
-        locked.block.thickness_mm / locked.dough_sheet.thickness_mm,
-        _layers(locked.sheet, naive, estimate),
-        _section(locked.sheet),
+    return _work(plan, kitchen or PLAIN)
+
+
+@lru_cache(maxsize=128)
+def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
+    found = walk(plan, kitchen)
+    sheets = _sheets(found)
+    last = next(m.figures for m in found.made if isinstance(m.figures, LastSheetFigures))
+    recipe = found.recipe
+    scrap = tuple(
+        Scrap(step.id, m.saved.grams, m.saved.butter_g)
+        for step, m in zip(plan.steps, found.made, strict=True)
+        if m.saved and m.saved.grams > 0.05
     )
-    clock = {stop.key: stop.starts_min for stop in schedule(plan, kitchen)}
-    weighed = weigh(plan.formula, plan.dough.mass_g, kitchen) if plan.formula else None
-    formula = work_formula(plan, kitchen, weighed) if weighed else None
-    per_mm3 = dough.density_kg_m3 / 1e6, butter.density_kg_m3 / 1e6
-    machine = sheeter_of(kitchen)
-    steps = []
-    for i, (chosen, done) in enumerate(zip(plan.turns, laid.turns, strict=True)):
-        naive *= chosen.fold.multiplies
-        layers = _layers(done.folded, naive, estimate)
-        at = clock[f"turn-{i + 1}"]
-        trimmed_g = done.trimmed_dough_mm3 * per_mm3[0] + done.trimmed_butter_mm3 * per_mm3[1]
-        how = _rolling(done.starts, done.rolled, done.turned, machine)
-        steps.append(_worked_turn(i, chosen, done, layers, at, trimmed_g, how))
-    thinnest, thickest = last.extent_mm()
-    final = WorkedFinal(
-        last.length_mm,
-        last.width_mm,
-        last.thickness_mm,
-        laid.last_turned,
-        _section(last),
-        last.volume_mm3(lambda s: s.dough_mm) * per_mm3[0]
-        + last.volume_mm3(lambda s: s.butter_mm) * per_mm3[1],
-        coverage_map(last),
-        thinnest,
-        thickest,
-        _rolling(laid.starts_last, last, laid.last_turned, machine),
-    )
-    layers = _layers(last, naive, estimate)
-    cut = work_cut(plan, last, final, per_mm3)
-    finish = work_finish(plan, kitchen, cut, final.thickness_mm)
-    stops = schedule(plan, kitchen, finish.loads if finish else 1)
-    made_butter = work_butter(plan, kitchen, butter, locked.block)
-    slab = slab_for(
-        locked.dough_sheet,
-        _mm3(plan.dough.mass_g, dough.density_kg_m3),
-        kitchen["tray.length_mm"],
-        kitchen["tray.width_mm"],
-    )
-    shares = Shares(
-        100 * plan.butter.mass_g / formula.flour_g if formula else None,
-        100 * plan.butter.mass_g / plan.dough.mass_g,
-        100 * plan.butter.mass_g / (plan.butter.mass_g + plan.dough.mass_g),
-    )
-    bare = WorkedPlan(
+    return WorkedPlan(
         name=plan.name,
         total_g=plan.dough.mass_g + plan.butter.mass_g,
-        butter_share=shares,
-        formula=formula,
-        sheets=weigh_sheets(plan, weighed, clock),
-        dough=dough,
-        slab=slab,
-        butter=made_butter,
-        lock_in=first,
-        steps=tuple(steps),
-        layers=layers,
-        final=final,
-        cut=cut,
-        finish=finish,
-        scrap=_scrap(laid, cut, per_mm3),
-        strip=(),
-        total_min=stops[-1].starts_min + stops[-1].bench_min,
-        notes=(),
-        workings=(),
-        facts=_UNKNOWN,
-    )
-    bare = replace(bare, strip=_strip(plan, bare, stops))
-    return replace(
-        bare,
-        facts=facts_of(plan, bare),
-        notes=notes_on(plan, kitchen, bare),
-        workings=workings_of(plan, bare),
+        butter_share=recipe.shares,
+        formula=_formula(found),
+        dough=recipe.dough_physics,
+        butter=ButterFigures(recipe.butter_kind.name, recipe.butter_physics, recipe.window),
+        layers=last.layers,
+        strip=_strip(found),
+        total_min=found.clock[-1].ends_min,
+        facts=_facts(found, last.layers),
+        scrap=scrap,
+        sheets=sheets,
+        labels=labels_of(found.here(0)),
+        notes=_notes(found),
+        workings=tuple(_workings(found)),
     )
 
 
-def _mm3(mass_g: float, density_kg_m3: float) -> float:
-    return mass_g / density_kg_m3 * 1e6
-
-
-def _size(sheet: Sheet) -> Size:
-    return Size(sheet.length_mm, sheet.width_mm, sheet.thickness_mm)
-
-
-def _rolling(package: Sheet, sheet: Sheet, turned: bool, machine: Sheeter | None) -> Rolling:
-    lies = package if turned else turn(package)
-    return rolling(_size(lies), _size(sheet), machine)
-
-
-def _worked_turn(
-    i: int,
-    chosen: Turn,
-    done: LaidTurn,
-    layers: Layers,
-    starts_min: float,
-    trimmed_g: float,
-    how: Rolling,
-) -> WorkedTurn:
-    length = done.ready.length_mm
-    inset = (done.rolled.length_mm - length) / 2
-    made = moves(chosen.fold, length, chosen.seam_pct / 100, chosen.short_mm)
-    panels = (
-        [length * n / chosen.fold.multiplies for n in range(1, chosen.fold.multiplies)]
-        if chosen.stacked
-        else sorted(m.at_mm for m in made)
-    )
-    return WorkedTurn(
-        name=f"Turn {i + 1}",
-        fold=chosen.fold,
-        rolled=_size(done.rolled),
-        folded=_size(done.folded),
-        creases_mm=tuple(inset + at for at in panels),
-        butter_layers=layers.butter,
-        dough_layers=layers.dough,
-        layers=layers,
-        section=_section(done.folded),
-        rest=chosen.rest,
-        starts_min=starts_min,
-        trimmed_g=trimmed_g,
-        turned=done.turned,
-        moves=tuple(Move(inset + m.at_mm, m.flap) for m in made),
-        rolling=how,
-    )
-
-
-def _layers(sheet: Sheet, naive: int, estimate: bool) -> Layers:
-    full: Stack = sheet.fullest()
-    um = 1_000 * sheet.press
-    shares = sheet.coverage()
-    return Layers(
-        butter=full.butter_leaves,
-        dough=full.dough_leaves,
-        total=full.leaves,
-        naive=naive,
-        butter_um=full.butter_mm / max(full.butter_leaves, 1) * um,
-        dough_um=full.dough_mm / max(full.dough_leaves, 1) * um,
-        thinnest_butter_um=full.extent(Material.BUTTER).low * um,
-        thinnest_dough_um=full.extent(Material.DOUGH).low * um,
-        full_pct=100 * shares[full.butter_leaves],
-        bare_pct=100 * shares.get(0, 0.0),
-        bent_pct=100 * sheet.bent_share(),
-        estimate=estimate,
-    )
-
-
-def _section(sheet: Sheet) -> Section:
-    full = sheet.fullest()
-    whole = full.leaves <= WHOLE_SECTION
-    if whole:
-        leaves = list(walk(full))
-    else:
-        # A little more than the window, and without its first leaf, which the window may cut.
-        reach = 2 * LOUPE * full.thickness / full.leaves
-        middle = full.thickness / 2
-        leaves = list(islice(walk(full, middle - reach / 2, middle + reach), 1, 1 + LOUPE))
-    um = 1_000 * sheet.press
-    return Section(leaves[0].material, tuple(round(n.thickness * um, 3) for n in leaves), whole)
-
-
-def _scrap(laid: Laid, cut: WorkedCut | None, per_mm3: tuple[float, float]) -> tuple[Scrap, ...]:
-    """The trims of every turn that are saved, and what the cut leaves."""
-    found = []
-    for i, done in enumerate(laid.turns, 1):
-        butter_g = done.trimmed_butter_mm3 * per_mm3[1]
-        found.append(Scrap(f"turn-{i}", done.trimmed_dough_mm3 * per_mm3[0] + butter_g, butter_g))
-    if cut:
-        found.append(Scrap("cut", cut.trimmings_g, cut.trimmings_butter_g))
-    return tuple(s for s in found if s.grams > 0.05)
-
-
-def _strip(plan: Plan, worked: WorkedPlan, stops: list[Scheduled]) -> tuple[Stop, ...]:
-    """The stops with what lies there when each is done, its count and its sentences."""
-    does = doing(plan, worked)
-    size: Size | None = None
-    butter, leaves = 0, 1
-    turns = iter(worked.steps)
-    found = []
-    for stop in stops:
-        if stop.kind is StopKind.DOUGH:
-            size = worked.slab
-        elif stop.kind is StopKind.LOCK_IN:
-            size = worked.lock_in.package
-            butter, leaves = worked.lock_in.layers.butter, worked.lock_in.layers.total
-        elif stop.kind is StopKind.TURN:
-            step = next(turns)
-            size, butter, leaves = step.folded, step.layers.butter, step.layers.total
-        elif stop.kind is StopKind.FINAL:
-            size = worked.final.size
-        found.append(
+def _strip(found: Walk) -> tuple[Stop, ...]:
+    stops = []
+    for n, (step, made, timed) in enumerate(
+        zip(found.plan.steps, found.made, found.clock, strict=True)
+    ):
+        kind, here = kind_of(step), found.here(n)
+        butter, leaves = made.lies.leaves()
+        stops.append(
             Stop(
-                key=stop.key,
-                kind=stop.kind,
-                name=stop.name,
-                starts_min=stop.starts_min,
-                bench_min=stop.bench_min,
-                rest=stop.rest,
-                lies=size,
+                key=step.id,
+                do=kind.do,
+                n=n,
+                chapter=kind.chapter,
+                name=found.names[n],
+                starts_min=timed.starts_min,
+                bench_min=timed.bench_min,
+                rest=timed.rest,
+                lies=made.lies.size,
                 butter_layers=butter,
                 leaves=leaves,
-                does=does[stop.key],
-                caution=CAUTIONS[stop.kind],
+                made=made.figures,
+                does=tuple(kind.instruct(here)),
+                words=step.words,
+                caution=kind.caution,
+                trays=kind.by_tray,
+                oven=kind.loads,
+                turn=kind.counts_as_turn,
             )
         )
-    return tuple(found)
+    return tuple(stops)
+
+
+def _sheets(found: Walk) -> tuple[WeighSheet, ...]:
+    """One sheet for everything that is weighed, in the order of the day."""
+    sheets = []
+    for n, step in enumerate(found.plan.steps):
+        for w in kind_of(step).weighs(found.here(n)):
+            total = round(sum(line.grams for line in w.lines), 1)
+            allergens = tuple(a.said for a in w.contents.allergens)
+            minute = found.clock[n].starts_min
+            sheets.append(WeighSheet(step.id, w.name, minute, w.lines, total, allergens))
+    return tuple(sorted(sheets, key=lambda s: s.minute))
+
+
+def _formula(found: Walk) -> FormulaFigures | None:
+    recipe, weighed = found.recipe, found.setting.weighed
+    formula, both = recipe.formula, recipe.fed
+    if formula is None or weighed is None or both is None:
+        return None
+    per_pct = (recipe.dough.mass_g - recipe.old_dough_g) / formula.total_pct
+    butter_g = both[0].butter_share * recipe.dough.mass_g
+    return FormulaFigures(
+        flour_g=recipe.flour_g or 0.0,
+        total_pct=formula.total_pct,
+        parts=tuple(
+            FormulaPart(what.key, what.name, what.kind, pct, pct * per_pct)
+            for what, pct in formula.parts
+        ),
+        balance=balance(formula),
+        feeding=Feeding(recipe.old_dough_g, butter_g, *both) if formula.old_dough else None,
+        rounding=weighed.rounding,
+    )
+
+
+def _facts(found: Walk, layers: Layers) -> Facts:
+    """What a baker compares two plans by; lengths in mm, leaves in µm, masses in g, times in min."""
+    figures = [m.figures for m in found.made]
+    rolled = [f.rolled for f in figures if isinstance(f, TurnFigures)]
+    rolled += [f.size for f in figures if isinstance(f, LastSheetFigures)]
+    cut = next((f for f in figures if isinstance(f, CutFigures)), None)
+    steps = found.plan.steps
+    turns = [s for s in steps if kind_of(s).counts_as_turn]
+    ready = [
+        t.ends_min
+        for f, t in zip(figures, found.clock, strict=True)
+        if isinstance(f, CutFigures | LastSheetFigures)
+    ]
+    return Facts(
+        butter_layers=layers.butter,
+        leaves=layers.total,
+        butter_um=layers.butter_um,
+        dough_um=layers.dough_um,
+        full_pct=layers.full_pct,
+        bent_pct=layers.bent_pct,
+        waste_g=sum(
+            m.saved.grams
+            for s, m in zip(steps, found.made, strict=True)
+            if m.saved and not getattr(getattr(s, "trim", None), "tucked", False)
+        ),
+        turns=len(turns),
+        rests=sum(1 for s in turns if s.rests),
+        bench_min=sum(t.bench_min for t in found.clock),
+        total_min=found.clock[-1].ends_min,
+        to_cut_min=max(ready),
+        longest_mm=max(max(s.length_mm, s.width_mm) for s in rolled),
+        pieces=cut.pieces if cut else None,
+        piece_g=cut.piece_g if cut else None,
+    )
+
+
+def _notes(found: Walk) -> tuple[Note, ...]:
+    """All advice, in the order of the steps; what needs a look first at each."""
+    notes: list[Note] = []
+    for n, step in enumerate(found.plan.steps):
+        notes += sorted(kind_of(step).mind(found.here(n)), key=lambda note: TONES[note.tone])
+    return tuple(notes)
+
+
+def _workings(found: Walk) -> list[Working]:
+    recipe = found.recipe
+    butter, dough, shares = recipe.butter, recipe.dough, recipe.shares
+    works = [
+        Working(
+            "butter_share.of_dough_pct",
+            f"{g(butter.pure_g)} of butter on {g(dough.mass_g + butter.flour_g)} of dough: "
+            f"{say(shares.of_dough_pct)} %.",
+        ),
+        Working(
+            "butter_share.of_whole_pct",
+            f"{g(butter.pure_g)} in {g(dough.mass_g + butter.mass_g)}: {say(shares.of_whole_pct)} %.",
+        ),
+        Working("dough.density_kg_m3", _density(found)),
+        *_of_formula(found),
+    ]
+    for n, step in enumerate(found.plan.steps):
+        works += kind_of(step).workings(found.here(n))
+    return works
+
+
+def _of_formula(found: Walk) -> list[Working]:
+    recipe = found.recipe
+    formula = recipe.formula
+    if formula is None:
+        return []
+    whole = balance(formula)
+    carried = [
+        f"{what.name.lower()} {say(pct)} × {say(what.composition.water_pct)} %"
+        for what, pct in formula.parts
+        if what.kind != "flour" and pct * what.composition.water_pct > 1
+    ]
+    flour = (recipe.flour_g or 0.0) + recipe.butter.flour_g
+    return [
+        Working(
+            "butter_share.of_flour_pct",
+            f"{g(recipe.butter.pure_g)} of butter on {g(flour)} of flour, that of preferments, old dough "
+            f"and block included: {say(recipe.shares.of_flour_pct or 0)} %.",
+        ),
+        Working(
+            "formula.balance.nominal_hydration_pct",
+            f"Water and milk on 100 of flour: {say(whole.nominal_hydration_pct)} %.",
+        ),
+        Working(
+            "formula.balance.true_hydration_pct",
+            f"The water in everything but the flour: {', '.join(carried) or 'none'}; together "
+            f"{say(whole.true_hydration_pct)} % on flour.",
+        ),
+    ]
+
+
+def _density(found: Walk) -> str:
+    density = say(found.recipe.dough_physics.density_kg_m3)
+    if found.plan.dough.density_kg_m3 is not None:
+        return f"{density} kg/m³: your own figure."
+    if found.plan.formula is None:
+        return f"{density} kg/m³: a cold, degassed yeasted dough, from trade practice."
+    return (
+        f"{density} kg/m³ from the formula: its water, protein, fat, carbohydrate and ash by mass, "
+        "and the kitchen's share of gas (published densities)."
+    )

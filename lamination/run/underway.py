@@ -10,15 +10,16 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.plan.worked import WorkedPlan
 from lamination.run.events import EventKind, Probe
-from lamination.run.run import Phase, Standing
-from lamination.terms.limits import say
-from lamination.terms.rests import Rest
-from lamination.warmth.cold import Measured, Today
-from lamination.warmth.rest import RestWindow
+from lamination.run.standing import Phase, Standing
+from lamination.steps.base import Step
+from lamination.terms.said import named, span
+from lamination.warmth.bodies import Measured, Today
 from lamination.warmth.warmth import WorkedWarmth, work_warmth
+from lamination.warmth.windows import RestWindow
 
 _AT_THE_START = timedelta(minutes=10)  # a reading this soon after it went in is of how it went in
 _WORTH_SAYING_MIN = 3.0
+_MOST_WORK_MIN, _MOST_REST_MIN = 600.0, 7 * 24 * 60.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,13 +34,18 @@ class Moved:
 
 @dataclass(frozen=True, slots=True)
 class UnderWay:
-    """The warmth of a run: the window of the rest it is in, by the clock, and what moved."""
+    """The warmth of a run: the window of the rest it is in, by the clock, and what moved.
+
+    The four moments are those of the window; None where a mark never comes.
+    """
 
     warmth: WorkedWarmth
     window: RestWindow | None
-    soonest_at: datetime | None
+    possible_at: datetime | None
+    good_at: datetime | None
     best_at: datetime | None
-    latest_at: datetime | None
+    good_until: datetime | None
+    possible_until: datetime | None
     moved: tuple[Moved, ...]
 
 
@@ -54,46 +60,27 @@ def as_it_went(plan: Plan, worked: WorkedPlan, now: Standing, started_at: dateti
     for deed in now.deeds:
         minutes = (deed.at - clock) / timedelta(minutes=1)
         if deed.kind is EventKind.DONE:
-            bench[deed.stop] = min(max(minutes, 0.0), 600.0)
+            bench[deed.stop] = min(max(minutes, 0.0), _MOST_WORK_MIN)
         else:
-            rested[deed.stop] = min(max(minutes, 0.0), 7 * 24 * 60.0)
+            rested[deed.stop] = min(max(minutes, 0.0), _MOST_REST_MIN)
         clock = deed.at
+    by_tray = {s.key for s in worked.strip if s.trays}
 
-    def took(stop: str, rest: Rest | None) -> dict[str, object]:
-        found: dict[str, object] = {}
-        if stop in bench:
-            found["bench_min"] = bench[stop]
-        if rest is not None and stop in rested and rested[stop] != rest.minutes:
-            found["rest"] = _lasting(rest, rested[stop])
-        return found
+    def went(step: Step) -> Step:
+        if step.id in by_tray:
+            return step
+        if step.id in bench:
+            step = replace(step, bench_min=bench[step.id])
+        minutes = rested.get(step.id)
+        if step.rest is not None and minutes is not None and minutes != step.rest.minutes:
+            step = replace(step, rest=step.rest.lasting(minutes))
+        return step
 
-    mixing = plan.formula.mixing if plan.formula else None
-    turns = tuple(
-        replace(t, **took(f"turn-{i}", t.rest))  # type: ignore[arg-type]
-        for i, t in enumerate(plan.turns, 1)
-    )
-    return replace(
-        plan,
-        dough=replace(plan.dough, **took("dough", plan.dough.rest)),  # type: ignore[arg-type]
-        lock_in=replace(plan.lock_in, **took("lock_in", plan.lock_in.rest)),  # type: ignore[arg-type]
-        turns=turns,
-        final=replace(plan.final, **took("final", plan.final.rest)),  # type: ignore[arg-type]
-        formula=replace(plan.formula, mixing=replace(mixing, **took("mix", mixing.rest)))  # type: ignore[arg-type]
-        if plan.formula and mixing
-        else None,
-    )
-
-
-def _lasting(rest: Rest, minutes: float) -> Rest:
-    """The rest with another length; its parts elsewhere are cut to what there is."""
-    first = replace(rest.first, minutes=min(rest.first.minutes, minutes)) if rest.first else None
-    left = minutes - (first.minutes if first else 0.0)
-    last = replace(rest.last, minutes=min(rest.last.minutes, left)) if rest.last else None
-    return replace(rest, minutes=minutes, first=first, last=last)
+    return plan.with_steps(*(went(s) for s in plan.steps))
 
 
 def today_of(now: Standing, started_at: datetime) -> Today:
-    """What the readings of a run say of the day: the room, the butter, the dough at its stops.
+    """What the readings of a run say of the day: the room, the butter, the dough at its steps.
 
     ``started_at`` in the bakery's own time zone: its hour is where the room's course begins.
     """
@@ -130,7 +117,7 @@ def under_way(
     ``at``: the moment it is asked; a rest that has lasted as long as would be advised is not moved.
     """
     went = as_it_went(plan, worked, now, started_at)
-    warmth = work_warmth(went, kitchen, today_of(now, started_at))
+    warmth = work_warmth(went, kitchen, today_of(now, started_at), fixes=False)
     windows = {w.stop: w for w in warmth.windows}
     resting = now.phase is Phase.REST and now.stop in windows
     window = windows[now.stop] if resting and now.stop else None
@@ -141,17 +128,20 @@ def under_way(
     return UnderWay(
         warmth,
         window,
-        by_the_clock(window.soonest_min if window else None),
+        by_the_clock(window.possible_from_min if window else None),
+        by_the_clock(window.good_from_min if window else None),
         by_the_clock(window.best_min if window else None),
-        by_the_clock(window.latest_min if window and not _void(window) else None),
+        by_the_clock(window.good_until_min if window else None),
+        by_the_clock(window.possible_until_min if window else None),
         tuple(_moved(worked, now, windows, at or now.since)),
     )
 
 
-def _void(window: RestWindow) -> bool:
-    """Whether the latest comes before the soonest, so that no time is right."""
-    soonest, latest = window.soonest_min, window.latest_min
-    return soonest is not None and latest is not None and latest < soonest
+def _advised(w: RestWindow) -> float | None:
+    """The minutes a rest should take: as soon as it is good, or as long as it stays so."""
+    if w.verdict == "short":
+        return None if w.good_from_min is None else float(math.ceil(w.good_from_min))
+    return None if w.good_until_min is None else float(math.floor(w.good_until_min))
 
 
 def _moved(
@@ -160,23 +150,18 @@ def _moved(
     over = {d.stop for d in now.deeds if d.kind is EventKind.OUT}
     found = []
     for stop in worked.strip:
-        window = windows.get(stop.key)
-        if stop.rest is None or window is None or stop.key in over or window.verdict == "good":
+        w = windows.get(stop.key)
+        if stop.rest is None or w is None or stop.key in over or w.verdict in ("good", "tight"):
             continue
-        # too soon: as soon as it may; too late: at its best
-        wanted = window.soonest_min if window.verdict == "early" else window.best_min
-        if wanted is None:
+        advised = _advised(w)
+        if advised is None or advised < 2:
             continue
-        advised = float(max(1, math.ceil(wanted)))
         rested = now.phase is Phase.REST and stop.key == now.stop
         gone_by = rested and at - now.since >= timedelta(minutes=advised)
-        if gone_by or abs(advised - window.chosen_min) < _WORTH_SAYING_MIN:
+        if gone_by or abs(advised - w.chosen_min) < _WORTH_SAYING_MIN:
             continue
         text = (
-            f"{stop.name}: rest {say(advised)} min in place of {say(round(window.chosen_min))}. "
-            f"{window.says}"
+            f"{named(stop.name)}: rest {span(advised)} in place of {span(w.chosen_min)}. {w.says}"
         )
-        if _void(window):
-            text += " The butter is brittle before: move it somewhere milder, or temper it after."
-        found.append(Moved(stop.key, window.chosen_min, advised, text))
+        found.append(Moved(stop.key, w.chosen_min, advised, text))
     return found

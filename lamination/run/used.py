@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from lamination.dough.weighing import OLD_DOUGH
 from lamination.materials.ingredients import Kind
 from lamination.plan.plan import Plan
 from lamination.plan.worked import WorkedPlan
-from lamination.run.run import Standing
+from lamination.run.standing import Standing
+from lamination.steps import Chapter
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +42,15 @@ def used(plan: Plan, worked: WorkedPlan, standing: Standing) -> Used | None:
     """
     formula = plan.formula
     real = {s.line: s.grams for s in standing.weighed}
-    lines = [line for s in worked.sheets if s.stop != "lock_in" for line in s.lines]
+    dough = {s.key for s in worked.strip if s.chapter is Chapter.BEFORE}
+    keys = {what.key for what, _ in formula.parts} if formula else set()
+    lines = [
+        line
+        for s in worked.sheets
+        if s.stop in dough
+        for line in s.lines
+        if line.ingredient in keys or line.ingredient == OLD_DOUGH
+    ]
     if formula is None or not any(line.key in real for line in lines):
         return None
     planned: dict[str, float] = {}

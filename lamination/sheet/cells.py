@@ -16,10 +16,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamination.sheet.stacks import Stack, bent, flip, pile, scaled
+from lamination.sheet.stacks import tucked as tuck
 
 Lines = NDArray[np.float64]
 Cells = NDArray[np.intp]
 
+_LEADS = 0.1  # a share of the sheet so small does not speak for it
 _SAME_LINE = 1e-10  # two grid lines closer than this share of the sheet are one line
 
 
@@ -65,9 +67,25 @@ class Sheet:
         return self.volume_mm3() / (self.length_mm * self.width_mm)
 
     def fullest(self) -> Stack:
-        """The stack with the most butter leaves; of several, the one that covers most area."""
+        """The stack with the most butter leaves that the folds made; of several, the widest.
+
+        Where trimmings were tucked in there are more, but only there: such places do not lead, unless
+        they are nearly all the sheet.
+        """
         areas = self._pool_areas
-        return max(enumerate(self.pool), key=lambda p: (p[1].butter_leaves, areas[p[0]]))[1]
+        plain = [n for n, s in enumerate(self.pool) if not s.tucked]
+        if sum(areas[n] for n in plain) < _LEADS * areas.sum():
+            plain = list(range(len(self.pool)))
+            counts = self.coverage()
+            most = max(counts, key=lambda c: counts[c])
+            plain = [n for n in plain if self.pool[n].butter_leaves == most]
+        best = max(plain, key=lambda n: (self.pool[n].butter_leaves, areas[n]))
+        return self.pool[best]
+
+    def more_share(self) -> float:
+        """Share of the area (0 to 1) that has more butter leaves than :meth:`fullest`: tucked in."""
+        full = self.fullest().butter_leaves
+        return sum(share for count, share in self.coverage().items() if count > full)
 
     def coverage(self) -> dict[int, float]:
         """Share of the area (0 to 1) for every count of butter leaves that occurs."""
@@ -224,12 +242,19 @@ def stack_panels(sheet: Sheet, panels: int) -> Sheet:
     return laid
 
 
-def lay_ends_on(sheet: Sheet, end_mm: float) -> Sheet:
-    """Cut ``end_mm`` off both ends of x and lay them on the rest, end beside end, unmirrored."""
+def lay_ends_on(sheet: Sheet, end_mm: float, mark: bool = False) -> Sheet:
+    """Cut ``end_mm`` off both ends of x and lay them on the rest, end beside end, unmirrored.
+
+    ``mark``: where they lie counts as tucked in. Raises ValueError when they are longer than the rest.
+    """
+    if 4 * end_mm > sheet.length_mm * (1 + _SAME_LINE):
+        raise ValueError("what was cut off is longer than what is left")
     low, high = float(sheet.xs[0]), float(sheet.xs[-1])
     middle = (low + high) / 2
     kept = _between(sheet, low + end_mm, high - end_mm)
     near, far = _between(sheet, low, low + end_mm), _between(sheet, high - end_mm, high)
+    if mark:
+        near, far = (replace(s, pool=tuple(tuck(x) for x in s.pool)) for s in (near, far))
     kept = _overlay(kept, replace(near, xs=near.xs - low + middle - end_mm))
     return _overlay(kept, replace(far, xs=far.xs - (high - end_mm) + middle))
 
@@ -265,7 +290,7 @@ def _ends_off(sheet: Sheet, end_mm: float, tucked: bool) -> Sheet:
     if not end_mm:
         return sheet
     if tucked:
-        return lay_ends_on(sheet, end_mm)
+        return lay_ends_on(sheet, end_mm, mark=True)
     return _between(sheet, float(sheet.xs[0]) + end_mm, float(sheet.xs[-1]) - end_mm)
 
 

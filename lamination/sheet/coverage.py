@@ -1,14 +1,113 @@
-"""Coverage: where in the last sheet the leaves are, and which pieces come from poor places."""
+"""Coverage: where in a sheet the leaves are, three ways to count them, and how thick they are."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from itertools import islice
+
 import numpy as np
 
-from lamination.pieces.cutting import Outline
-from lamination.plan.worked import CoverageMap, Region
-from lamination.sheet.cells import Lines, Sheet
+from lamination.sheet.cells import Sheet
+from lamination.sheet.stacks import Material, walk
 
-_GRID = 9  # places looked at along each side of a piece
+WHOLE_SECTION = 120  # leaves; a stack of more is drawn through a window of its middle
+LOUPE = 12  # leaves in that window
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """A stack as it is drawn: leaves from bottom to top, materials alternating.
+
+    ``whole`` is false when only a window of leaves from the middle is given.
+    """
+
+    bottom: Material
+    thickness_um: tuple[float, ...]
+    whole: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Layers:
+    """Leaves where the folds made all of them, three ways to count, and how thick they are, µm.
+
+    ``naive`` is the product that never fuses dough on dough. ``full_pct`` is the share of the area
+    that has them all (or more), ``more_pct`` the share that has more, where trimmings were tucked in,
+    and ``most`` the count there; ``bent_pct`` the share whose leaves a closed edge bent, ``bare_pct``
+    the share without any butter. ``estimate``: the leaves were never countable (lumps).
+    """
+
+    butter: int
+    dough: int
+    total: int
+    naive: int
+    butter_um: float
+    dough_um: float
+    thinnest_butter_um: float
+    thinnest_dough_um: float
+    full_pct: float
+    more_pct: float
+    most: int
+    bare_pct: float
+    bent_pct: float
+    estimate: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Region:
+    """Places of a sheet that are alike: their butter leaves, whether bent, share of area, %."""
+
+    butter: int
+    bent: bool
+    share_pct: float
+
+
+@dataclass(frozen=True, slots=True)
+class CoverageMap:
+    """Where the leaves are: grid lines, mm, and in ``cells[i][j]`` the number of a region."""
+
+    xs_mm: tuple[float, ...]
+    ys_mm: tuple[float, ...]
+    cells: tuple[tuple[int, ...], ...]
+    regions: tuple[Region, ...]
+
+
+def layers_of(sheet: Sheet, naive: int, estimate: bool = False) -> Layers:
+    """Count a sheet's leaves; ``naive``: the product so far, which the sheet cannot know."""
+    full = sheet.fullest()
+    um = 1_000 * sheet.press
+    shares = sheet.coverage()
+    more = sheet.more_share()
+    return Layers(
+        butter=full.butter_leaves,
+        dough=full.dough_leaves,
+        total=full.leaves,
+        naive=naive,
+        butter_um=full.butter_mm / max(full.butter_leaves, 1) * um,
+        dough_um=full.dough_mm / max(full.dough_leaves, 1) * um,
+        thinnest_butter_um=full.extent(Material.BUTTER).low * um,
+        thinnest_dough_um=full.extent(Material.DOUGH).low * um,
+        full_pct=100 * (shares[full.butter_leaves] + more),
+        more_pct=100 * more,
+        most=max(shares),
+        bare_pct=100 * shares.get(0, 0.0),
+        bent_pct=100 * sheet.bent_share(),
+        estimate=estimate,
+    )
+
+
+def section_of(sheet: Sheet) -> Section:
+    """The fullest stack of a sheet as it is drawn, µm."""
+    full = sheet.fullest()
+    whole = full.leaves <= WHOLE_SECTION
+    if whole:
+        leaves = list(walk(full))
+    else:
+        # A little more than the window, and without its first leaf, which the window may cut.
+        reach = 2 * LOUPE * full.thickness / full.leaves
+        middle = full.thickness / 2
+        leaves = list(islice(walk(full, middle - reach / 2, middle + reach), 1, 1 + LOUPE))
+    um = 1_000 * sheet.press
+    return Section(leaves[0].material, tuple(round(n.thickness * um, 3) for n in leaves), whole)
 
 
 def coverage_map(sheet: Sheet) -> CoverageMap:
@@ -32,63 +131,3 @@ def coverage_map(sheet: Sheet) -> CoverageMap:
             for (butter, bent), share in zip(kinds, shares, strict=True)
         ),
     )
-
-
-def full_shares(sheet: Sheet, outlines: tuple[Outline, ...]) -> tuple[float, ...]:
-    """Of every piece, the share of its area that has the full number of butter leaves, %.
-
-    Read at the middles of a fine grid over each piece, so it is right to a few percent. Outlines in
-    mm from the sheet's corner.
-    """
-    full = max(s.butter_leaves for s in sheet.pool)
-    has = np.array([s.butter_leaves == full for s in sheet.pool], dtype=float)
-    return tuple(round(100 * float(share), 1) for share in _means(sheet, outlines, has))
-
-
-def masses(
-    sheet: Sheet, outlines: tuple[Outline, ...], piece_mm2: float, per_mm3: tuple[float, float]
-) -> tuple[float, ...]:
-    """The mass of every piece of ``piece_mm2``, g, read on the same grid.
-
-    ``per_mm3``: g in a mm³ of dough and of butter.
-    """
-    dough, butter = per_mm3
-    per_mm2 = sheet.press * np.array(
-        [s.dough_mm * dough + s.butter_mm * butter for s in sheet.pool]
-    )
-    return tuple(round(piece_mm2 * float(mean), 2) for mean in _means(sheet, outlines, per_mm2))
-
-
-def _means(sheet: Sheet, outlines: tuple[Outline, ...], of_stack: Lines) -> Lines:
-    """The mean of a figure of each stack over every piece.
-
-    A triangle is a square with one side drawn together, and a round piece a square wound up, so one
-    grid serves every shape; pieces of one kind are looked at together.
-    """
-    kinds = {len(o) for o in outlines}
-    if len(kinds) != 1:
-        found = np.zeros(len(outlines))
-        for kind in kinds:
-            mine = [i for i, o in enumerate(outlines) if len(o) == kind]
-            found[mine] = _means(sheet, tuple(outlines[i] for i in mine), of_stack)
-        return found
-    middles = (np.arange(_GRID) + 0.5) / _GRID
-    u, v = (a.ravel() for a in np.meshgrid(middles, middles))
-    corners = np.array([[(c.x_mm, c.y_mm) for c in o] for o in outlines])
-    if corners.shape[1] == 3:
-        # √u spreads the places evenly over the triangle's area
-        root = np.sqrt(u)
-        weights = np.stack((1 - root, root * (1 - v), root * v))
-    elif corners.shape[1] > 4:
-        # from the middle to a corner, √u of the way: even over the disc
-        turns = corners.shape[1]
-        corner = np.floor(v * turns).astype(int)
-        weights = np.full((turns, len(u)), 1 / turns) * (1 - np.sqrt(u))
-        weights[corner, np.arange(len(u))] += np.sqrt(u)
-    else:
-        weights = np.stack(((1 - u) * (1 - v), u * (1 - v), u * v, (1 - u) * v))
-    places = np.einsum("cn,pcd->pnd", weights, corners)
-    i = np.clip(np.searchsorted(sheet.xs, places[..., 0] + sheet.xs[0]) - 1, 0, len(sheet.xs) - 2)
-    j = np.clip(np.searchsorted(sheet.ys, places[..., 1] + sheet.ys[0]) - 1, 0, len(sheet.ys) - 2)
-    means: Lines = of_stack[sheet.cells[i, j]].mean(axis=1)
-    return means

@@ -3,37 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
 from typing import Literal
 
 from lamination.sheet.cells import Sheet, crease, origin, stack_panels
+from lamination.terms.trade import Fold
 
 Flap = Literal["low", "high"]
 OFFSET_SEAM = 2 / 3  # where the ends of an offset book meet, unless the baker says otherwise
-
-
-class Fold(StrEnum):
-    """The folds, by the names of the trade."""
-
-    HALF = "half"
-    LETTER = "letter"
-    BOOK = "book"
-    OFFSET_BOOK = "offset_book"
-
-    @property
-    def multiplies(self) -> int:
-        """By how much the fold multiplies the leaves if nothing fused."""
-        return {Fold.HALF: 2, Fold.LETTER: 3, Fold.BOOK: 4, Fold.OFFSET_BOOK: 4}[self]
-
-    @property
-    def lies(self) -> tuple[bool, ...]:
-        """Which way up each panel lies in the package, bottom to top: True is turned over."""
-        return {
-            Fold.HALF: (False, True),
-            Fold.LETTER: (False, True, True),
-            Fold.BOOK: (False, True, False, True),
-            Fold.OFFSET_BOOK: (False, True, False, True),
-        }[self]
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +28,7 @@ def moves(
     half: the far half comes over. letter: the far third, then the near third on top. book: both
     ends to the middle, then shut like a book; offset book: the ends meet at ``seam`` (a share of the
     length) instead, so that the seam stays off the spine. ``short_mm``: every flap falls short of
-    its place by so much. Source: the trade's own practice, craft §5.
+    its place by so much. Source: trade practice.
     """
     # A flap that falls short was creased nearer its end, by half of what is missing.
     slip = short_mm / 2

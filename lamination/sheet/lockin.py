@@ -7,8 +7,7 @@ sized to take it. *Across* is the width; the dough folds along the length.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
-from enum import StrEnum
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,23 +23,11 @@ from lamination.sheet.cells import (
 )
 from lamination.sheet.stacks import Material, leaf, pile
 from lamination.terms.limits import Fault, Faults
+from lamination.terms.said import mm
+from lamination.terms.sizes import Size
+from lamination.terms.trade import Method
 
 Counts = NDArray[np.float64]
-
-
-class Method(StrEnum):
-    """Schools of lock-in."""
-
-    HALF = "half"
-    HALF_STACKED = "half_stacked"
-    TWO_THIRDS = "two_thirds"
-    ENVELOPE = "envelope"
-    GATE = "gate"
-    OPEN_SIDED = "open_sided"
-    INVERSE = "inverse"
-    SPREAD = "spread"
-    TWO_GO = "two_go"
-    LUMPS = "lumps"
 
 
 # How many panels the dough sheet has, and how many of them lie under the block.
@@ -51,21 +38,7 @@ _PANELS: dict[Method, tuple[int, int]] = {
     Method.GATE: (4, 2),
     Method.OPEN_SIDED: (4, 2),
 }
-MARGINS = frozenset(_PANELS)  # schools that have room for a bare margin
 _LUMP_CHORD = 2 / 3  # mean way through a cube of side 1, by 4V/S
-
-
-@dataclass(frozen=True, slots=True)
-class Size:
-    """Length (along the next roll or fold), width and thickness, mm."""
-
-    length_mm: float
-    width_mm: float
-    thickness_mm: float
-
-    @property
-    def volume_mm3(self) -> float:
-        return self.length_mm * self.width_mm * self.thickness_mm
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,20 +76,20 @@ def lock_in(
     √2 + 2 × overlap, four corners to the middle: one, seams on the diagonals (where flaps overlap,
     the leaf above is doubled along them, drawn on a grid).
     inverse: the butter is the outer sheet, the dough lies on half of it: two around one of dough.
-    spread: all over the dough, which is folded afterwards; two-go: half of it, the rest before the
-    second fold. lumps: pieces all through the dough: their number in a line from bottom to top is
-    share × thickness / (⅔ lump), an estimate.
+    spread: all over the dough, which is folded afterwards; two-go: half of it, so that ``block`` is
+    that half, and the rest comes before the second fold. lumps: pieces all through the dough: their
+    number in a line from bottom to top is share × thickness / (⅔ lump), an estimate.
 
     Raises :class:`Faults` (paths relative to the lock-in) when the method cannot take the block.
-    Source: core-model §3; trade practice.
+    Source: geometry; trade practice.
     """
     block = Size(block_length_mm, block_width_mm, butter_mm3 / (block_length_mm * block_width_mm))
     if method is Method.ENVELOPE:
         return _envelope(block, dough_mm3, margin_mm, overlap_mm)
     if overlap_mm:
         raise Faults(Fault("overlap_mm", "Only the envelope has flaps that overlap. Set it to 0."))
-    if margin_mm and method not in MARGINS:
-        raise Faults(Fault("margin_mm", "This school has no bare margin. Set it to 0."))
+    if margin_mm and not method.has_margin:
+        raise Faults(Fault("margin_mm", "This way of locking in has no bare margin. Set it to 0."))
     if method is Method.INVERSE:
         return _inverse(block, dough_mm3)
     if method in (Method.SPREAD, Method.TWO_GO):
@@ -124,6 +97,16 @@ def lock_in(
     if method is Method.LUMPS:
         return _lumps(block, dough_mm3, lump_mm)
     return _panelled(method, block, dough_mm3, margin_mm, off_centre_mm)
+
+
+def sheet_over_block(method: Method) -> float | None:
+    """How many times as long as the block a dough sheet is; None where the way has no panels.
+
+    >>> sheet_over_block(Method.HALF), sheet_over_block(Method.TWO_THIRDS), sheet_over_block(Method.GATE)
+    (2.0, 1.5, 2.0)
+    """
+    panels = _PANELS.get(method)
+    return panels[0] / panels[1] if panels else None
 
 
 def _panelled(
@@ -140,7 +123,7 @@ def _panelled(
     at = (panel if middle else 0.0) + margin_mm + off_centre_mm
     if at < 0 or at + block.length_mm > length:
         room = -(at - off_centre_mm) if at < 0 else length - block.length_mm - at + off_centre_mm
-        text = f"The block would hang over the edge of the dough. From here, {room:.0f} mm at most."
+        text = f"The block would hang over the edge of the dough. From here, {mm(room)} at most."
         raise Faults(Fault("off_centre_mm", text))
     sheet = place(
         plain_sheet(length, width, leaf(Material.DOUGH, dough.thickness_mm)),
@@ -188,8 +171,9 @@ def _inverse(block: Size, dough_mm3: float) -> LockedIn:
 
 def _spread(block: Size, dough_mm3: float, share: float) -> LockedIn:
     dough = Size(block.length_mm, block.width_mm, dough_mm3 / (block.length_mm * block.width_mm))
+    block = replace(block, thickness_mm=block.thickness_mm * share)
     stack = pile(
-        leaf(Material.DOUGH, dough.thickness_mm), leaf(Material.BUTTER, block.thickness_mm * share)
+        leaf(Material.DOUGH, dough.thickness_mm), leaf(Material.BUTTER, block.thickness_mm)
     )
     sheet = plain_sheet(block.length_mm, block.width_mm, stack)
     package = Size(block.length_mm, block.width_mm, sheet.thickness_mm)
@@ -219,7 +203,7 @@ def _envelope(block: Size, dough_mm3: float, margin_mm: float, overlap_mm: float
             Fault(
                 "block_length_mm",
                 "An envelope wants a square block. "
-                f"The same butter as a square is {side:.0f} mm each way.",
+                f"The same butter as a square is {mm(side)} each way.",
             )
         )
     side = block.length_mm * math.sqrt(2) + 2 * overlap_mm
@@ -246,7 +230,7 @@ def _flaps_over(block_mm: float, overlap_mm: float) -> Counts:
     """How many flaps of an envelope lie over each cell of a grid on the block, in the mean.
 
     A flap lies over every place from its own side of the block to the diagonals and √2 times the
-    overlap beyond; what of the dough stands out past a side is folded in with it.
+    overlap beyond; what of the dough stands out past two sides is folded in with both, once.
     """
     if not overlap_mm:
         return np.ones((1, 1))
@@ -257,8 +241,8 @@ def _flaps_over(block_mm: float, overlap_mm: float) -> Counts:
     flaps = np.zeros((n, n))
     for along, across in ((u, v), (-u, v), (v, u), (-v, u)):
         flaps += np.abs(across) <= along + past
-        # the ears at both ends of this flap, mirrored in at the block's edge
-        flaps += 2 * half - np.abs(across) <= along + past
+    # The four ears beyond the block's corners: each is folded in twice, and is there once.
+    flaps += 2 * half - np.abs(u) - np.abs(v) <= past
     found: Counts = flaps.reshape(_FLAP_CELLS, _FLAP_READ, _FLAP_CELLS, _FLAP_READ).mean(
         axis=(1, 3)
     )

@@ -5,45 +5,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from lamination.kitchen.kitchen import Kitchen
-from lamination.sheet.lockin import Size
+from lamination.kitchen.machines import Sheeter
+from lamination.terms.sizes import Size
 
 _ON_THE_DIAL = 1e-9  # a gap this close to a step is on it
-_THICK_MM = 10.0  # above it the bolder share of the last gap holds
-
-
-@dataclass(frozen=True, slots=True)
-class Sheeter:
-    """A dough sheeter: its belt, its dial and how hard it may press, mm and shares.
-
-    ``share_thick`` and ``share_thin``: the least share of the last gap a pass may take, above and
-    below 10 mm. ``spring_back``: sheet thickness over gap.
-    """
-
-    belt_length_mm: float
-    belt_width_mm: float
-    widest_mm: float
-    narrowest_mm: float
-    step_mm: float
-    share_thick: float
-    share_thin: float
-    spring_back: float
-
-
-def sheeter_of(kitchen: Kitchen) -> Sheeter | None:
-    """The sheeter of a kitchen; None where the belt's width is 0."""
-    if kitchen["sheeter.belt_width_mm"] <= 0:
-        return None
-    return Sheeter(
-        kitchen["sheeter.belt_length_mm"],
-        kitchen["sheeter.belt_width_mm"],
-        kitchen["sheeter.widest_mm"],
-        kitchen["sheeter.narrowest_mm"],
-        kitchen["sheeter.step_mm"],
-        kitchen["sheeter.share_thick"],
-        kitchen["sheeter.share_thin"],
-        kitchen["sheeter.spring_back"],
-    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +31,7 @@ def passes(from_mm: float, to_mm: float, machine: Sheeter) -> tuple[float, ...]:
 
     Strictly falling; each no less than the machine's share of the one before (of the package's own
     thickness at first), save where one step of the dial is more than that; the last is the target
-    over the spring-back, to the nearest step. Source: trade practice, core-model §5.
+    over the spring-back, to the nearest step. Source: trade practice.
     """
     step = machine.step_mm
 
@@ -82,7 +47,7 @@ def passes(from_mm: float, to_mm: float, machine: Sheeter) -> tuple[float, ...]:
         found.append(math.floor(machine.widest_mm / step + _ON_THE_DIAL) * step)
         last = found[0]
     while last > target + _ON_THE_DIAL:
-        share = machine.share_thick if last > _THICK_MM else machine.share_thin
+        share = machine.share_thick if last > machine.thick_mm else machine.share_thin
         gap = max(target, on_dial(last * share, up=True))
         if gap >= last - _ON_THE_DIAL:
             gap = max(target, (math.ceil(last / step - _ON_THE_DIAL) - 1) * step)

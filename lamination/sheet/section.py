@@ -6,13 +6,9 @@ from dataclasses import dataclass
 from itertools import groupby
 from typing import Annotated
 
-from lamination.dough.recipe import butter_physics, dough_physics
-from lamination.kitchen.kitchen import Kitchen
-from lamination.plan.laid import Laid, lay
-from lamination.plan.plan import Plan
 from lamination.sheet.cells import Sheet, turn
 from lamination.sheet.stacks import Material, Stack, walk
-from lamination.terms.limits import Checked, Fault, Faults, Range
+from lamination.terms.limits import Checked, Range
 
 MOST_LEAVES = 3_000  # a stack of more is drawn leaf by leaf only through a narrower window
 
@@ -65,29 +61,6 @@ class LineSection:
     height_um: float
     columns: tuple[Column, ...]
     stacks: tuple[DrawnStack, ...]
-
-
-def section_along(
-    plan: Plan, stop: str, line: Across, kitchen: Kitchen | None = None
-) -> LineSection:
-    """The section of a plan's sheet as it lies after ``stop`` ("lock_in", "turn-1" …, "final").
-
-    Raises :class:`~lamination.terms.limits.Faults` for a stop that has no sheet (path ``stop``) and for
-    whatever :func:`~lamination.plan.laid.lay` refuses.
-    """
-    kitchen = kitchen or Kitchen()
-    dough, butter = dough_physics(plan, kitchen), butter_physics(plan, kitchen)
-    return cut_along(_lying(lay(plan, dough.density_kg_m3, butter.density_kg_m3), stop), line)
-
-
-def _lying(laid: Laid, stop: str) -> Sheet:
-    turns = {f"turn-{i + 1}": t.folded for i, t in enumerate(laid.turns)}
-    known = {"lock_in": laid.locked.sheet, **turns, "final": laid.last, "cut": laid.last}
-    if stop not in known:
-        raise Faults(
-            Fault("stop", f"There is no sheet at “{stop}”. Choose one of {', '.join(known)}.")
-        )
-    return known[stop]
 
 
 def cut_along(sheet: Sheet, line: Across) -> LineSection:

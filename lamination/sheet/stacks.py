@@ -66,7 +66,8 @@ class Stack:
 
     ``inner_butter`` and ``inner_dough`` are extents of the leaves strictly inside: the two end
     leaves stay out of them, because the next fold may still fuse an end with its neighbour.
-    ``bent``: it lies in a strip where a closed edge bent its leaves.
+    ``bent``: it lies in a strip where a closed edge bent its leaves. ``tucked``: trimmings were laid
+    in here, so that it has more leaves than the folds made.
     """
 
     butter_leaves: int
@@ -78,6 +79,7 @@ class Stack:
     inner_butter: Extent = _NONE
     inner_dough: Extent = _NONE
     bent: bool = False
+    tucked: bool = False
     # Written out, a few folds would fill a library.
     parts: tuple[Stack, Stack] | None = field(default=None, repr=False)
     flipped: Stack | None = field(default=None, repr=False)
@@ -120,7 +122,7 @@ def flip(stack: Stack) -> Stack:
         return stack
     if stack.flipped is not None:
         return stack.flipped
-    return _like(stack, stack.top, stack.bottom, stack.bent, (None, stack, None))
+    return _like(stack, stack.top, stack.bottom, stack.bent, stack.tucked, (None, stack, None))
 
 
 def bent(stack: Stack) -> Stack:
@@ -128,7 +130,13 @@ def bent(stack: Stack) -> Stack:
     if stack.bent:
         return stack
     made = (stack.parts, stack.flipped, stack.pressed)
-    return _like(stack, stack.bottom, stack.top, True, made)
+    return _like(stack, stack.bottom, stack.top, True, stack.tucked, made)
+
+
+def tucked(stack: Stack) -> Stack:
+    """The stack marked as holding trimmings that were tucked in."""
+    made = (stack.parts, stack.flipped, stack.pressed)
+    return _like(stack, stack.bottom, stack.top, stack.bent, True, made)
 
 
 def scaled(stack: Stack, by: float) -> Stack:
@@ -143,6 +151,7 @@ def scaled(stack: Stack, by: float) -> Stack:
         stack.inner_butter.scaled(by),
         stack.inner_dough.scaled(by),
         stack.bent,
+        stack.tucked,
         None,
         None,
         (stack, by) if stack.leaves > 1 else None,
@@ -152,7 +161,7 @@ def scaled(stack: Stack, by: float) -> Stack:
 _Made = tuple["tuple[Stack, Stack] | None", "Stack | None", "tuple[Stack, float] | None"]
 
 
-def _like(stack: Stack, bottom: Leaf, top: Leaf, bent: bool, made: _Made) -> Stack:
+def _like(stack: Stack, bottom: Leaf, top: Leaf, bent: bool, tucked: bool, made: _Made) -> Stack:
     # Said out in full: a fold makes hundreds of these, and dataclasses.replace takes its time.
     return Stack(
         stack.butter_leaves,
@@ -164,6 +173,7 @@ def _like(stack: Stack, bottom: Leaf, top: Leaf, bent: bool, made: _Made) -> Sta
         stack.inner_butter,
         stack.inner_dough,
         bent,
+        tucked,
         *made,
     )
 
@@ -211,6 +221,7 @@ def pile(below: Stack, above: Stack) -> Stack:
         in_butter,
         in_dough,
         below.bent or above.bent,
+        below.tucked or above.tucked,
         (below, above),
     )
 

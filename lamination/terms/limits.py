@@ -12,6 +12,8 @@ from dataclasses import dataclass, fields
 from functools import cache
 from typing import Any, ClassVar, get_args, get_origin, get_type_hints
 
+from lamination.terms.said import in_unit
+
 
 @dataclass(frozen=True, slots=True)
 class Fault:
@@ -40,14 +42,6 @@ def join_path(prefix: str, field: str) -> str:
     return prefix + field if field.startswith("[") else f"{prefix}.{field}"
 
 
-def say(value: float) -> str:
-    """A number as a person writes it: at most one decimal below 100, none above; no trailing zero."""
-    if value != 0 and abs(value) < 0.1:
-        return f"{value:.2g}"
-    text = f"{value:.0f}" if abs(value) >= 100 else f"{value:.1f}"
-    return text.removesuffix(".0")
-
-
 @dataclass(frozen=True, slots=True)
 class Range:
     """The allowed interval of a number, both ends included, and the unit it is said in."""
@@ -58,12 +52,11 @@ class Range:
 
     def complaint(self, value: float) -> str | None:
         """The sentence to show when ``value`` is outside, or None when it is allowed."""
-        unit = f" {self.unit}" if self.unit else ""
-        allowed = f"It must be from {self.low:g} to {self.high:g}{unit}."
+        allowed = f"Must be from {in_unit(self.low, self.unit)} to {in_unit(self.high, self.unit)}."
         if not math.isfinite(value):
             return f"This is not a number. {allowed}"
         if not self.low <= value <= self.high:
-            return f"{value:g}{unit} is out of reach. {allowed}"
+            return allowed
         return None
 
     def __get_pydantic_json_schema__(self, core_schema: Any, handler: Any) -> Any:

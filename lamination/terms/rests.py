@@ -2,31 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from enum import StrEnum
+from dataclasses import dataclass, replace
 from typing import Annotated
 
-from lamination.terms.limits import Checked, Fault, Faults, Range, say
+from lamination.terms.limits import Checked, Fault, Faults, Range
+from lamination.terms.said import span
+from lamination.terms.trade import Chilled, Place, Surface
 
 Minutes = Annotated[float, Range(0, 7 * 24 * 60, "min")]
-
-
-class Place(StrEnum):
-    """Where a dough rests."""
-
-    BENCH = "bench"
-    FRIDGE = "fridge"
-    FREEZER = "freezer"
-    PROOFER = "proofer"
-
-
-class Surface(StrEnum):
-    """What a dough lies on in a rest; ``usual``: the shelf, or the bench top as the kitchen has it."""
-
-    USUAL = "usual"
-    TRAY = "tray"
-    MARBLE = "marble"
-    WOOD = "wood"
 
 
 @dataclass(frozen=True)
@@ -43,7 +26,8 @@ class Rest(Checked):
 
     It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
     bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
-    ``on``: what it lies on all the while; ``iced``: ice packs on top of it.
+    ``on``: what it lies on all the while, ``chilled``: how that was made cold before; ``iced``: ice
+    packs on top of the dough.
     """
 
     place: Place
@@ -52,13 +36,14 @@ class Rest(Checked):
     last: Stay | None = None
     on: Surface = Surface.USUAL
     iced: bool = False
+    chilled: Chilled = Chilled.NOT
 
     def __post_init__(self) -> None:
         super().__post_init__()
         for name in ("first", "last"):
             stay = getattr(self, name)
             if stay and sum(s.minutes for s in (self.first, self.last) if s) > self.minutes:
-                text = f"The whole rest is {say(self.minutes)} min; this would be longer."
+                text = f"The whole rest is {span(self.minutes)}; this would be longer."
                 raise Faults(Fault(f"{name}.minutes", text))
 
     @property
@@ -67,3 +52,10 @@ class Rest(Checked):
         ends = sum(s.minutes for s in (self.first, self.last) if s)
         chain = (self.first, Stay(self.place, self.minutes - ends), self.last)
         return tuple(s for s in chain if s and s.minutes > 0)
+
+    def lasting(self, minutes: float) -> Rest:
+        """The rest with another length; its parts elsewhere are cut to what there is."""
+        first = self.first and replace(self.first, minutes=min(self.first.minutes, minutes))
+        left = minutes - (first.minutes if first else 0.0)
+        last = self.last and replace(self.last, minutes=min(self.last.minutes, left))
+        return replace(self, minutes=minutes, first=first, last=last)

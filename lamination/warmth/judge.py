@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
 from typing import Annotated
 
-from lamination.dough.recipe import butter_composition, butter_physics
+import numpy as np
+
 from lamination.heat.conduction import Air, body, conduct
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Window
@@ -14,32 +14,32 @@ from lamination.materials.thermal import (
     butter_as_firm_as,
     butter_firmness,
     dough_firmness,
-    thermal_of,
 )
 from lamination.plan.plan import Plan
-from lamination.terms.limits import Checked, Range, say
-from lamination.terms.rests import Place
-from lamination.warmth.rest import crossing
+from lamination.plan.walk import walk
+from lamination.steps.lock_in import LockInFigures
+from lamination.terms.limits import Checked, Range
+from lamination.terms.said import c, span
+from lamination.terms.trade import Place, Worded
+from lamination.warmth.bodies import Matter
 
-_SAME_K = 2.0  # trade practice: within this the two are of one temperature
-_SAME_FIRMNESS = 6.0  # and within this of one firmness, on the butter's scale
 _LONGEST_MIN = 240.0
 
 
-class Bend(StrEnum):
+class Bend(Worded):
     """What a corner of the block does when it is bent over the hand."""
 
-    CRACKS = "cracks"
-    BENDS = "bends"
-    SMEARS = "smears"
+    CRACKS = "cracks", "cracks"
+    BENDS = "bends", "bends"
+    SMEARS = "smears", "smears"
 
 
-class Call(StrEnum):
+class Call(Worded):
     """What to do now."""
 
-    GO = "go"
-    WAIT = "wait"
-    CHILL = "chill"
+    GO = "go", "Lock it in"
+    WAIT = "wait", "Let it stand"
+    CHILL = "chill", "Chill it"
 
 
 @dataclass(frozen=True)
@@ -52,133 +52,117 @@ class Feel(Checked):
 
 
 @dataclass(frozen=True, slots=True)
-class Judged:
-    """One school's call: what to do, for how many minutes, with what, and where; and why."""
+class Judgement:
+    """One call: what to do, for how many minutes, with what, and where; and why.
 
-    school: str
+    ``footnote``: what the other school would say, where it would say something else. Butter that
+    cracks or smears overrules both: the hand is nearer than the probe. The two figures of firmness are
+    on the butter's scale.
+    """
+
     call: Call
     minutes: float | None
     place: Place | None
     says: str
-
-
-@dataclass(frozen=True, slots=True)
-class Judgement:
-    """Both schools. Butter that cracks or smears overrules them: the hand is nearer than the probe."""
-
-    firmness: Judged
-    temperature: Judged
+    footnote: str
     butter_firmness: float
     dough_firmness: float
     butter_wanted_c: float
 
 
-def judge_lock_in(plan: Plan, block_mm: float, feel: Feel, kitchen: Kitchen) -> Judgement:
-    """Judge a lock-in by the same firmness and by the same temperature.
+def judge_lock_in(plan: Plan, feel: Feel, kitchen: Kitchen) -> Judgement:
+    """Judge a lock-in by the firmness of the two; the same-temperature school is told both figures.
 
-    ``block_mm``: the block's thickness; how long it takes to come to temper is simulated with it.
-    Source: trade practice, core-model §1 and craft §7.
+    Butter inside its plastic range goes in where dough is cold: that is how it is done. Outside of it,
+    how long the block takes to come to temper is simulated. Source: trade practice.
     """
-    window = plan.butter_kind.window or Window(9, 12, 16, 20)
-    firm = butter_as_firm_as(feel.dough_c)
-    wanted = min(max(firm, window.plastic_from_c), window.plastic_to_c)
+    found = walk(plan, kitchen)
+    window = found.recipe.window
+    block_mm = next(
+        m.figures.block.thickness_mm for m in found.made if isinstance(m.figures, LockInFigures)
+    )
+    wanted = min(max(butter_as_firm_as(feel.dough_c), window.plastic_from_c), window.plastic_to_c)
+    call: tuple[Call, float | None, Place | None, str]
+    take = _Bringing(Matter(found.recipe), block_mm, feel, kitchen)
     gap = butter_firmness(feel.butter_c) - dough_firmness(feel.dough_c)
-    in_window = window.brittle_c <= feel.butter_c <= window.plastic_to_c
-    by_hand = _by_hand(plan, block_mm, feel, kitchen, window)
-    firmness = by_hand or (
-        Judged(
-            "same firmness", Call.GO, None, None, "The two give alike under the thumb. Lock it in."
-        )
-        if abs(gap) <= _SAME_FIRMNESS and in_window
-        else _bring(plan, block_mm, feel, wanted, kitchen, "same firmness")
-    )
-    # At one temperature means the dough goes to the butter's window, not the butter to the dough's.
-    same = max(min(feel.dough_c, window.plastic_to_c), window.brittle_c)
-    if by_hand:
-        temperature = Judged(
-            "same temperature", by_hand.call, by_hand.minutes, by_hand.place, by_hand.says
-        )
-    elif abs(feel.butter_c - feel.dough_c) <= _SAME_K and in_window:
-        temperature = Judged(
-            "same temperature", Call.GO, None, None, "Both within two degrees. Lock it in."
-        )
-    elif not window.brittle_c - _SAME_K <= feel.dough_c <= window.plastic_to_c:
-        warm = feel.dough_c > window.plastic_to_c
-        temperature = Judged(
-            "same temperature",
-            Call.CHILL if warm else Call.WAIT,
-            None,
-            Place.FRIDGE if warm else Place.BENCH,
-            f"Dough at {say(feel.dough_c)} °C is {'warmer' if warm else 'colder'} than butter can be "
-            f"worked at: {'chill' if warm else 'temper'} the dough to {say(wanted)} °C first.",
-        )
-    else:
-        temperature = _bring(plan, block_mm, feel, same, kitchen, "same temperature")
-    return Judgement(
-        firmness, temperature, butter_firmness(feel.butter_c), dough_firmness(feel.dough_c), wanted
-    )
-
-
-def _by_hand(
-    plan: Plan, block_mm: float, feel: Feel, kitchen: Kitchen, window: Window
-) -> Judged | None:
+    close = abs(gap) <= kitchen["judge.same_firmness"]
+    works = window.plastic_from_c <= feel.butter_c <= window.plastic_to_c
     if feel.bend is Bend.CRACKS:
-        to = max(window.plastic_from_c, feel.butter_c + 2)
-        return _bring(
-            plan, block_mm, feel, to, kitchen, "same firmness", "It cracks when it is bent"
+        call = take.to(max(window.plastic_from_c, feel.butter_c + 2), "It cracks when it is bent")
+    elif feel.bend is Bend.SMEARS:
+        call = take.to(min(window.plastic_to_c - 1, feel.butter_c - 2), "It smears under the hand")
+    elif feel.dough_c > window.plastic_to_c:
+        call = (
+            Call.CHILL,
+            None,
+            Place.FRIDGE,
+            (
+                f"The dough is at {c(feel.dough_c)}, warmer than butter can be worked at. Chill the dough."
+            ),
         )
-    if feel.bend is Bend.SMEARS:
-        to = min(window.plastic_to_c - 1, feel.butter_c - 2)
-        return _bring(
-            plan, block_mm, feel, to, kitchen, "same firmness", "It smears under the hand"
+    elif works or (close and window.brittle_c <= feel.butter_c <= window.plastic_to_c):
+        why = "The two give alike under the thumb." if close else "The butter bends as it is."
+        call = Call.GO, None, None, f"{why} Lock it in."
+    else:
+        call = take.to(wanted)
+    what, minutes, where, says = call
+    return Judgement(
+        what,
+        minutes,
+        where,
+        says,
+        _footnote(feel, window, kitchen),
+        butter_firmness(feel.butter_c),
+        dough_firmness(feel.dough_c),
+        wanted,
+    )
+
+
+def _footnote(feel: Feel, window: Window, kitchen: Kitchen) -> str:
+    """What those say who want both at one temperature."""
+    apart = feel.butter_c - feel.dough_c
+    both = f"Butter {c(feel.butter_c)}, dough {c(feel.dough_c)}."
+    if abs(apart) <= kitchen["judge.same_k"]:
+        return f"{both} Those who want both at one temperature agree."
+    return f"{both} Those who want both at one temperature would let the dough come nearer first."
+
+
+class _Bringing:
+    """The block alone brought to a temperature, in the fridge or on the bench."""
+
+    def __init__(self, matter: Matter, block_mm: float, feel: Feel, kitchen: Kitchen) -> None:
+        self.matter, self.block_mm, self.feel, self.kitchen = matter, block_mm, feel, kitchen
+
+    def to(self, to_c: float, why: str | None = None) -> tuple[Call, float | None, Place, str]:
+        """What to do with it, how long, where, in words."""
+        warm = self.feel.butter_c > to_c
+        place, call = (Place.FRIDGE, Call.CHILL) if warm else (Place.BENCH, Call.WAIT)
+        air_c = self.kitchen["fridge.c" if warm else "room.c"]
+        why = why or (
+            f"Butter at {c(self.feel.butter_c)} is {'softer' if warm else 'harder'} than dough at "
+            f"{c(self.feel.dough_c)}"
         )
-    return None
+        minutes = self._takes(to_c, air_c, place)
+        if minutes is None:
+            text = f"{why}, and at {c(air_c)} it never comes to {c(to_c)}. Find it another place."
+            return call, None, place, text
+        what = "Chill the block" if warm else "Let the block stand"
+        where = "in the fridge" if warm else "on the bench"
+        lasts = span(max(1, round(minutes)))
+        return (
+            call,
+            minutes,
+            place,
+            f"{what} {lasts} {where}, to {c(to_c)}: {why[0].lower()}{why[1:]}.",
+        )
 
-
-def _bring(
-    plan: Plan,
-    block_mm: float,
-    feel: Feel,
-    to_c: float,
-    kitchen: Kitchen,
-    school: str,
-    why: str | None = None,
-) -> Judged:
-    """Chill or temper the block alone until its middle is at a temperature."""
-    warm = feel.butter_c > to_c
-    place = Place.FRIDGE if warm else Place.BENCH
-    air_c = kitchen["fridge.c" if warm else "room.c"]
-    why = why or (
-        f"Butter at {say(feel.butter_c)} °C is {'softer' if warm else 'harder'} than dough at "
-        f"{say(feel.dough_c)} °C"
-    )
-    minutes = _takes(plan, block_mm, feel.butter_c, to_c, air_c, kitchen, place)
-    if minutes is None:
-        there = f"{say(air_c)} °C"
-        text = f"{why}, and at {there} it never comes to {say(to_c)} °C. Find it another place."
-        return Judged(school, Call.CHILL if warm else Call.WAIT, None, place, text)
-    rounded = max(1, round(minutes))
-    what = "Chill the block" if warm else "Let the block stand"
-    where = "in the fridge" if warm else "on the bench"
-    text = f"{what} {rounded} min {where}, to {say(to_c)} °C: {why[0].lower()}{why[1:]}."
-    return Judged(school, Call.CHILL if warm else Call.WAIT, minutes, place, text)
-
-
-def _takes(
-    plan: Plan,
-    block_mm: float,
-    from_c: float,
-    to_c: float,
-    air_c: float,
-    kitchen: Kitchen,
-    at: Place,
-) -> float | None:
-    table = thermal_of(butter_composition(plan), melts=True)
-    made = butter_physics(plan, kitchen).density_kg_m3
-    block = body([(True, block_mm)], (table, made), (table, made), from_c)
-    film = 1 / (
-        1 / kitchen["bench.film" if at is Place.BENCH else f"{at}.film"] + 1 / kitchen["wrap.film"]
-    )
-    course = conduct(block, Air(air_c, film), Air(air_c, film), _LONGEST_MIN)
-    middles = course.t_c.mean(axis=1)
-    return crossing(course.minutes, middles, to_c, falling=from_c > to_c)
+    def _takes(self, to_c: float, air_c: float, at: Place) -> float | None:
+        kitchen, butter = self.kitchen, self.matter.butter
+        block = body([(True, self.block_mm)], butter, butter, self.feel.butter_c)
+        film = kitchen["bench.film" if at is Place.BENCH else f"{at}.film"]
+        air = Air(air_c, 1 / (1 / film + 1 / kitchen["wrap.film"]))
+        course = conduct(block, air, air, _LONGEST_MIN)
+        minutes = np.arange(0, _LONGEST_MIN, 0.25)
+        means = course.at(minutes) @ block.shares
+        there = np.flatnonzero(means <= to_c if self.feel.butter_c > to_c else means >= to_c)
+        return float(minutes[there[0]]) if len(there) else None

@@ -11,12 +11,13 @@ from typing import Annotated
 
 import numpy as np
 
-from lamination.heat.conduction import Air, Body, body, conduct
+from lamination.heat.conduction import Air, Body, body, conduct, middle_of
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition
 from lamination.materials.thermal import Profile, thermal_of
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range, say
-from lamination.terms.rests import Place
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+from lamination.terms.said import kelvin, say
+from lamination.terms.trade import Place
 
 _LOW, _HIGH = 1.0, 150.0  # film coefficients that a place can have
 _SEARCHES = 20  # golden sections of that range, on a logarithmic scale
@@ -71,7 +72,7 @@ def fit_film(
 
     ``start``: the body as it went in; the wrap lies in series with the film. Readings far off are
     left out and the fit is made once more. Raises Faults with fewer than five readings, or when the
-    dough is as cold as the air already, so that nothing can be learned. Source: core-model §6.
+    dough is as cold as the air already, so that nothing can be learned. Source: least squares.
     """
     if len(read) < _FEWEST:
         text = f"{len(read)} readings are too few: at least {_FEWEST}, over half an hour or so."
@@ -109,9 +110,7 @@ def fit_film(
 def _middles(start: Body, air_c: float, film: float, wrap: float, at: Profile) -> Profile:
     air = Air(air_c, 1 / (1 / film + 1 / wrap))
     course = conduct(start, air, air, float(at.max()))
-    n = course.t_c.shape[1]
-    middle = (course.t_c[:, (n - 1) // 2] + course.t_c[:, n // 2]) / 2
-    found: Profile = np.interp(at, course.minutes, middle)
+    found: Profile = middle_of(course.at(at))
     return found
 
 
@@ -248,6 +247,6 @@ def learned(fit: Fit, place: str) -> str:
     left = f" {len(fit.left_out)} readings were left out." if fit.left_out else ""
     return (
         f"This {place} cools {word} than assumed: {say(fit.after_w_m2k)} W/(m²·K), not "
-        f"{say(fit.before_w_m2k)}. The readings then lie within {say(fit.after_error_k)} K of the "
-        f"model, before {say(fit.before_error_k)} K.{left}"
+        f"{say(fit.before_w_m2k)}. The readings then lie within {kelvin(fit.after_error_k)} of the "
+        f"model, before {kelvin(fit.before_error_k)}.{left}"
     )

@@ -1,4 +1,4 @@
-"""The proof: how long a shaped piece takes, when its rest may end, and what a right one teaches."""
+"""The proof: how long a shaped piece takes from the fridge and the freezer, and what a right one teaches."""
 
 from __future__ import annotations
 
@@ -6,177 +6,106 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lamination.dough.recipe import butter_composition, butter_of_whole, dough_composition
-from lamination.heat.conduction import Air, Body, Course, body, conduct
-from lamination.heat.yeast import activity
+from lamination.heat.yeast import activity, integrated
 from lamination.kitchen.kitchen import Kitchen
-from lamination.materials.composition import mixture
-from lamination.materials.ingredients import Window
-from lamination.materials.thermal import Profile, thermal_of
 from lamination.plan.plan import Plan
-from lamination.terms.limits import say
-from lamination.terms.rests import Place, Rest
-from lamination.warmth.cold import full_dose_of
-from lamination.warmth.rest import Cause, RestWindow, crossing
+from lamination.steps.shape import ShapeFigures, Shaping
+from lamination.terms.rests import Rest
+from lamination.terms.said import c, span
+from lamination.terms.trade import Place
+from lamination.warmth.bodies import Today
+from lamination.warmth.follow import Began, Followed, Follower, follow
 
-_LONGEST_PROOF_MIN = 1_440.0
-_CELLS, _FINER = 10, 0.4  # a proof is said in minutes: a coarse course is right to one
-_PIECE_KG_M3 = 900.0  # a shaped piece holds some air between its turns
+_DAY_MIN = 1_440.0
+_FROZEN_C = -18.0
 
 
 @dataclass(frozen=True, slots=True)
 class Proof:
-    """The proof of a shaped piece: minutes from chilled and from frozen at the proofer's warmth.
+    """The proof of a shaped piece in the proofer: minutes from chilled and from frozen.
 
-    None where it never finishes. ``limit_c``: the warmest the butter bears.
+    None where it never finishes. ``limit_c``: the warmest the butter bears; ``hot``: the place where
+    this plan proofs is warmer. ``at_c``: how warm that place is.
     """
 
-    proofer_c: float
+    place: Place
+    at_c: float
     limit_c: float
+    hot: bool
     chilled_min: float | None
     frozen_min: float | None
     says: str
 
 
-def proof_of(plan: Plan, kitchen: Kitchen, used_pct: float = 0.0) -> Proof | None:
-    """How long shaped pieces proof from chilled (4 °C) and from frozen (-18 °C).
+def limit_of(found: Followed) -> float:
+    """The warmest place the butter bears in a proof, °C. Source: trade practice, two rows."""
+    kitchen = found.kitchen
+    bears = found.walk.recipe.window.oils_c + kitchen["proof.over_oils_k"]
+    return min(bears, kitchen["proof.hottest_c"])
 
-    The warming-up counts: activity is integrated over the piece's own temperature. None for a dough
-    without yeast. Source: core-model §8.
-    """
-    whole = full_dose_of(plan, kitchen)
-    if plan.formula is None or whole == float("inf"):
+
+def _piece_mm(found: Followed) -> float:
+    for made in found.walk.made:
+        if isinstance(made.figures, ShapeFigures):
+            return made.figures.piece_mm
+    return found.kitchen["proof.piece_mm"]
+
+
+def proof_of(found: Followed) -> Proof | None:
+    """How long pieces proof where the plan proofs them, or in the proofer. None without yeast."""
+    if found.leaven is None:
         return None
-    window = plan.butter_kind.window or Window(9, 12, 16, 20)
-    limit = window.oils_c + kitchen["proof.over_oils_k"]
-    at = kitchen["proofer.c"]
-    wanted = whole * max(1 - used_pct / 100, 0.05)
-    chilled, frozen = (_proofs(plan, kitchen, start, wanted) for start in (4.0, -18.0))
-    if at > limit:
+    kitchen, family = found.kitchen, found.walk.plan.family
+    shaping = found.walk.plan.first(Shaping)
+    rest = shaping.rest if shaping else None
+    place = rest.stays[-1].place if rest and rest.stays else Place.PROOFER
+    if place in (Place.FRIDGE, Place.FREEZER):
+        place = Place.PROOFER
+    follower = Follower(found.walk, kitchen, Today())
+    at = follower.around.open_air(place, 0.0).t_c
+    wanted = found.leaven.whole_dose * kitchen.of_family(family, "proof.share_pct") / 100
+    times = []
+    for start in (kitchen["fridge.c"], _FROZEN_C):
+        body = follower.matter.piece(_piece_mm(found), start)
+        began = Began(0, body, 0.0, 0.0, 0.0, 0.0, True)
+        course = follower.proof_course(began, Rest(place, _DAY_MIN))
+        grid = np.arange(0, _DAY_MIN, 2.0)
+        doses = integrated(grid, activity(course.at(grid)) @ body.shares)
+        done = np.flatnonzero(doses >= wanted)
+        times.append(float(grid[done[0]]) if len(done) else None)
+    limit = limit_of(found)
+    chilled, frozen = times
+    hot = at > limit + 1e-9
+    where = "in the room" if place is Place.BENCH else "in the proofer"
+    if hot:
         text = (
-            f"{say(at)} °C is too warm for this butter, which lets go above {say(limit)} °C: it would "
-            "run out of the pieces. Set the proofer lower and give it longer."
+            f"{c(at)} is too warm for this butter, which lets go above {c(limit)}: it would run out of "
+            "the pieces. Set it lower and give it longer."
         )
     elif chilled is None:
-        text = f"At {say(at)} °C it does not finish in a day. Warm the proofer."
+        text = f"At {c(at)} {where} it does not finish in a day. Give it more warmth."
     else:
         text = (
-            f"At {say(at)} °C about {_hours(chilled)} from the fridge"
-            + (f", {_hours(frozen)} from the freezer" if frozen else "")
+            f"At {c(at)} {where} about {span(chilled)} from the fridge"
+            + (f", {span(frozen)} from the freezer" if frozen else "")
             + ". Doubled, leaves visible, and the tray trembles when it is nudged."
         )
-    return Proof(at, limit, chilled, frozen, text)
+    return Proof(place, at, limit, hot, chilled, frozen, text)
 
 
-def _hours(minutes: float) -> str:
-    hours, rest = divmod(round(minutes), 60)
-    return f"{hours} h {rest:02}"
-
-
-def _piece(plan: Plan, kitchen: Kitchen, start_c: float) -> Body:
-    """A shaped piece of the plan's dough and butter together, all at one temperature."""
-    made = dough_composition(plan)
-    assert made is not None
-    share = butter_of_whole(plan)
-    table = thermal_of(mixture(((1 - share, made), (share, butter_composition(plan)))))
-    of = table, _PIECE_KG_M3
-    return body([(False, kitchen["proof.piece_mm"])], of, of, start_c, _CELLS)
-
-
-def _dosed(course: Course) -> Profile:
-    """The dose from the start of a course to each of its steps."""
-    rate = activity(course.t_c).mean(axis=1)
-    steps = (rate[1:] + rate[:-1]) / 2 * np.diff(course.minutes)
-    doses: Profile = np.concatenate(([0.0], np.cumsum(steps)))
-    return doses
-
-
-def _proofs(plan: Plan, kitchen: Kitchen, start_c: float, dose: float) -> float | None:
-    air = Air(kitchen["proofer.c"], kitchen["proofer.film"])
-    course = conduct(_piece(plan, kitchen, start_c), air, air, _LONGEST_PROOF_MIN, _FINER)
-    return crossing(course.minutes, _dosed(course), dose, falling=False)
-
-
-def _air(kitchen: Kitchen, place: Place) -> Air:
-    """The air round an unwrapped piece in a place."""
-    c = kitchen["room.c" if place is Place.BENCH else f"{place}.c"]
-    return Air(c, kitchen[f"{place}.film"])
-
-
-def _lain(plan: Plan, kitchen: Kitchen, rest: Rest, start_c: float, ahead_min: float) -> Course:
-    """A piece through the places of its rest, and on in the last of them."""
-    minutes, profiles = [np.array([0.0])], []
-    now = _piece(plan, kitchen, start_c)
-    profiles.append(now.t_c[None, :])
-    clock = 0.0
-    stays = rest.stays
-    for n, stay in enumerate(stays):
-        air = _air(kitchen, stay.place)
-        lasts = stay.minutes + (ahead_min if n + 1 == len(stays) else 0.0)
-        course = conduct(now, air, air, lasts, _FINER)
-        minutes.append(clock + course.minutes[1:])
-        profiles.append(course.t_c[1:])
-        now, clock = course.end, clock + lasts
-    return Course(np.concatenate(minutes), np.concatenate(profiles), now, 0.0)
-
-
-def proof_window(
-    plan: Plan, kitchen: Kitchen, used_pct: float, start_c: float
-) -> RestWindow | None:
-    """When the rest after shaping may end: at the kitchen's shares of a whole proof.
-
-    The piece starts at ``start_c`` and its own temperature is followed through every place of the
-    rest, so a night in the fridge before the proofer counts. None without a finish, or without yeast.
-    """
-    finish = plan.finish
-    whole = full_dose_of(plan, kitchen)
-    if finish is None or finish.rest is None or plan.formula is None or np.isinf(whole):
-        return None
-    rest = finish.rest
-    ahead = max(_LONGEST_PROOF_MIN - rest.minutes, 60.0)
-    course = _lain(plan, kitchen, rest, start_c, ahead)
-    doses = 100 * (used_pct / 100 + _dosed(course) / whole)
-    soonest, best, latest = (
-        crossing(course.minutes, doses, kitchen[key], falling=False)
-        for key in ("proof.soonest_pct", "proof.best_pct", "proof.latest_pct")
-    )
-    reached = float(np.interp(rest.minutes, course.minutes, doses))
-    verdict = "good"
-    if soonest is None or rest.minutes < soonest - 0.5:
-        verdict = "early"
-    elif latest is not None and rest.minutes > latest + 0.5:
-        verdict = "late"
-    cells = course.t_c.shape[1]
-    middle = float(np.interp(rest.minutes, course.minutes, course.t_c[:, cells // 2]))
-    return RestWindow(
-        "shape", soonest, best, latest, Cause.PROOF, Cause.OVER if latest else None, rest.minutes,
-        verdict, middle, middle, None, _window_says(verdict, reached, soonest, rest.minutes),
-    )  # fmt: skip
-
-
-def _window_says(verdict: str, reached: float, soonest: float | None, chosen: float) -> str:
-    here = f"{say(round(reached))} % of a whole proof by then"
-    if verdict == "early" and soonest is None:
-        return f"{here}: it does not finish here. Warm the proofer."
-    if verdict == "early" and soonest is not None:
-        return f"{here}: dense, and it tears as it bakes. Give it {say(round(soonest - chosen))} min more."
-    if verdict == "late":
-        return f"{here}: it falls flat. Shorter, cooler, or bake it sooner."
-    return f"{here}. The signs decide: doubled, leaves visible, and the tray trembles."
-
-
-def learned_reference(
-    plan: Plan, kitchen: Kitchen, minutes: float, start_c: float, used_pct: float = 0.0
-) -> float:
+def learned_reference(plan: Plan, kitchen: Kitchen, minutes: float) -> float:
     """The kitchen's reference proof, min, if a rest of ``minutes`` after shaping was just right.
 
-    The dose that rest really gave is taken as a whole proof (less what was used up before it).
-    Raises ValueError where the plan has no proof to learn from. Source: core-model §8.
+    The dose that rest really gave is taken as what the family wants of a whole proof. Raises ValueError
+    where the plan has no proof to learn from. Source: the proof integral.
     """
-    finish, whole = plan.finish, full_dose_of(plan, kitchen)
-    if finish is None or finish.rest is None or plan.formula is None or np.isinf(whole):
+    found = follow(plan, kitchen)
+    shaping = plan.first(Shaping)
+    if found.leaven is None or shaping is None or shaping.rest is None:
         raise ValueError("this plan has no proof to learn from")
-    course = _lain(plan, kitchen, finish.rest, start_c, max(minutes - finish.rest.minutes, 0.0))
-    given = float(np.interp(minutes, course.minutes, _dosed(course)))
-    share = given / whole / max(1 - used_pct / 100, 0.05)
-    return kitchen["proof.reference_min"] * share
+    began = found.began[shaping.id]
+    course = Follower(found.walk, kitchen, Today()).proof_course(began, shaping.rest)
+    grid = np.unique(np.append(np.arange(0, minutes, 2.0), minutes))
+    given = float(integrated(grid, activity(course.at(grid)) @ began.body.shares)[-1])
+    share = kitchen.of_family(plan.family, "proof.share_pct") / 100
+    return kitchen["proof.reference_min"] * given / (found.leaven.whole_dose * share)

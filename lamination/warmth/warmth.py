@@ -1,29 +1,46 @@
-"""A plan's warmth in words: the day in a sentence, advice at its stops, the proof, and what if."""
+"""A plan's warmth in words: the day in a sentence, advice at its steps, the proof, and what if."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.materials.ingredients import Window
+from lamination.materials.ingredients import LIBRARY, Window
+from lamination.plan.fixes import taken
 from lamination.plan.plan import Plan
-from lamination.plan.worked import Fix, Note, Put
-from lamination.terms.limits import say
-from lamination.terms.rests import Place, Rest, Stay
-from lamination.warmth.cold import Followed, Stretch, Today, Trace, WorkClock, follow
-from lamination.warmth.proof import Proof, proof_of, proof_window
-from lamination.warmth.rest import Cause, RestWindow
+from lamination.terms.advice import TONES, Fix, Note, Put
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Rest, Stay
+from lamination.terms.said import c, listed, named, span
+from lamination.terms.trade import Place
+from lamination.warmth.bodies import Today
+from lamination.warmth.follow import (
+    Followed,
+    Follower,
+    Stretch,
+    Trace,
+    WorkClock,
+    Works,
+    follow,
+)
+from lamination.warmth.proof import Proof, proof_of
+from lamination.warmth.windows import Cause, RestWindow
 
-_HOPELESS = 0.65  # of the time a turn takes; less than this and no quick hands help
+_NOTICED_MIN = 2  # less than this nobody would notice
+_TEMPERS = (10.0, 15.0, 20.0, 25.0, 35.0)
+_MOST_FIXES = 2
+_MOST_TRIES = (
+    12  # each follows the whole plan anew: a dough that fails everywhere wants a cooler room
+)
 
 
 @dataclass(frozen=True, slots=True)
 class WorkedWarmth:
     """All that follows from a plan's temperatures today.
 
-    ``can``: whether it works at all in this room. ``summary``: what to do differently, in a
-    sentence. ``warmer``: what two degrees more would change.
+    ``works``: yes, tight (``summary`` says what to be quick at) or no (what to change). ``warmer``:
+    what two degrees more would change. ``rise_pct`` and ``ripe_h`` at the end.
     """
 
     room_c: float
@@ -33,213 +50,361 @@ class WorkedWarmth:
     clocks: tuple[WorkClock, ...]
     stretches: tuple[Stretch, ...]
     trace: Trace
-    butter: Window | None
-    yeast_used_pct: float | None
+    butter: Window
+    rise_pct: float | None
+    ripe_h: float | None
     proof: Proof | None
-    can: bool
+    works: Works
     summary: str
     warmer: str
     notes: tuple[Note, ...]
 
+    def window(self, stop: str) -> RestWindow | None:
+        """The window of the rest after a step."""
+        return next((w for w in self.windows if w.stop == stop), None)
+
 
 def work_warmth(
-    plan: Plan, kitchen: Kitchen, today: Today | None = None, what_if: bool = False
+    plan: Plan,
+    kitchen: Kitchen,
+    today: Today | None = None,
+    what_if: bool = False,
+    fixes: bool = True,
 ) -> WorkedWarmth:
     """Follow a plan through its temperatures and put into words what matters.
 
-    ``what_if`` also works it two degrees warmer. Raises Faults as :func:`~lamination.plan.laid.lay` does.
+    ``what_if`` also works it two degrees warmer; without ``fixes`` no ways out are looked for. Raises
+    Faults as :func:`~lamination.plan.walk.walk` does.
     """
     today = today or Today()
     found = follow(plan, kitchen, today)
-    room = found.kitchen["room.c"]
-    can, summary = _summary(plan, found, room)
-    used = found.yeast_used_pct or 0.0
-    proof = proof_of(plan, found.kitchen, used)
-    in_proof = proof_window(plan, found.kitchen, used, found.trace.middle_c[-1])
+    names = dict(zip((s.id for s in plan.steps), found.walk.names, strict=True))
+    proof = proof_of(found)
+    works, summary = _summary(found, proof, names)
+    notes = tuple(_notes(plan, found, proof, names))
+    if fixes:
+        notes = tuple(_with_ways_out(plan, kitchen, today, found, notes, names))
     return WorkedWarmth(
-        room,
+        found.kitchen["room.c"],
         found.kitchen["fridge.c"],
         found.kitchen["freezer.c"],
-        (*found.windows, in_proof) if in_proof else found.windows,
+        found.windows,
         found.clocks,
         found.stretches,
         found.trace,
-        found.butter,
-        found.yeast_used_pct,
+        found.walk.recipe.window,
+        found.rise_pct,
+        found.ripe_h,
         proof,
-        can,
+        works,
         summary,
-        _warmer(plan, kitchen, today, found) if what_if else "",
-        (*_notes(plan, found), *_on_proof(plan, found, proof, in_proof)),
+        _warmer(plan, kitchen, today, found, names) if what_if else "",
+        notes,
     )
 
 
-def _name(stop: str) -> str:
-    names = {
-        "lock_in": "the lock-in",
-        "final": "the last sheet",
-        "dough": "the dough",
-        "mix": "mixing",
-    }
-    return names.get(stop) or f"turn {stop[5:]}"
+def _low(name: str) -> str:
+    return named(name[0].lower() + name[1:])
 
 
-def _tightest(clocks: tuple[WorkClock, ...]) -> WorkClock | None:
+def _tightest(clocks: Iterable[WorkClock]) -> WorkClock | None:
     timed = [c for c in clocks if c.lasts_min is not None and c.takes_min > 0]
     return min(timed, key=lambda c: (c.lasts_min or 0) / c.takes_min, default=None)
 
 
-def _summary(plan: Plan, found: Followed, room: float) -> tuple[bool, str]:
-    here = f"At {say(room)} °C"
-    tight = _tightest(found.clocks)
-    off = [w for w in found.windows if w.verdict != "good"]
-    if tight and tight.lasts_min is not None and tight.lasts_min < _HOPELESS * tight.takes_min:
-        return False, (
-            f"{here} this does not work as it stands: at {_name(tight.stop)} the butter softens in "
-            f"{say(round(tight.lasts_min))} min and the work takes {say(tight.takes_min)}. Chill the "
-            "bench and the pin, rest before every turn, or start at a cooler hour."
+def _summary(found: Followed, proof: Proof | None, names: dict[str, str]) -> tuple[Works, str]:
+    here = f"At {c(found.kitchen['room.c'])}"
+    hopeless = [k for k in found.clocks if k.works == "no"]
+    if hopeless:
+        clock = min(hopeless, key=lambda k: k.lasts_min or 0)
+        return "no", (
+            f"{here} this does not work as it stands: at {_low(names[clock.stop])} the butter softens in "
+            f"{span(clock.lasts_min or 0)} and the work takes {span(clock.takes_min)}. Start with a "
+            "colder dough, chill what you roll on, rest before every turn, or begin at a cooler hour."
         )
-    short = [c for c in found.clocks if c.short]
-    if short:
-        where = ", ".join(_name(c.stop) for c in short)
-        return True, (
-            f"{here} quick hands are wanted at {where}: rest before it, in the freezer first, or roll "
-            "less thin in one go."
-        )
-    if off:
+    out = [w for w in found.windows if w.verdict in ("short", "long")]
+    if out:
         said = [
-            f"{_name(w.stop)} wants a {'longer' if w.verdict == 'early' else 'shorter or milder'} rest"
-            for w in off[:2]
+            f"{_low(names[w.stop])} wants a "
+            + ("longer rest" if w.verdict == "short" else "shorter or milder rest")
+            for w in out[:2]
         ]
-        more = f", and {len(off) - 2} more another" if len(off) > 2 else ""
-        return True, f"{here} {' and '.join(said)} after it{more}: see the windows."
-    if tight and tight.lasts_min is not None:
-        return True, (
-            f"{here} it works as planned: the shortest work clock is {say(round(tight.lasts_min))} min, "
-            f"at {_name(tight.stop)}, for {say(tight.takes_min)} min of work."
+        more = f", and {len(out) - 2} more another" if len(out) > 2 else ""
+        return "tight", f"{here} it works, and {listed(said)} after it{more}."
+    quick = [k for k in found.clocks if k.works == "tight"]
+    if quick:
+        where = listed([_low(names[k.stop]) for k in quick])
+        return "tight", (
+            f"{here} it works with quick hands at {where}: rest before, in the freezer first, or on a "
+            "chilled bench."
         )
-    return True, f"{here} it works as planned, and the butter never gets too warm on the bench."
+    tight = [w for w in found.windows if w.verdict == "tight"]
+    if tight:
+        return "tight", f"{here} it works; look at the rest after {_low(names[tight[0].stop])}."
+    if proof and proof.hot:
+        return "tight", f"{here} it works, and the proof is too warm for this butter."
+    clock_ = _tightest(found.clocks)
+    if clock_ and clock_.lasts_min is not None:
+        return "yes", (
+            f"{here} it works as planned: the butter lasts {span(clock_.lasts_min)} at "
+            f"{_low(names[clock_.stop])}, for {span(clock_.takes_min)} of work."
+        )
+    return "yes", f"{here} it works as planned, and the butter never gets too warm on the bench."
 
 
-_REST_FIELD = {"mix": "formula.mixing.rest", "dough": "dough.rest", "lock_in": "lock_in.rest",
-               "final": "final.rest"}  # fmt: skip
+# --- advice
 
 
-def _rest_at(plan: Plan, stop: str) -> tuple[str, Rest | None]:
-    """Where a stop's rest stands in the plan, and the rest."""
-    if stop.startswith("turn-"):
-        i = int(stop[5:]) - 1
-        return f"turns[{i}].rest", plan.turns[i].rest
-    rest = {
-        "mix": plan.formula.mixing.rest if plan.formula else None,
-        "dough": plan.dough.rest,
-        "lock_in": plan.lock_in.rest,
-        "final": plan.final.rest,
-    }[stop]
-    return _REST_FIELD[stop], rest
-
-
-def _notes(plan: Plan, found: Followed) -> Iterator[Note]:
-    for window in found.windows:
-        if window.verdict != "good":
-            yield _on_window(plan, window)
-    for n, clock in enumerate(found.clocks):
-        if clock.short:
-            before = found.clocks[n - 1].stop if n else "lock_in"
-            yield _on_clock(plan, found, clock, before)
-    if found.kitchen["fridge.c"] > found.kitchen["room.c"]:
-        yield Note(
-            "dough", "know", "The fridge is warmer than the room",
-            f"It is {say(found.kitchen['fridge.c'])} °C in the fridge and "
-            f"{say(found.kitchen['room.c'])} °C in the room. If that is so, rest on the bench.",
-        )  # fmt: skip
-
-
-def _on_proof(
-    plan: Plan, found: Followed, proof: Proof | None, in_proof: RestWindow | None
+def _notes(
+    plan: Plan, found: Followed, proof: Proof | None, names: dict[str, str]
 ) -> Iterator[Note]:
-    if proof is None or plan.cut is None:
-        return
-    if in_proof and in_proof.verdict != "good" and plan.finish and plan.finish.rest:
-        fixes: tuple[Fix, ...] = ()
-        rest = plan.finish.rest
-        if in_proof.best_min is not None and not (rest.first or rest.last):
-            minutes = float(5 * round(in_proof.best_min / 5))
-            put = Put("finish.rest", replace(rest, minutes=minutes))
-            fixes = (Fix(f"Proof {say(minutes)} min", (put,)),)
-        title = {"early": "Under-proofed", "late": "Over-proofed"}[in_proof.verdict]
-        yield Note("shape", "mind", title, in_proof.says, "finish.rest.minutes", fixes)
-    hot = proof.proofer_c > proof.limit_c
-    used = found.yeast_used_pct or 0.0
-    before = f" {say(round(used))} % of a proof is used up by now." if used >= 1 else ""
-    title = "The proofer is too warm" if hot else "Then the proof"
-    stop = "shape" if plan.finish else "cut"
-    yield Note(stop, "mind" if hot else "know", title, proof.says + before)
+    for w in found.windows:
+        if w.verdict != "good":
+            yield _on_window(plan, w)
+    for clock in found.clocks:
+        if clock.works != "yes":
+            yield _on_clock(found, clock)
+    room, fridge = found.kitchen["room.c"], found.kitchen["fridge.c"]
+    if fridge > room:
+        yield Note(
+            "fridge-warm", plan.steps[0].id, "know", "The fridge is warmer than the room",
+            f"It is {c(fridge)} in the fridge and {c(room)} in the room. If that is so, rest on the bench.",
+        )  # fmt: skip
+    if proof is not None and (plan.cut or proof.hot):
+        last = [s.id for s in plan.steps if s.kind_name in ("shape", "cut")]
+        if last:
+            yield Note(
+                "proof-hot" if proof.hot else "proof", last[-1], "mind" if proof.hot else "know",
+                "Too warm for this butter" if proof.hot else "Then the proof", proof.says,
+            )  # fmt: skip
 
 
-def _on_window(plan: Plan, window: RestWindow) -> Note:
-    field, rest = _rest_at(plan, window.stop)
-    fixes: list[Fix] = []
-    text = window.says
-    best = window.best_min
-    reachable = window.latest_min is None or (best is not None and best <= window.latest_min + 0.5)
-    if rest and best is not None and reachable:
-        minutes = float(max(1, round(best)))
-        chosen = replace(rest, minutes=minutes) if not (rest.first or rest.last) else rest
-        if chosen is not rest:
-            fixes.append(Fix(f"Rest {say(minutes)} min", (Put(field, chosen),)))
-    if rest and not reachable and window.soonest_min is not None:
-        # It relaxes more slowly than it chills: a milder place, or back to temper on the bench.
-        if rest.place is Place.FREEZER:
-            milder = Rest(
-                Place.FRIDGE, float(round(window.soonest_min)), on=rest.on, iced=rest.iced
-            )
-            fixes.append(Fix("Fridge in place of freezer", (Put(field, milder),)))
-        text += " It is brittle before it has relaxed."
-    if window.temper_min and rest and window.latest_by is Cause.BRITTLE:
-        temper = float(max(1, round(window.temper_min)))
-        minutes = rest.minutes + temper
-        whole = replace(rest, minutes=minutes, last=Stay(Place.BENCH, temper))
-        fixes.append(Fix(f"Temper {say(temper)} min on the bench after it", (Put(field, whole),)))
-    title = {"early": "Too soon to roll", "late": "Left too long"}[window.verdict]
-    return Note(window.stop, "mind", title, text, f"{field}.minutes", tuple(fixes))
+_TITLES = {
+    ("short", Cause.RELAXING): "Not relaxed yet",
+    ("short", Cause.PROOF): "Under-proofed",
+    ("long", Cause.OVER): "Over-proofed",
+    ("long", Cause.FROZEN): "Frozen",
+    ("long", Cause.BRITTLE): "Too cold to roll",
+    ("long", Cause.SOFT): "Too warm there",
+    ("long", Cause.COOLING): "Too warm there",
+    ("long", Cause.RISING): "It rises between the turns",
+    ("long", Cause.RIPE): "Left too long",
+}
 
 
-def _on_clock(plan: Plan, found: Followed, clock: WorkClock, before: str) -> Note:
-    field, rest = _rest_at(plan, before)
-    fixes = []
-    if rest is None:
-        one = Rest(Place.FRIDGE, 25.0)
-        fixes.append(Fix(f"Rest before it, after {_name(before)}", (Put(field, one),)))
-    elif rest.place is Place.FRIDGE and rest.first is None and rest.minutes >= 15:
-        cold = replace(rest, first=Stay(Place.FREEZER, 10.0))
-        fixes.append(Fix("The first 10 min of the rest in the freezer", (Put(field, cold),)))
-    if plan.butter.ingredient == "butter-table":
-        fixes.append(Fix("Laminating butter", (Put("butter.ingredient", "butter-sheet"),)))
-    lasts = max(round(clock.lasts_min or 0), 0)
+def _on_window(plan: Plan, w: RestWindow) -> Note:
+    path = f"steps[{plan.at(w.stop)}].rest.minutes"
+    if w.verdict == "tight":
+        title = "Tight" if w.by not in (Cause.RIPE, Cause.RISING) else "Use it soon"
+        return Note(f"rest-tight-{w.by or 'edge'}", w.stop, "tight", title, w.says, path)
+    title = "Too soon" if w.verdict == "short" else "Too long"
+    if w.by:
+        title = _TITLES.get((w.verdict, w.by), title)
+    return Note(f"rest-{w.verdict}", w.stop, "mind", title, w.says, path)
+
+
+def _on_clock(found: Followed, clock: WorkClock) -> Note:
+    lasts = span(clock.lasts_min or 0)
+    room = c(found.kitchen["room.c"])
+    if clock.works == "tight":
+        return Note(
+            "clock-tight", clock.stop, "tight", f"Be quick: {lasts} until the butter is too soft",
+            f"The work takes {span(clock.takes_min)} in a room of {room}. A chilled bench, or ten minutes "
+            "more in the fridge before, gives you time.",
+        )  # fmt: skip
     return Note(
-        clock.stop,
-        "mind",
-        f"{lasts} min until the butter is too soft",
-        f"The work takes {say(clock.takes_min)} min in a room of {say(found.kitchen['room.c'])} °C. Keep "
-        "it colder before, work in two halves with the fridge between, or chill the bench.",
-        None,
-        tuple(fixes),
+        "clock", clock.stop, "mind", f"{lasts} until the butter is too soft",
+        f"The work takes {span(clock.takes_min)} in a room of {room}. Keep it colder before, work in two "
+        "halves with the fridge between, or chill what you roll on.",
+    )  # fmt: skip
+
+
+# --- ways out: each is tried before it is offered
+
+
+def _with_ways_out(
+    plan: Plan,
+    kitchen: Kitchen,
+    today: Today,
+    found: Followed,
+    notes: tuple[Note, ...],
+    names: dict[str, str],
+) -> Iterator[Note]:
+    codes = {n.key: TONES[n.tone] for n in notes}
+    tries = 0
+    for note in notes:
+        if note.code.startswith("rest"):
+            wanted = _rest_fixes(plan, found, note)
+        elif note.code.startswith("clock"):
+            wanted = _clock_fixes(plan, found, note, names)
+        elif note.code == "proof-hot":
+            wanted = _proof_fixes(plan, found)
+        else:
+            wanted = iter(())
+        good: list[Fix] = []
+        for fix in wanted:
+            if len(good) == _MOST_FIXES or tries == _MOST_TRIES:
+                break
+            tries += 1
+            if _clears(plan, kitchen, today, note, fix, codes):
+                good.append(fix)
+        yield replace(note, fixes=tuple(good))
+
+
+def _clears(
+    plan: Plan,
+    kitchen: Kitchen,
+    today: Today,
+    note: Note,
+    fix: Fix,
+    before: dict[tuple[str, str], int],
+) -> bool:
+    """Whether a way out clears what it is offered for, and raises nothing worse than there was."""
+    try:
+        after = work_warmth(taken(plan, fix), kitchen, today, fixes=False).notes
+    except Faults:
+        return False
+    stops = {n.stop: n for n in after if n.code.split("-")[0] == note.code.split("-")[0]}
+    if note.stop in stops:
+        return False
+    return all(
+        n.tone not in ("mind", "tight") or before.get(n.key, 9) <= TONES[n.tone] for n in after
     )
 
 
-def _warmer(plan: Plan, kitchen: Kitchen, today: Today, found: Followed) -> str:
+def _put_rest(plan: Plan, stop: str, rest: Rest, label: str) -> Fix:
+    return Fix(label, (Put(f"steps[{plan.at(stop)}].rest", rest),))
+
+
+def _round_inside(w: RestWindow, base: float | None) -> float | None:
+    """Minutes a baker would say, inside the good marks, nearest to what is best."""
+    if w.good_from_min is None:
+        return None
+    low, high = w.good_from_min, w.good_until_min
+    aim = min(max(base if base is not None else low, low), high if high is not None else 1e9)
+    for step in (15.0, 5.0, 1.0):
+        for value in (step * round(aim / step), step * -(-low // step)):
+            if value >= max(low, 2.0) and (high is None or value <= high):
+                return float(value)
+    return None
+
+
+def _rest_fixes(plan: Plan, found: Followed, note: Note) -> Iterator[Fix]:
+    step = plan.steps[plan.at(note.stop)]
+    rest, w = step.rest, next(x for x in found.windows if x.stop == note.stop)
+    if rest is None:
+        return
+    proof = found.began[note.stop].open_air
+    word = "Proof" if proof else "Rest"
+    minutes = _round_inside(w, w.best_min if proof else None)
+    if w.verdict == "long" and w.good_until_min is not None and not proof:
+        minutes = _round_inside(w, w.good_until_min)
+    if minutes is not None and minutes != rest.minutes:
+        ends = sum(s.minutes for s in (rest.first, rest.last) if s)
+        if minutes >= ends:
+            yield _put_rest(
+                plan, note.stop, replace(rest, minutes=minutes), f"{word} {span(minutes)}"
+            )
+    if proof:
+        return
+    follower = Follower(found.walk, found.kitchen, Today())
+    began = found.began[note.stop]
+    for other, label in _other_rests(rest):
+        judged = follower.judged(began, other)
+        if judged and judged.verdict == "good":
+            yield _put_rest(plan, note.stop, other, label)
+        elif judged:
+            fitting = _round_inside(judged, None)
+            ends = sum(s.minutes for s in (other.first, other.last) if s)
+            if fitting is not None and fitting >= ends:
+                yield _put_rest(
+                    plan, note.stop, replace(other, minutes=fitting), f"{label}, {span(fitting)}"
+                )
+
+
+def _other_rests(rest: Rest) -> Iterator[tuple[Rest, str]]:
+    if rest.place is Place.FREEZER or (rest.first and rest.first.place is Place.FREEZER):
+        for minutes in _TEMPERS:
+            last = Stay(Place.BENCH, minutes)
+            yield (
+                replace(rest, minutes=rest.minutes + minutes, last=last),
+                f"Then {span(minutes)} on the bench",
+            )
+        yield Rest(Place.FRIDGE, rest.minutes, on=rest.on), "The fridge in place of the freezer"
+    elif rest.place is Place.BENCH:
+        yield (
+            Rest(Place.FRIDGE, max(rest.minutes, 20.0), on=rest.on),
+            "The fridge in place of the bench",
+        )
+    else:
+        cold = Stay(Place.FREEZER, 10.0)
+        if rest.minutes >= 20:
+            yield replace(rest, first=cold), "The first 10 min in the freezer"
+        for minutes in _TEMPERS[:3]:
+            last = Stay(Place.BENCH, minutes)
+            yield (
+                replace(rest, minutes=rest.minutes + minutes, last=last),
+                f"Then {span(minutes)} on the bench",
+            )
+
+
+def _clock_fixes(plan: Plan, found: Followed, note: Note, names: dict[str, str]) -> Iterator[Fix]:
+    n = plan.at(note.stop)
+    step = plan.steps[n]
+    if step.chilled == "not":
+        from_fridge = (
+            Put(f"steps[{n}].on", "marble"), Put(f"steps[{n}].chilled", "fridge"),
+        )  # fmt: skip
+        yield Fix("Roll on a marble cold from the fridge", from_fridge)
+    if n:
+        before = plan.steps[n - 1]
+        if before.rest is None or not before.rests:
+            one = Rest(Place.FRIDGE, 30.0)
+            yield _put_rest(
+                plan, before.id, one, f"Rest 30 min in the fridge after {_low(names[before.id])}"
+            )
+        elif before.rest.place is Place.FRIDGE and before.rest.first is None:
+            if before.rest.minutes >= 20:
+                cold = replace(before.rest, first=Stay(Place.FREEZER, 10.0))
+                yield _put_rest(
+                    plan, before.id, cold, "The first 10 min of the rest before in the freezer"
+                )
+            longer = replace(before.rest, minutes=before.rest.minutes + 15)
+            yield _put_rest(plan, before.id, longer, "15 min more in the fridge before it")
+    sheet = next(i for i in LIBRARY if i.key == "butter-sheet")
+    if found.walk.recipe.window.plastic_to_c < sheet.window.plastic_to_c:  # type: ignore[union-attr]
+        yield Fix("Laminating butter", (Put("butter.ingredient", sheet.key),))
+
+
+def _proof_fixes(plan: Plan, found: Followed) -> Iterator[Fix]:
+    shaping = next((s for s in plan.steps if s.kind_name == "shape"), None)
+    if shaping is None or shaping.rest is None:
+        return
+    room = found.kitchen["room.c"]
+    if shaping.rest.place is Place.PROOFER and room < found.kitchen["proofer.c"]:
+        w = next((x for x in found.windows if x.stop == shaping.id), None)
+        aim = (w.best_min or shaping.rest.minutes) if w else shaping.rest.minutes
+        for times in (1.5, 1.8, 2.2):
+            minutes = 15.0 * round(aim * times / 15)
+            yield _put_rest(
+                plan, shaping.id, Rest(Place.BENCH, minutes), f"{span(minutes)} in the room"
+            )
+
+
+def _warmer(
+    plan: Plan, kitchen: Kitchen, today: Today, found: Followed, names: dict[str, str]
+) -> str:
     hotter = follow(plan, kitchen, replace(today, room_c=found.kitchen["room.c"] + 2))
     said = []
-    now, then = _tightest(found.clocks), None
-    if now:
-        then = next(c for c in hotter.clocks if c.stop == now.stop)
-    if now and then and now.lasts_min and then.lasts_min is not None:
-        less = round(now.lasts_min - then.lasts_min)
-        said.append(f"{less} min less at {_name(now.stop)}")
+    now = _tightest(found.clocks)
+    if now and now.lasts_min:
+        then = next(k for k in hotter.clocks if k.stop == now.stop)
+        if then.lasts_min is not None:
+            less = round(now.lasts_min) - round(then.lasts_min)
+            said.append(f"{span(less)} less at {_low(names[now.stop])}")
     for a, b in zip(found.windows, hotter.windows, strict=True):
-        if a.soonest_min is not None and b.soonest_min is not None:
-            more = round(b.soonest_min - a.soonest_min)
-            if more >= 2:
-                said.append(f"{more} min more rest after {_name(a.stop)}")
+        if a.good_from_min is not None and b.good_from_min is not None:
+            more = round(b.good_from_min) - round(a.good_from_min)
+            if more >= _NOTICED_MIN:
+                said.append(f"{span(more)} more rest after {_low(names[a.stop])}")
     return f"Two degrees warmer: {', '.join(said) or 'nothing that one would notice'}."

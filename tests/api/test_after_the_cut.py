@@ -11,19 +11,14 @@ from PIL import Image
 
 from bakehouse.bench.models import Run
 from bakehouse.bench.pictures import LONGEST_SIDE, small_jpeg
+from bakehouse.documents import dump
+from lamination.pieces.cutting import Product, Shape
+from lamination.plan.starts import starting_finish
+from lamination.steps.cut import Cut
 from lamination.terms.limits import Faults
+from lamination.terms.trade import Family
+from tests.plans import formula, station
 
-from .conftest import STATION
-
-FORMULA = {
-    "lines": [
-        {"ingredient": "flour-strong", "pct": 100},
-        {"ingredient": "water", "pct": 52},
-        {"ingredient": "sugar", "pct": 11},
-        {"ingredient": "salt", "pct": 2},
-        {"ingredient": "yeast-fresh", "pct": 3.5},
-    ]
-}
 TRAY_STEPS = [
     ("done", "shape"), ("out", "shape"), ("done", "wash"), ("in", "bake"), ("done", "bake"), ("out", "bake"),
 ]  # fmt: skip
@@ -31,10 +26,8 @@ TRAY_STEPS = [
 
 @pytest.fixture
 def finished(head):
-    finish = head.call("GET", "/finish/croissant")
-    return head.call(
-        "POST", "/plans", STATION | {"finish": finish, "formula": FORMULA, "version": 3}
-    )
+    plan = station(formula=formula(), finish=starting_finish(Family.CROISSANT))
+    return head.call("POST", "/plans", dump(plan))
 
 
 @pytest.fixture
@@ -48,13 +41,16 @@ class Bench:
     def __init__(self, hand, run):
         self.hand, self.path = hand, f"/runs/{run['id']}/events"
         self.at = timezone.now() - timedelta(hours=6)
+        self.snapshot = hand.call("GET", f"/runs/{run['id']}/snapshot")
 
     def event(self, kind, **more):
         self.at += timedelta(minutes=1)
         return {"id": str(uuid.uuid4()), "at": self.at.isoformat(), "kind": kind, **more}
 
     def say(self, kind, **more):
-        return self.hand.call("POST", self.path, {"events": [self.event(kind, **more)]})
+        """What the tablet then shows: where it stands, and what it never needs to ask for again."""
+        now = self.hand.call("POST", self.path, {"events": [self.event(kind, **more)]})
+        return self.snapshot | now
 
     def to_the_cut(self):
         for stop in ("mix", "dough", "lock_in", "turn-1", "turn-2", "turn-3", "final", "cut"):
@@ -88,7 +84,7 @@ def test_a_tray_out_of_turn_is_refused_with_the_reason(bench):
     bench.to_the_cut()
     wrong = {"events": [bench.event("in", stop="bake", tray=1)]}
     faults = bench.hand.faults("POST", bench.path, wrong)
-    assert faults == {"events[0].stop": "Tray 1 has first to be shaped."}
+    assert faults == {"events[0].stop": "Tray 1 has first to be done (Shape)."}
 
 
 def test_a_proof_that_was_right_is_taught_by_the_head_only(bench, head, run):
@@ -109,9 +105,8 @@ def test_a_proof_that_was_right_is_taught_by_the_head_only(bench, head, run):
 
 
 def test_layouts_are_searched_for_the_plan_on_the_screen(head):
-    square = {"name": "Square", "shape": "square", "base_mm": 100}
-    cut = {"products": [*STATION["cut"]["products"], square]}
-    ask = {"plan": STATION | {"version": 3, "cut": cut}, "search": {"wanted": [0, 12], "best": 3}}
+    two = (Product("Croissant", Shape.TRIANGLE, 90, 280), Product("Square", Shape.SQUARE, 100))
+    ask = {"plan": dump(station(cut=Cut(two))), "search": {"wanted": [0, 12], "best": 3}}
     found = head.call("POST", "/layouts", ask)
     assert len(found["best"]) == 3
     assert found["best"][0]["useful_pct"] >= found["best"][1]["useful_pct"]

@@ -24,24 +24,26 @@ def test_the_plan_follows_today_s_room_and_the_kitchen(head):
     ]
     assert lasts[0] is None or lasts[0] > lasts[1]
     assert hot["warmer"].startswith("Two degrees warmer")
-    head.call("PUT", "/kitchen", {"yours": {"room.c": 25}})
+    head.call("PUT", "/kitchen", {"revision": 0, "yours": {"room.c": 25}, "ingredients": []})
     assert head.call("POST", "/warmth", {"plan": STATION})["room_c"] == 25
 
 
 def test_impossible_warmth_is_named_at_its_field(head):
     body = {"plan": STATION, "today": {"room_c": -300}}
-    assert "from -60 to 60" in head.faults("POST", "/warmth", body)["today.room_c"]
+    assert "from {-60|°C} to {60|°C}" in head.faults("POST", "/warmth", body)["today.room_c"]
     rest = {"place": "fridge", "minutes": 20, "first": {"place": "freezer", "minutes": 30}}
     turn = {"fold": "letter", "roll_to_mm": 8, "rest": rest}
     faults = head.faults("POST", "/warmth", {"plan": STATION | {"turns": [turn]}})
-    assert faults["plan.turns[0].rest.first.minutes"].startswith("The whole rest is 20 min")
+    assert next(m for f, m in faults.items() if f.endswith("rest.first.minutes")).startswith(
+        "The whole rest"
+    )
 
 
-def test_a_lock_in_is_judged_by_both_schools(hand):
+def test_a_lock_in_is_judged(hand):
     feel = {"dough_c": 4, "butter_c": 19}
     found = hand.call("POST", "/judge", {"plan": STATION, "feel": feel})
-    assert found["firmness"]["call"] == "chill"
-    assert "in the fridge" in found["firmness"]["says"]
+    assert found["call"] == "chill"
+    assert "in the fridge" in found["says"]
     assert "feel.butter_c" in hand.faults(
         "POST", "/judge", {"plan": STATION, "feel": {"dough_c": 4, "butter_c": 99}}
     )
@@ -57,7 +59,7 @@ def test_a_place_is_learned_kept_and_brought_back(head, hand):
     kitchen = head.call("GET", "/kitchen")
     row = next(d for d in kitchen["table"] if d["key"] == "fridge.film")
     assert (row["origin"], row["value"]) == ("yours", kitchen["yours"]["fridge.film"])
-    head.call("PUT", "/kitchen", {"yours": {}})
+    head.call("PUT", "/kitchen", {"revision": kitchen["revision"], "yours": {}, "ingredients": []})
     row = next(d for d in head.call("GET", "/kitchen")["table"] if d["key"] == "fridge.film")
     assert row["value"] == 7
 
@@ -139,7 +141,7 @@ def test_a_run_is_as_warm_as_it_was_measured_and_a_rest_may_be_moved(hand, plan)
     warmth = hand.call("GET", f"/runs/{run['id']}/warmth")
     assert warmth["warmth"]["room_c"] == 30
     assert warmth["window"]["stop"] == "turn-1"
-    assert warmth["soonest_at"] > view["standing"]["since"]
+    assert warmth["best_at"] > view["standing"]["since"]
     say("rest", stop="turn-1", minutes=52)
     view = hand.call("GET", f"/runs/{run['id']}")
     since = datetime.fromisoformat(view["standing"]["since"])
@@ -152,7 +154,7 @@ def test_a_sheet_is_cut_across_and_folds_are_searched(head):
     found = head.call("POST", "/section", cut)
     assert found["stacks"][0]["butter"] == 27
     wrong = head.faults("POST", "/section", cut | {"stop": "mix"})
-    assert wrong["stop"].startswith("There is no sheet at “mix”")
+    assert wrong["stop"].startswith("There is no sheet after “mix”")
     ask = {"plan": STATION, "search": {"wish": "leaves", "turns": 3}}
     assert head.call("POST", "/suggest", ask)["searched"] == 64
     assert "search.turns" in head.faults(

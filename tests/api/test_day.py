@@ -29,7 +29,10 @@ def test_an_order_is_kept_worked_changed_and_brought_back(head, hand, order):
     hand.call("PUT", f"/orders/{number}", {"revision": 1, "order": more}, expect=403)
     saved = head.call("PUT", f"/orders/{number}", {"revision": 1, "order": more})
     assert saved["revision"] == 2
-    head.call("PUT", f"/orders/{number}", {"revision": 1, "order": more}, expect=409)
+    # the same again is the same; something else over an old revision is not
+    head.call("PUT", f"/orders/{number}", {"revision": 1, "order": more})
+    other = {**more, "name": "Sunday"}
+    head.call("PUT", f"/orders/{number}", {"revision": 1, "order": other}, expect=409)
     assert [(o["pieces"], o["doughs"]) for o in hand.call("GET", "/orders")] == [(100, 1)]
 
     head.call("DELETE", f"/orders/{number}", expect=204)
@@ -87,11 +90,12 @@ def test_a_plan_of_version_one_is_read_and_gives_the_same_sheets(head, db):
         answer = head.call("POST", path, old)
     assert answer["dough"]["density_kg_m3"] == 1120
     assert answer["butter"]["physics"]["density_kg_m3"] == 940
-    assert answer["lock_in"]["package"]["thickness_mm"] == pytest.approx(41.1, abs=0.05)
+    lock_in = next(s["made"] for s in answer["strip"] if s["do"] == "lock_in")
+    assert lock_in["package"]["thickness_mm"] == pytest.approx(41.1, abs=0.05)
     record = PlanRecord.objects.get()
     record.document = old
     record.save()
-    assert head.call("GET", f"/plans/{record.pk}")["plan"]["version"] == 3
+    assert head.call("GET", f"/plans/{record.pk}")["plan"]["version"] == 4
     run = head.call("POST", "/runs", {"id": "7f1c2f3e-0000-4000-8000-00000000000a",
                                       "plan_id": record.pk})  # fmt: skip
     assert run["used"] is None
@@ -117,11 +121,13 @@ def test_the_bakery_s_own_ingredient_is_kept_and_a_wrong_one_named(head, hand):
     view = hand.call("GET", "/kitchen")
     like = view["library"][0]
     mine = {**like, "key": "flour-mine", "name": "Mine"}
-    kept = head.call("PUT", "/kitchen", {"yours": {}, "ingredients": [mine]})
+    kept = head.call(
+        "PUT", "/kitchen", {"revision": view["revision"], "yours": {}, "ingredients": [mine]}
+    )
     assert kept["ingredients"][0]["name"] == "Mine"
-    twice = head.faults("PUT", "/kitchen", {"yours": {}, "ingredients": [like]})
+    twice = head.faults("PUT", "/kitchen", {"revision": 0, "yours": {}, "ingredients": [like]})
     assert "ingredients[0].key" in twice
     thin = {**mine, "composition": {**mine["composition"], "carbohydrate_pct": 10}}
     assert "ingredients[0].composition.carbohydrate_pct" in head.faults(
-        "PUT", "/kitchen", {"yours": {}, "ingredients": [thin]}
+        "PUT", "/kitchen", {"revision": 0, "yours": {}, "ingredients": [thin]}
     )

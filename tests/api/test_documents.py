@@ -1,63 +1,87 @@
 """Documents between JSON and the core: what goes out comes in the same, and paths are said plainly."""
 
 import json
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bakehouse.documents import dump, migrated, path_of, read, read_plan_file
-from bakehouse.kitchen.shelf import stored_kitchen
-from lamination.dough.formula import Mixing, OldDough
+from bakehouse.documents import dump, path_of, read, read_kitchen, read_plan_file
+from lamination.dough.formula import OldDough
 from lamination.kitchen.kitchen import Kitchen
-from lamination.kitchen.practice import DEFAULTS, Family
+from lamination.kitchen.practice import DEFAULTS
 from lamination.pieces.cutting import Product, Shape
-from lamination.pieces.finish import starting_finish
 from lamination.pieces.shaping import Card
-from lamination.plan.plan import Butter, Cut, Dough, Final, LockIn, Plan, Turn
-from lamination.sheet.folds import Fold
-from lamination.sheet.lockin import Method
+from lamination.plan.starts import starting_finish
+from lamination.plan.versions import migrated
+from lamination.steps.cut import Cut
+from lamination.steps.flatten import Flattening
+from lamination.steps.own import OwnStep
+from lamination.steps.turn import Turn
 from lamination.terms.limits import Faults
-from lamination.terms.rests import Place, Rest
-from tests.core.formulas import LEAN, formula, poolish
+from lamination.terms.rests import Rest
+from lamination.terms.trade import Family, Fold, Place
+from tests.plans import LEAN, formula, station
 
 rests = st.none() | st.builds(Rest, st.sampled_from(list(Place)), st.floats(0, 2000))
-own_minutes = st.none() | st.floats(0, 600)
+shapes = st.sampled_from(list(Shape))
 products = st.builds(
-    Product, st.just("Piece"), st.sampled_from(list(Shape)), st.floats(20, 5000), st.floats(20, 5000),
-    hole_mm=st.just(12), rows=st.integers(0, 9), card=st.sampled_from(list(Card)),
-    filling=st.none() | st.just("almond"), filling_g=st.floats(0, 90),
-)  # fmt: skip
-plans = st.builds(
-    Plan,
-    name=st.text("abc Åé½“", min_size=1, max_size=40).filter(str.strip),
-    family=st.sampled_from(list(Family)),
-    dough=st.builds(Dough, st.floats(1, 2e5), st.floats(300, 2000), rests, own_minutes),
-    butter=st.builds(Butter, st.floats(1, 2e5), st.floats(300, 2000)),
-    lock_in=st.builds(LockIn, st.sampled_from(list(Method)), st.floats(10, 5000),
-                      st.floats(10, 5000), st.floats(0, 200), st.floats(0, 200), rests),
-    turns=st.lists(st.builds(Turn, st.sampled_from(list(Fold)), st.floats(0.5, 200), rests),
-                   max_size=12).map(tuple),
-    final=st.builds(Final, st.floats(0.5, 200), st.none() | st.floats(10, 5000), rests),
-    cut=st.none() | st.builds(Cut, st.lists(products, min_size=1, max_size=4).map(tuple),
-                              st.floats(0, 10), own_minutes, st.floats(0, 100), st.floats(0, 40),
-                              st.booleans()),
-    finish=st.none() | st.sampled_from(list(Family)).map(starting_finish),
-    words=st.text(max_size=60),
-    formula=st.none() | st.builds(
-        lambda salt, tub, old, mixing: formula(
-            {**LEAN, "salt": salt}, preferments=tub, old_dough=old, mixing=mixing
-        ),
-        st.floats(0, 400),
-        st.lists(st.builds(poolish, st.floats(1, 30), st.floats(20, 50), st.floats(0, 30)),
-                 max_size=3).map(tuple),
-        st.none() | st.builds(OldDough, st.floats(0.1, 50), st.booleans()),
-        st.builds(Mixing, st.floats(-40, 60), st.floats(-40, 60), st.floats(-40, 60)),
+    lambda shape, base, tall, rows, card, filled: Product(
+        "Piece",
+        shape,
+        base,
+        tall if shape.has_height else None,
+        hole_mm=12 if shape is Shape.RING else 0,
+        rows=rows,
+        card=card,
+        filling="almond" if filled else None,
+        filling_g=filled,
     ),
-)  # fmt: skip
+    shapes,
+    st.floats(20, 5000),
+    st.floats(20, 5000),
+    st.integers(0, 9),
+    st.sampled_from(list(Card)),
+    st.floats(0, 90),
+)
+own_steps = st.builds(
+    OwnStep, st.text("abc Åé½“", min_size=1, max_size=30).filter(str.strip), rest=rests
+)
 
 
-@given(plans)
+@st.composite
+def plans(draw):
+    cut = draw(st.none() | st.lists(products, min_size=1, max_size=4).map(tuple))
+    family = draw(st.sampled_from(list(Family)))
+    plan = station(
+        name=draw(st.text("abc Åé½“", min_size=1, max_size=40).filter(str.strip)),
+        family=family,
+        words=draw(st.text(max_size=60)),
+        flatten=Flattening(rest=draw(rests), bench_min=draw(st.none() | st.floats(0, 600))),
+        turns=tuple(
+            Turn(fold, mm, rest=draw(rests))
+            for fold, mm in draw(
+                st.lists(st.tuples(st.sampled_from(list(Fold)), st.floats(0.5, 200)), max_size=12)
+            )
+        ),
+        cut=Cut(cut) if cut else None,
+        finish=starting_finish(family) if cut and draw(st.booleans()) else None,
+        formula=draw(
+            st.none()
+            | st.builds(
+                lambda salt, old: formula({**LEAN, "salt": salt}, old_dough=old),
+                st.floats(0, 400),
+                st.none() | st.builds(OldDough, st.floats(0.1, 50), st.booleans()),
+            )
+        ),
+    )
+    own = draw(st.lists(own_steps, max_size=2))
+    n = next(i for i, step in enumerate(plan.steps) if step.do == "last_sheet")
+    return replace(plan, steps=(*plan.steps[:n], *own, *plan.steps[n:]))
+
+
+@given(plans())
 def test_any_plan_survives_the_way_out_and_in(plan):
     text = json.dumps(dump(plan))
     assert read_plan_file(text) == plan
@@ -103,12 +127,20 @@ def test_any_json_at_all_is_a_plan_or_a_named_fault(data):
 def test_a_cut_of_one_shape_is_read_as_one_product():
     """Up to version 2 the sizes stood in the cut itself."""
     old = {"shape": "triangle", "base_mm": 90, "height_mm": 280, "kerf_mm": 2, "bench_min": 9}
-    new = migrated({"version": 2, "cut": old})
-    piece = {"name": "Piece", "shape": "triangle", "base_mm": 90, "height_mm": 280}
-    assert new == {"version": 3, "cut": {"kerf_mm": 2, "bench_min": 9, "products": [piece]}}
-    assert migrated({"version": 2, "cut": None})["cut"] is None
+    document = {
+        "format": "eight-turn/plan", "version": 2, "name": "Old", "family": "croissant",
+        "dough": {"mass_g": 2400}, "butter": {"mass_g": 650},
+        "lock_in": {"method": "half", "block_width_mm": 300, "block_length_mm": 230},
+        "turns": [{"fold": "letter", "roll_to_mm": 8}], "final": {"roll_to_mm": 4}, "cut": old,
+    }  # fmt: skip
+    new = migrated(document)
+    cut = next(step for step in new["steps"] if step["do"] == "cut")
+    assert (cut["kerf_mm"], cut["bench_min"]) == (2, 9)
+    assert cut["products"][0]["base_mm"] == 90
+    assert [step["id"] for step in new["steps"]] == ["dough", "lock_in", "turn-1", "final", "cut"]
     assert migrated(new) == new
+    assert read_plan_file(json.dumps(document)).cut.products[0].name == "Piece"
 
 
 def test_a_row_of_the_kitchen_under_its_former_name_is_kept():
-    assert stored_kitchen({"yours": {"proof.room_c": 24}})["proofer.c"] == 24
+    assert read_kitchen({"yours": {"proof.room_c": 24}})["proofer.c"] == 24

@@ -66,6 +66,7 @@ def test_a_stranger_gets_nothing(method, path):
     path = (
         path.replace("{plan_id}", "1")
         .replace("{order_id}", "1")
+        .replace("{revision}", "1")
         .replace("{probe_id}", "1")
         .replace("{run_id}", "7f1c2f3e-0000-4000-8000-000000000000")
         .replace("{photo_id}", "7f1c2f3e-0000-4000-8000-000000000001")

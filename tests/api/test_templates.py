@@ -9,10 +9,10 @@ import pytest
 from bakehouse.plans.template_files import as_pdf, as_svg
 from lamination.files.template import PAGE_MM, TemplateOf, template_of, tiles
 from lamination.pieces.cutting import Product, Shape
-from lamination.plan.plan import Cut
 from lamination.plan.work import work
+from lamination.steps.cut import Cut
 from lamination.terms.limits import Faults
-from tests.core.plans import station
+from tests.plans import station
 
 PT_MM = 25.4 / 72
 TRIANGLE = Product("Croissant", Shape.TRIANGLE, 90, 280, notch_mm=15)

@@ -74,4 +74,4 @@ class House:
 
     def stop(self):
         self.process.terminate()
-        self.process.wait(timeout=10)
+        self.process.wait(timeout=40)

@@ -38,7 +38,7 @@ def test_an_offset_book_moves_the_seam_off_the_spine_and_the_leaves_with_it(pers
     step(page, "Lock-in").click()
     field(page, "Bare margin round the block").fill("10")
     step(page, "Turn 3").click()
-    page.get_by_role("button", name="Take it away").click()
+    page.get_by_role("button", name=re.compile("^Remove")).click()
     step(page, "Turn 1").click()
     page.get_by_role("radio", name=re.compile("^Book fold")).check(force=True)
     step(page, "Last sheet").click()
@@ -76,6 +76,6 @@ def test_every_school_can_be_chosen_and_is_drawn(person):
         ("spread", "Dough sheet"),
         ("half_stacked", "Dough sheet"),
     ):
-        page.get_by_label("School").select_option(school)
+        page.get_by_label("Lock-in method").select_option(school)
         expect(page.get_by_role("img", name=re.compile(f"^{says}")).first).to_be_visible()
         saved(page)

@@ -84,7 +84,7 @@ def test_all_folds_are_searched_and_one_press_takes_the_best(person):
     expect(dialog.get_by_text(re.compile("^87380 of 87380 sequences"))).to_be_visible()
     expect(dialog.get_by_role("columnheader", name=re.compile("As it is"))).to_be_visible()
     assert grave(page) == []
-    dialog.get_by_role("radio", name="Fewer rests").check(force=True)
+    dialog.get_by_role("radio", name="Fewest rests").check(force=True)
     expect(dialog.get_by_text(re.compile("^87380 of 87380 sequences"))).to_be_visible()
     best = dialog.get_by_role("columnheader", name=re.compile("rests? in 2 turns")).first
     best.get_by_role("button", name="Take these folds").click()

@@ -1,11 +1,10 @@
 import "@fontsource-variable/fraunces/opsz.css";
 import "@fontsource-variable/hanken-grotesk";
 import "@mantine/core/styles.css";
-import "@mantine/charts/styles.css";
-import "./app/app.css";
+import "@/app/app.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { App } from "./app/App";
+import { App } from "@/app/App";
 
 const root = document.getElementById("root");
 if (root) {

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
-import { passed } from "@/bench/Alarm";
-import { type Event, type RunView, restMinutes } from "@/bench/now";
 import { onAxis, shown } from "@/cold/axis";
+import { passed } from "@/rooms/bench/Alarm";
+import { type Event, type RunView, restMinutes } from "@/rooms/bench/now";
 
 const stretch = (stop: string, from_min: number, to_min: number) => ({
   stop,
@@ -46,28 +46,29 @@ it("finds the point of a trace that is nearest", () => {
     face_c: [],
     butter_c: [],
     cells_c: [],
-    yeast_pct: [],
+    rise_pct: [],
+    ripe_h: [],
   };
   expect([0, 2, 3, 11, 99].map((m) => shown(trace, m))).toEqual([0, 0, 1, 1, 2]);
 });
 
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 7, 6, minute));
-const marks = { soonest: at(20), best: at(25), latest: at(38) };
+const marks = { ready: at(20), best: at(25), last: at(38) };
 
-it("calls soonest, best and latest one after another", () => {
+it("calls ready, best and last one after another", () => {
   expect([10, 20, 24, 26, 38, 90].map((m) => passed(marks, at(m)))).toEqual([
     null,
-    "soonest",
-    "soonest",
+    "ready",
+    "ready",
     "best",
-    "latest",
-    "latest",
+    "last",
+    "last",
   ]);
 });
 
-it("calls no latest where there is none", () => {
-  expect(passed({ ...marks, latest: null }, at(90))).toBe("best");
-  expect(passed({ soonest: null, best: null, latest: null }, at(90))).toBeNull();
+it("calls no last where there is none", () => {
+  expect(passed({ ...marks, last: null }, at(90))).toBe("best");
+  expect(passed({ ready: null, best: null, last: null }, at(90))).toBeNull();
 });
 
 const stop = { key: "turn-1", rest: { place: "fridge", minutes: 30 } } as never;

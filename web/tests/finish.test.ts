@@ -1,11 +1,11 @@
 import { expect, it } from "vitest";
-import { lost } from "@/book/BookRecord";
 import { stretched } from "@/finish/BakeCurve";
 import { layoutWords } from "@/finish/LayoutSearch";
 import { edgesOf, inTens } from "@/finish/Marks";
 import { DRAWINGS } from "@/finish/shapingDrawings";
 import { places } from "@/finish/TrayView";
 import { reach } from "@/finish/WeightChart";
+import { lost } from "@/rooms/book/BookRecord";
 
 it("lists marks in tens and loses none", () => {
   const marks = Array.from({ length: 23 }, (_, i) => i);
@@ -78,6 +78,9 @@ it("lists marks once where both edges are alike, and middles for round pieces", 
       marks: marks.map((along_mm, i) => ({ across_mm: 90 * i, along_mm })),
     }) as never;
   expect(edgesOf(row([1, 91], [1, 91])).map((e) => e.name)).toEqual(["both sides"]);
-  expect(edgesOf(row([1, 91], [46, 136])).map((e) => e.name)).toEqual(["datum side", "far side"]);
+  expect(edgesOf(row([1, 91], [46, 136])).map((e) => e.name)).toEqual([
+    "the straight edge",
+    "far side",
+  ]);
   expect(edgesOf(row([45])).map((e) => e.name)).toEqual(["middles"]);
 });

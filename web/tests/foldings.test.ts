@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
-import { alike } from "@/compare/facts";
 import { panelsAt } from "@/drawings/foldings";
+import { alike } from "@/rooms/plans/compare/facts";
 
 const letter = [
   { at_mm: 200, flap: "high" as const },

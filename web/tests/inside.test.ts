@@ -1,25 +1,32 @@
 import { expect, it } from "vitest";
-import { insideCuts } from "@/drawings/views";
+import { notchesIn, outlineKey, outlinePath } from "@/drawings/views";
 
 const corner = (x_mm: number, y_mm: number) => ({ x_mm, y_mm });
-const plan = (across: boolean, ...products: object[]) => ({ cut: { across, products } }) as never;
-const ring = { shape: "ring", hole_mm: 50, notch_mm: 0 };
-const horn = { shape: "triangle", hole_mm: 0, notch_mm: 28 };
+const plan = (...products: object[]) => ({ steps: [{ do: "cut", products }] }) as never;
+const horn = { shape: "triangle", notch_mm: 28 };
 const row = (product: number, ...marks: { across_mm: number; along_mm: number[] }[]) => ({
   product,
   from_mm: 0,
   to_mm: 90,
   marks,
 });
+const oval = { x_mm: 45, y_mm: 50, half_along_mm: 44, half_across_mm: 45, hole: 0.5 };
+const same = (mm: number) => mm;
 
-it("puts a hole in the middle of every ring, whichever way the rows run", () => {
-  const cut = { outlines: [[], []], rows: [row(0, { across_mm: 45, along_mm: [45, 135] })] };
-  expect(insideCuts(plan(false, ring), cut as never).holes).toEqual([
-    { at: corner(45, 45), r_mm: 25 },
-    { at: corner(135, 45), r_mm: 25 },
-  ]);
-  const turned = insideCuts(plan(true, ring), cut as never).holes;
-  expect(turned[1]?.at).toEqual(corner(45, 135));
+it("draws what has corners by its corners", () => {
+  const square = [corner(0, 0), corner(10, 0), corner(10, 10), corner(0, 10)];
+  expect(outlinePath(square, same, same)).toBe("M0.0,0.0L10.0,0.0L10.0,10.0L0.0,10.0Z");
+});
+
+it("draws what is round in its own two sizes, and its hole as a share of them", () => {
+  const path = outlinePath(oval, same, same);
+  expect(path).toContain("A44.0,45.0");
+  expect(path).toContain("A22.0,22.5");
+  expect(outlinePath({ ...oval, hole: 0 }, same, same).match(/M/g)).toHaveLength(1);
+});
+
+it("tells one outline from the next", () => {
+  expect(outlineKey(oval)).not.toBe(outlineKey({ ...oval, x_mm: 135 }));
 });
 
 it("notches a triangle from the middle of its base towards its tip", () => {
@@ -32,8 +39,7 @@ it("notches a triangle from the middle of its base towards its tip", () => {
       row(0, { across_mm: 0, along_mm: [0, 45, 90] }, { across_mm: 280, along_mm: [0, 45, 90] }),
     ],
   };
-  const { notches, holes } = insideCuts(plan(false, horn), cut as never);
-  expect(holes).toEqual([]);
+  const notches = notchesIn(plan(horn), cut as never);
   expect(notches.map((n) => n.from)).toEqual([corner(45, 280), corner(90, 0)]);
   expect(notches[0]?.to.y_mm).toBeCloseTo(252);
   expect(notches[1]?.to.y_mm).toBeCloseTo(28);
@@ -41,23 +47,17 @@ it("notches a triangle from the middle of its base towards its tip", () => {
 
 it("counts on from row to row, so that each piece has its own", () => {
   const cut = {
-    outlines: [[], [corner(0, 380), corner(90, 380), corner(45, 100)]],
+    outlines: [oval, [corner(0, 380), corner(90, 380), corner(45, 100)]],
     rows: [
       row(0, { across_mm: 45, along_mm: [45] }),
       row(1, { across_mm: 100, along_mm: [0, 90] }, { across_mm: 380, along_mm: [0, 90] }),
     ],
   };
-  const found = insideCuts(plan(false, ring, horn), cut as never);
-  expect(found.holes).toHaveLength(1);
-  expect(found.notches).toHaveLength(1);
-  expect(found.notches[0]?.from).toEqual(corner(45, 380));
+  const found = notchesIn(plan({ shape: "ring", notch_mm: 0 }, horn), cut as never);
+  expect(found.map((n) => n.from)).toEqual([corner(45, 380)]);
 });
 
-it("cuts nothing inside what has no hole and no notch", () => {
-  const plain = { shape: "square", hole_mm: 0, notch_mm: 0 };
-  const cut = {
-    outlines: [[]],
-    rows: [row(0, { across_mm: 0, along_mm: [0, 90] }, { across_mm: 90, along_mm: [0, 90] })],
-  };
-  expect(insideCuts(plan(false, plain), cut as never)).toEqual({ holes: [], notches: [] });
+it("notches nothing that has no notch", () => {
+  const cut = { outlines: [[]], rows: [row(0, { across_mm: 0, along_mm: [0, 90] })] };
+  expect(notchesIn(plan({ shape: "square", notch_mm: 0 }), cut as never)).toEqual([]);
 });

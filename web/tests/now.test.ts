@@ -1,8 +1,9 @@
 import { expect, it } from "vitest";
-import { type Event, type RunView, spokeLately, undoTarget, whereNow } from "@/bench/now";
+import { type Event, type RunView, spokeLately, undoTarget, whereNow } from "@/rooms/bench/now";
 
 const stop = (key: string, name: string, minutes?: number) => ({
-  kind: key.startsWith("turn") ? "turn" : key,
+  do: key.startsWith("turn") ? "turn" : key,
+  turn: key.startsWith("turn"),
   key,
   name,
   rest: minutes ? { place: "fridge", minutes } : null,

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { put } from "@/plans/paths";
+import { put } from "@/rooms/plans/paths";
 
 const plan = { name: "A", turns: [{ roll: 8 }, { roll: 9 }], final: { width: null, roll: 4 } };
 

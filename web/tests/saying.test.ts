@@ -1,23 +1,33 @@
 import { expect, it } from "vitest";
-import { FACTS } from "@/compare/facts";
+import { span } from "@/measures/quantity";
 import { localise } from "@/measures/words";
-import { put } from "@/plans/paths";
+import { FACTS } from "@/rooms/plans/compare/facts";
+import { put } from "@/rooms/plans/paths";
+import said from "../../tests/said.json";
 
-it("leaves coefficients of heat alone and turns their temperatures", () => {
-  const said = "This fridge cools harder than assumed: 11.9 W/(m²·K), not 7.";
-  expect(localise(said, "imperial", "letter")).toBe(said);
-  expect(localise("At 21 °C it works as planned.", "imperial", "letter")).toBe(
-    "At 69.8 °F it works as planned.",
-  );
-  expect(localise("Wait 12 more minutes: the middle is still 17 °C.", "imperial", "letter")).toBe(
-    "Wait 12 more minutes: the middle is still 62.6 °F.",
-  );
+it.each(said.sentences)("reads “%s” as the core reads it", (marked, plain) => {
+  expect(localise(marked as string, "metric", "letter")).toBe(plain);
 });
 
-it("puts a fix's fold into the person's words", () => {
-  expect(localise("Make turn 2 a letter fold", "metric", "single")).toBe(
+it.each(said.spans)("says %d minutes as the core says them", (minutes, words) => {
+  expect(span(minutes as number)).toBe(words);
+});
+
+it("turns what is marked, and nothing else", () => {
+  const text =
+    "This fridge cools harder: 11.9 W/(m²·K). At {21|°C} roll to {8|mm}; letter by letter.";
+  expect(localise(text, "imperial", "single")).toBe(
+    "This fridge cools harder: 11.9 W/(m²·K). At 69.8 °F roll to 0.31 in; letter by letter.",
+  );
+  expect(localise("{440×380|mm}", "imperial", "letter")).toBe("17.32 × 14.96 in");
+  expect(localise("{2|K} warmer", "imperial", "letter")).toBe("3.6 °F warmer");
+});
+
+it("puts folds into the person's words", () => {
+  expect(localise("Make turn 2 a {letter|fold}", "metric", "single")).toBe(
     "Make turn 2 a single turn",
   );
+  expect(localise("{book|fold}: four", "metric", "single")).toBe("Double turn: four");
 });
 
 it("puts a whole rest into a plan, and into one that had none", () => {

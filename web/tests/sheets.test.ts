@@ -1,9 +1,9 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { fromWall, inZone, wall } from "@/app/time";
-import { type Event, type RunView, weighedNow } from "@/bench/now";
-import { wantedOf } from "@/day/wanted";
-import { grouped } from "@/plans/ingredients";
+import { type Event, type RunView, weighedNow } from "@/rooms/bench/now";
+import { wantedOf } from "@/rooms/day/wanted";
+import { grouped } from "@/steps/parts/ingredients";
 
 const weighed = (id: string, line: string, grams: number) =>
   ({ id, kind: "weighed", line, grams, at: "2026-03-07T05:00:00Z" }) as Event;
@@ -48,7 +48,12 @@ it("puts ingredients into groups in the order of a formula", () => {
     { key: "flour-a", name: "A", kind: "flour" },
     { key: "flour-b", name: "B", kind: "flour" },
   ] as Schemas["Ingredient"][];
-  expect(grouped(shelf).map((g) => [g.group, g.items.length])).toEqual([
+  const kinds = [
+    { value: "flour", label: "Flour" },
+    { value: "egg", label: "Egg" },
+    { value: "salt", label: "Salt" },
+  ];
+  expect(grouped(shelf, kinds).map((g) => [g.group, g.items.length])).toEqual([
     ["Flour", 2],
     ["Salt", 1],
   ]);

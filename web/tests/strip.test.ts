@@ -1,48 +1,62 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
-import { better } from "@/compare/FoldSearch";
 import { scaleBar, stackUnder } from "@/drawings/CutAcross";
-import { clockWords, windowWords } from "@/drawings/Strip";
+import { better } from "@/rooms/plans/compare/FoldSearch";
+import { clockWords, windowWords } from "@/steps/Strip";
 
 const rest = (part: Partial<Schemas["RestWindow"]>): Schemas["RestWindow"] => ({
   stop: "turn-1",
-  soonest_min: 24.6,
+  possible_from_min: 20.1,
+  good_from_min: 24.6,
   best_min: 27,
-  latest_min: 38.2,
-  soonest_by: "relaxing",
-  latest_by: "brittle butter",
+  good_until_min: 38.2,
+  possible_until_min: 44,
+  from_by: "relaxing",
+  until_by: "brittle",
+  by: null,
   chosen_min: 30,
   verdict: "good",
   middle_c: 9,
   butter_c: 10,
-  temper_min: null,
+  reached_pct: null,
   says: "",
   ...part,
 });
 
 describe("under a rest on the strip", () => {
   it("stands its window, quietly where the plan is inside", () => {
-    expect(windowWords(rest({}))).toEqual({ text: "25–38 min", off: false });
-    expect(windowWords(rest({ latest_min: null }))).toEqual({ text: "from 25 min", off: false });
-    expect(windowWords(rest({ latest_min: 95 })).text).toBe("25–1 h 35");
+    expect(windowWords(rest({}))).toEqual({ text: "25 min to 38 min", off: false });
+    const open = { good_until_min: null, possible_until_min: null };
+    expect(windowWords(rest(open))).toEqual({ text: "from 25 min", off: false });
+    expect(windowWords(rest({ good_until_min: 95 })).text).toBe("25 min to 1 h 35");
   });
 
-  it("stands a word where the plan is outside", () => {
-    expect(windowWords(rest({ verdict: "early" }))).toEqual({
-      text: "25–38 min, too soon",
+  it("stands a word where the plan is outside, and one where it is tight", () => {
+    expect(windowWords(rest({ verdict: "short" }))).toEqual({
+      text: "25 min to 38 min, too short",
       off: true,
     });
-    expect(windowWords(rest({ verdict: "late" })).text).toBe("25–38 min, too long");
+    expect(windowWords(rest({ verdict: "long" })).text).toBe("25 min to 38 min, too long");
+    expect(windowWords(rest({ verdict: "tight" }))).toEqual({
+      text: "25 min to 38 min, tight",
+      off: false,
+    });
   });
 
-  it("says when there is no window, and when it never cools", () => {
-    const none = rest({ latest_min: 12, verdict: "early" });
-    expect(windowWords(none).text).toBe("no window, too soon");
-    expect(windowWords(rest({ soonest_min: null, verdict: "early" })).text).toBe("never cool");
+  it("falls back on what is possible, and says when nothing is", () => {
+    const only = { good_from_min: null, good_until_min: null };
+    expect(windowWords(rest(only)).text).toBe("20 min to 44 min");
+    expect(windowWords(rest({ ...only, possible_from_min: null, verdict: "short" })).text).toBe(
+      "never ready",
+    );
+    expect(windowWords(rest({ good_until_min: 12, verdict: "short" })).text).toBe(
+      "no window, too short",
+    );
   });
 
   it("stands nothing where anything goes", () => {
-    expect(windowWords(rest({ soonest_min: 0, latest_min: null })).text).toBe("");
+    const free = { good_from_min: 0, good_until_min: null, possible_until_min: null };
+    expect(windowWords(rest(free)).text).toBe("");
   });
 });
 
@@ -90,7 +104,7 @@ describe("of two suggestions", () => {
 
 it("says how long the butter works only where that is less than any work", () => {
   const clock = (takes_min: number, lasts_min: number | null) =>
-    clockWords({ stop: "turn-1", takes_min, lasts_min });
+    clockWords({ stop: "turn-1", takes_min, lasts_min, works: "yes" });
   expect(clock(8, null)).toEqual({ text: "", off: false });
   expect(clock(8, 14.4)).toEqual({ text: "14 min of work", off: false });
   expect(clock(8, 5.6)).toEqual({ text: "only 6 min", off: true });

@@ -1,12 +1,12 @@
 import { expect, it } from "vitest";
-import { type Event, type RunView, traysNow, urgency, whereNow } from "@/bench/now";
-import { stageWords, stepWords } from "@/bench/TrayBoard";
+import { type Event, type RunView, traysNow, urgency, whereNow } from "@/rooms/bench/now";
+import { stageWords, stepWords } from "@/rooms/bench/TrayBoard";
 
 const START = "2026-03-07T04:00:00Z";
 const at = (minute: number) => new Date(Date.parse(START) + minute * 60_000).toISOString();
 const stop = (key: string, minutes?: number, place = "proofer") => ({
   key,
-  kind: key,
+  do: key,
   name: key,
   rest: minutes ? { place, minutes } : null,
 });
@@ -29,8 +29,13 @@ const run = (first: number[], second: number[]): RunView => {
   });
   return {
     worked: {
-      strip: [stop("cut"), stop("shape", 120), stop("wash"), stop("bake"), stop("look")],
-      finish: { bake_min: 18 },
+      strip: [
+        stop("cut"),
+        stop("shape", 120),
+        stop("wash"),
+        { ...stop("bake"), made: { do: "bake", bake_min: 18 } },
+        stop("look"),
+      ],
     },
     order: [
       { kind: "done", stop: "cut" },
@@ -100,8 +105,8 @@ it("puts what burns before what only waits", () => {
 });
 
 it("says what the button does and what the tray is doing", () => {
-  expect(stepWords(STEPS[1] as never, "proofer")).toBe("Out of the proofer");
-  expect(stepWords(STEPS[1] as never, "fridge")).toBe("Out of the fridge");
+  expect(stepWords(STEPS[1] as never, "shape", "proofer")).toBe("Out of the proofer");
+  expect(stepWords(STEPS[1] as never, "shape", "fridge")).toBe("Out of the fridge");
   const [one, two] = traysNow(run([10, 130], []), []);
   expect(stageWords(one as never, "proofer", clock(131))).toBe("out, to be washed");
   expect(stageWords(two as never, "proofer", clock(131))).toBe("to shape");

@@ -1,6 +1,7 @@
 /** What the screens read, by name. */
-import { QueryClient, useQuery } from "@tanstack/react-query";
+import { QueryClient, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
+import { localise } from "@/measures/words";
 import { api, got, Offline, Problem, type Schemas } from "./client";
 
 export const queries = new QueryClient({
@@ -25,10 +26,22 @@ export const usePlans = () =>
 export const useKitchen = () =>
   useQuery({ queryKey: ["kitchen"], queryFn: () => got(api.GET("/api/kitchen")) });
 
+/** The doughs under way. */
 export const useRuns = () =>
   useQuery({
-    queryKey: ["runs"],
-    queryFn: () => got(api.GET("/api/runs")),
+    queryKey: ["runs", "under way"],
+    queryFn: () => got(api.GET("/api/runs", { params: { query: { under_way: true } } })),
+    refetchInterval: 15_000,
+  });
+
+/** Every dough that was run, latest first, page by page. */
+export const useBook = () =>
+  useInfiniteQuery({
+    queryKey: ["runs", "book"],
+    queryFn: ({ pageParam }) =>
+      got(api.GET("/api/runs", { params: { query: { older_than: pageParam ?? undefined } } })),
+    initialPageParam: null as string | null,
+    getNextPageParam: (page: Schemas["RunPage"]) => page.older_than,
     refetchInterval: 15_000,
   });
 
@@ -50,6 +63,8 @@ export function useWorked(plan: Schemas["Plan"]) {
 
 /** What a failed query has to say, in a sentence. */
 export function sentence(error: unknown): string {
-  if (error instanceof Problem || error instanceof Offline) return error.message;
+  // Where no field stands by, marked measures are read in metric.
+  if (error instanceof Problem) return localise(error.message, "metric", "letter");
+  if (error instanceof Offline) return error.message;
   return "Something went wrong on this screen. Reload to try again.";
 }

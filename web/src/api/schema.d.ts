@@ -49,8 +49,68 @@ export interface paths {
         };
         /** Look */
         get: operations["bakehouse_kitchen_api_look"];
-        /** Change */
+        /**
+         * Change
+         * @description Keep what was changed; what others changed meanwhile stays theirs.
+         */
         put: operations["bakehouse_kitchen_api_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchen/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kitchen Versions */
+        get: operations["bakehouse_kitchen_api_kitchen_versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchen/versions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Kitchen
+         * @description The kitchen as it was; that is one more change, and can be undone like any.
+         */
+        post: operations["bakehouse_kitchen_api_restore_kitchen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trade
+         * @description The names of everything one chooses from, and the kinds of step: the same for everybody.
+         */
+        get: operations["bakehouse_kitchen_api_trade"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -67,7 +127,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Work Plan */
+        /**
+         * Work Plan
+         * @description All that follows; every way out that is offered has been tried, and clears what it is for.
+         */
         post: operations["bakehouse_plans_api_work_plan"];
         delete?: never;
         options?: never;
@@ -103,6 +166,26 @@ export interface paths {
         put?: never;
         /** Suggest Folds */
         post: operations["bakehouse_plans_api_suggest_folds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/turns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Turns
+         * @description The plan with other turns; nothing is saved.
+         */
+        post: operations["bakehouse_plans_api_take_turns"];
         delete?: never;
         options?: never;
         head?: never;
@@ -260,6 +343,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Plan Versions */
+        get: operations["bakehouse_plans_api_plan_versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/versions/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Version
+         * @description A plan as it was saved once; opened and saved, it is the latest again.
+         */
+        get: operations["bakehouse_plans_api_plan_version"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/copy": {
         parameters: {
             query?: never;
@@ -335,7 +455,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Runs */
+        /**
+         * List Runs
+         * @description Runs, the latest first, a page at a time: all, or only those (not) under way.
+         */
         get: operations["bakehouse_bench_api_list_runs"];
         put?: never;
         /** Start Run */
@@ -355,6 +478,26 @@ export interface paths {
         };
         /** Open Run */
         get: operations["bakehouse_bench_api_open_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/snapshot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run Snapshot
+         * @description What never changes of a run; a browser may keep it for good.
+         */
+        get: operations["bakehouse_bench_api_run_snapshot"];
         put?: never;
         post?: never;
         delete?: never;
@@ -546,6 +689,23 @@ export interface paths {
         put?: never;
         /** Restore Order */
         post: operations["bakehouse_day_api_restore_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Order Versions */
+        get: operations["bakehouse_day_api_order_versions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -904,7 +1064,7 @@ export interface paths {
         };
         /**
          * Usual Finish
-         * @description A finish that the family commonly has, to start from.
+         * @description The steps after the cut that the family commonly has, to start from.
          */
         get: operations["bakehouse_plans_cut_api_usual_finish"];
         put?: never;
@@ -994,7 +1154,7 @@ export interface components {
          * Composition
          * @description Shares of the mass, %. ``sugar_pct`` is part of the carbohydrate.
          *
-         *     Raises :class:`~lamination.limits.Faults` when the five do not add up to 100, naming the one
+         *     Raises :class:`~lamination.terms.limits.Faults` when the five do not add up to 100, naming the one
          *     that would make them, or when there is more sugar than carbohydrate.
          */
         Composition: {
@@ -1017,6 +1177,8 @@ export interface components {
         /**
          * Default
          * @description A starting point with a name. ``low`` and ``high`` bound what a baker may put in its place.
+         *
+         *     ``choices``: the value is the number of one of these, counted from 0.
          */
         Default: {
             /** Key */
@@ -1038,6 +1200,13 @@ export interface components {
              * @enum {string}
              */
             origin: "published" | "trade practice" | "yours";
+            /** Source */
+            source: string;
+            /**
+             * Choices
+             * @default []
+             */
+            choices: string[];
         };
         /**
          * Ingredient
@@ -1074,8 +1243,12 @@ export interface components {
         /**
          * KitchenView
          * @description The whole table with its origins, what is this bakery's own, and every ingredient there is.
+         *
+         *     ``butters``: keys of what can be locked in.
          */
         KitchenView: {
+            /** Revision */
+            revision: number;
             /** Table */
             table: components["schemas"]["Default"][];
             /** Yours */
@@ -1086,6 +1259,8 @@ export interface components {
             ingredients: components["schemas"]["Ingredient"][];
             /** Library */
             library: components["schemas"]["Ingredient"][];
+            /** Butters */
+            butters: string[];
         };
         /**
          * Strength
@@ -1097,7 +1272,8 @@ export interface components {
          * Window
          * @description A butter's working window, °C: brittle below, plastic from and to, oils out above.
          *
-         *     Raises :class:`Faults` when the four do not rise.
+         *     ``bears_k``: how much colder than usual its outermost leaf may be and still roll, as butter made for
+         *     laminating does. Raises :class:`Faults` when the four do not rise.
          */
         Window: {
             /** Brittle C */
@@ -1108,25 +1284,99 @@ export interface components {
             plastic_to_c: number;
             /** Oils C */
             oils_c: number;
+            /**
+             * Bears K
+             * @default 0
+             */
+            bears_k: number;
         };
         /**
-         * Kitchen
-         * @description What differs from the table of practice here: ``{key: value}`` in the table's own units.
-         *
-         *     Raises :class:`~lamination.limits.Faults` for a key the table does not have, or a value outside
-         *     the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own, beside
-         *     those of the library.
+         * SaveKitchen
+         * @description A kitchen made from ``revision``.
          */
-        Kitchen: {
+        SaveKitchen: {
+            /** Revision */
+            revision: number;
             /** Yours */
-            yours?: {
+            yours: {
                 [key: string]: number;
             };
-            /**
-             * Ingredients
-             * @default []
-             */
+            /** Ingredients */
             ingredients: components["schemas"]["Ingredient"][];
+        };
+        /**
+         * VersionLine
+         * @description An earlier version: which, when, by whom.
+         */
+        VersionLine: {
+            /** Revision */
+            revision: number;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Saved By */
+            saved_by: string | null;
+        };
+        /**
+         * Chapter
+         * @description The parts of the work.
+         * @enum {string}
+         */
+        Chapter: "before" | "turns" | "cut" | "oven";
+        /**
+         * StepKind
+         * @description A kind of step that can be added: its name, where it belongs, how often it may stand in a plan.
+         */
+        StepKind: {
+            /** Do */
+            do: string;
+            /** Name */
+            name: string;
+            chapter: components["schemas"]["Chapter"];
+            /** Most */
+            most: number;
+            /** Takes */
+            takes: string[];
+            /** Leaves */
+            leaves: string | null;
+            /** Needed */
+            needed: boolean;
+        };
+        /**
+         * TradeWords
+         * @description Every choice of the trade with its name, and the kinds of step.
+         */
+        TradeWords: {
+            /** Words */
+            words: {
+                [key: string]: components["schemas"]["Word"][];
+            };
+            /** Steps */
+            steps: components["schemas"]["StepKind"][];
+            /** Multiplies */
+            multiplies: {
+                [key: string]: number;
+            };
+            /** Margins */
+            margins: string[];
+            /** Blocks */
+            blocks: string[];
+            /** Round Shapes */
+            round_shapes: string[];
+            /** Tall Shapes */
+            tall_shapes: string[];
+        };
+        /**
+         * Word
+         * @description A choice and the name people read.
+         */
+        Word: {
+            /** Value */
+            value: string;
+            /** Said */
+            said: string;
         };
         /**
          * Bake
@@ -1153,6 +1403,24 @@ export interface components {
             core_c?: number | null;
             /** @default golden */
             colour: components["schemas"]["Colour"];
+        };
+        /**
+         * BakeFigures
+         * @description Minutes of one load, how many loads, the same bake in the other kind of oven, and what is lost.
+         */
+        BakeFigures: {
+            /** Bake Min */
+            bake_min: number;
+            /** Loads */
+            loads: number;
+            other_oven: components["schemas"]["Bake"];
+            /** Loss Pct */
+            loss_pct: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "bake";
         };
         /**
          * Balance
@@ -1189,11 +1457,27 @@ export interface components {
             most_g: number;
         };
         /**
+         * ButterFigures
+         * @description What the butter is, and the range it works in.
+         */
+        ButterFigures: {
+            /** Name */
+            name: string;
+            physics: components["schemas"]["Physics"];
+            window: components["schemas"]["Window"];
+        };
+        /**
          * Card
          * @description How a cut piece is shaped.
          * @enum {string}
          */
         Card: "flat" | "crescent" | "roll" | "pocket" | "pinwheel" | "turnover" | "plait" | "case";
+        /**
+         * Chilled
+         * @description How what it lies on was made cold before.
+         * @enum {string}
+         */
+        Chilled: "not" | "fridge" | "ice";
         /**
          * Colour
          * @description The colour wanted: three shades of brown.
@@ -1235,10 +1519,55 @@ export interface components {
             regions: components["schemas"]["Region"][];
         };
         /**
+         * CutFigures
+         * @description Pieces, the mass of each, the share of the sheet they use, and what is left over.
+         *
+         *     Of everything cut: ``full_pct``, the share of its area that has all the butter leaves, and
+         *     ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that of the first product,
+         *     ``strips`` the rows of all, ``per_strip`` the pieces in the first. ``spare_mm``: width no row uses.
+         *     ``poor_pct``: a piece with less is poor.
+         */
+        CutFigures: {
+            /** Pieces */
+            pieces: number;
+            /** Piece G */
+            piece_g: number;
+            /** Strips */
+            strips: number;
+            /** Per Strip */
+            per_strip: number;
+            /** Used Pct */
+            used_pct: number;
+            /** Trimmings G */
+            trimmings_g: number;
+            /** Trimmings Butter G */
+            trimmings_butter_g: number;
+            /** Spare Mm */
+            spare_mm: number;
+            /** Poor Pct */
+            poor_pct: number;
+            /** Outlines */
+            outlines: (components["schemas"]["Corner"][] | components["schemas"]["Oval"])[];
+            /** Full Pct */
+            full_pct: number[];
+            /** Each G */
+            each_g: number[];
+            /** Products */
+            products: components["schemas"]["CutProduct"][];
+            /** Rows */
+            rows: components["schemas"]["MarkedRow"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "cut";
+        };
+        /**
          * CutProduct
          * @description One product of the cut; ``along_mm`` and ``across_mm`` are its size as it is to be cut.
          *
-         *     ``piece_g`` is dough and butter, ``filled_g`` with its filling.
+         *     ``pieces`` are products, of ``strands`` cut pieces each: ``cut`` is what comes under the knife.
+         *     ``piece_g`` is dough and butter, ``filled_g`` with filling and toppings.
          */
         CutProduct: {
             /** Name */
@@ -1247,6 +1576,8 @@ export interface components {
             card: components["schemas"]["Card"];
             /** Pieces */
             pieces: number;
+            /** Cut */
+            cut: number;
             /** Piece G */
             piece_g: number;
             /** Filled G */
@@ -1299,6 +1630,8 @@ export interface components {
             bench_min: number;
             /** Total Min */
             total_min: number;
+            /** To Cut Min */
+            to_cut_min: number;
             /** Longest Mm */
             longest_mm: number;
             /** Pieces */
@@ -1339,6 +1672,18 @@ export interface components {
             puts: components["schemas"]["Put"][];
         };
         /**
+         * FlattenFigures
+         * @description The slab on the tray.
+         */
+        FlattenFigures: {
+            slab: components["schemas"]["Size"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "flatten";
+        };
+        /**
          * Fold
          * @description The folds, by the names of the trade.
          * @enum {string}
@@ -1359,26 +1704,99 @@ export interface components {
             width_mm: number;
         };
         /**
+         * FormulaFigures
+         * @description What a formula amounts to in one dough; ``rounding``: what the scales did to it, in words.
+         */
+        FormulaFigures: {
+            /** Flour G */
+            flour_g: number;
+            /** Total Pct */
+            total_pct: number;
+            /** Parts */
+            parts: components["schemas"]["FormulaPart"][];
+            balance: components["schemas"]["Balance"];
+            feeding: components["schemas"]["Feeding"] | null;
+            /** Rounding */
+            rounding: string[];
+        };
+        /**
+         * FormulaPart
+         * @description An ingredient of one dough: % of all flour and g, all preferments included.
+         */
+        FormulaPart: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            kind: components["schemas"]["Kind"];
+            /** Pct */
+            pct: number;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * Label
-         * @description A product's label: its allergens, what is in it, and a filling nobody knows anything of.
+         * @description A product's label: what is in it, its allergens, and what nobody here knows anything of.
+         *
+         *     ``complete`` is false where anything is unknown: such a label must not look finished. ``ask`` says
+         *     what to ask. Local labelling law decides what a label must say.
          */
         Label: {
             /** Product */
             product: string;
-            /** Allergens */
-            allergens: components["schemas"]["Allergen"][];
             /** Contains */
             contains: string[];
+            /** Allergens */
+            allergens: string[];
             /** Unknown */
-            unknown: string | null;
+            unknown: string[];
+            /** Complete */
+            complete: boolean;
+            /** Ask */
+            ask: string;
+        };
+        /**
+         * LastSheetFigures
+         * @description The last sheet. ``turned``: whether the package was turned before the roll, as for a fold.
+         *
+         *     ``mass_g`` is what is left of dough and butter after all trims; ``thinnest_mm`` and
+         *     ``thickest_mm`` are its places farthest from the mean.
+         */
+        LastSheetFigures: {
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Turned */
+            turned: boolean;
+            layers: components["schemas"]["Layers"];
+            section: components["schemas"]["Section"];
+            /** Mass G */
+            mass_g: number;
+            map: components["schemas"]["CoverageMap"];
+            /** Thinnest Mm */
+            thinnest_mm: number;
+            /** Thickest Mm */
+            thickest_mm: number;
+            rolling: components["schemas"]["Rolling"];
+            /** Narrowest Mm */
+            narrowest_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "last_sheet";
         };
         /**
          * Layers
-         * @description Leaves where the sheet has most of them, three ways to count, and how thick they are, µm.
+         * @description Leaves where the folds made all of them, three ways to count, and how thick they are, µm.
          *
-         *     ``naive`` is the product that never fuses dough on dough. ``full_pct`` is the share of the
-         *     area that has them all, ``bent_pct`` the share whose leaves a closed edge bent, ``bare_pct`` the
-         *     share without any butter. ``estimate``: the leaves were never countable (lumps).
+         *     ``naive`` is the product that never fuses dough on dough. ``full_pct`` is the share of the area
+         *     that has them all (or more), ``more_pct`` the share that has more, where trimmings were tucked in,
+         *     and ``most`` the count there; ``bent_pct`` the share whose leaves a closed edge bent, ``bare_pct``
+         *     the share without any butter. ``estimate``: the leaves were never countable (lumps).
          */
         Layers: {
             /** Butter */
@@ -1399,6 +1817,10 @@ export interface components {
             thinnest_dough_um: number;
             /** Full Pct */
             full_pct: number;
+            /** More Pct */
+            more_pct: number;
+            /** Most */
+            most: number;
             /** Bare Pct */
             bare_pct: number;
             /** Bent Pct */
@@ -1415,12 +1837,41 @@ export interface components {
             trays: number[];
         };
         /**
+         * LockInFigures
+         * @description Block, dough sheet and package; where the creases lie along the dough sheet.
+         *
+         *     ``now_g``: what goes in now, of a block in two goes the first half. ``plaques`` and ``fold_back``:
+         *     how the block is made; None where there is none to make.
+         */
+        LockInFigures: {
+            block: components["schemas"]["Size"];
+            dough_sheet: components["schemas"]["Size"];
+            package: components["schemas"]["Size"];
+            /** Creases Mm */
+            creases_mm: number[];
+            /** Block Over Dough */
+            block_over_dough: number;
+            /** Now G */
+            now_g: number;
+            layers: components["schemas"]["Layers"];
+            section: components["schemas"]["Section"];
+            plaques: components["schemas"]["Plaques"] | null;
+            fold_back: components["schemas"]["FoldBack"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "lock_in";
+        };
+        /**
          * MarkedRow
          * @description A row as it is marked: its product, from and to across the rows, marks on both edges.
          */
         MarkedRow: {
             /** Product */
             product: number;
+            /** Pieces */
+            pieces: number;
             /** From Mm */
             from_mm: number;
             /** To Mm */
@@ -1447,6 +1898,21 @@ export interface components {
          */
         Material: "dough" | "butter";
         /**
+         * MixFigures
+         * @description The water for the bowl, None where it gets none of its own, and the bowl's load.
+         */
+        MixFigures: {
+            water: components["schemas"]["Water"] | null;
+            bowl: components["schemas"]["Bowl"];
+            /** Flour C */
+            flour_c: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "mix";
+        };
+        /**
          * Move
          * @description One crease: where along the sheet as it was rolled, mm, and which side comes over.
          */
@@ -1461,19 +1927,21 @@ export interface components {
         };
         /**
          * Note
-         * @description Advice in words at a stop. ``mind``: look at this; ``know``: worth knowing; ``good``: fits.
+         * @description Advice at a step. ``mind``: look at this; ``tight``: it goes, with care; ``know``; ``good``.
          *
-         *     ``field`` is the path in the plan of the input the advice is about, if it is about one; ``fixes``
-         *     are ways out.
+         *     ``stop`` is the id of the step; ``field`` the path in the plan of the input the advice is about,
+         *     if it is about one; ``fixes`` are ways out, ``values`` what the sentences say in numbers.
          */
         Note: {
+            /** Code */
+            code: string;
             /** Stop */
             stop: string;
             /**
              * Tone
              * @enum {string}
              */
-            tone: "mind" | "know" | "good";
+            tone: "mind" | "tight" | "know" | "good";
             /** Title */
             title: string;
             /** Text */
@@ -1485,6 +1953,11 @@ export interface components {
              * @default []
              */
             fixes: components["schemas"]["Fix"][];
+            /**
+             * Values
+             * @default []
+             */
+            values: components["schemas"]["Value"][];
         };
         /**
          * OnTrays
@@ -1505,6 +1978,25 @@ export interface components {
             trays: number[];
             /** Pieces */
             pieces: number[];
+        };
+        /**
+         * Oval
+         * @description A round piece: its middle and half its sizes, mm; ``hole`` as a share of it.
+         */
+        Oval: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Half Along Mm */
+            half_along_mm: number;
+            /** Half Across Mm */
+            half_across_mm: number;
+            /**
+             * Hole
+             * @default 0
+             */
+            hole: number;
         };
         /**
          * Oven
@@ -1557,10 +2049,38 @@ export interface components {
             turned: boolean;
             /** Part Length Mm */
             part_length_mm: number;
+            plaque: components["schemas"]["Size"];
             /** Stretch */
             stretch: number;
-            /** Text */
-            text: string;
+        };
+        /**
+         * PrefermentFigures
+         * @description Its masses, what share of all liquid it takes, and its tub.
+         */
+        PrefermentFigures: {
+            /** Name */
+            name: string;
+            /** Flour G */
+            flour_g: number;
+            /** Liquid G */
+            liquid_g: number;
+            /** Yeast G */
+            yeast_g: number;
+            /** Total G */
+            total_g: number;
+            /** Liquid Share Pct */
+            liquid_share_pct: number;
+            /** Volume L */
+            volume_l: number;
+            /** Rises To L */
+            rises_to_l: number;
+            /** Tub L */
+            tub_l: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "preferment";
         };
         /**
          * Put
@@ -1570,11 +2090,11 @@ export interface components {
             /** Field */
             field: string;
             /** Value */
-            value: number | string | components["schemas"]["Rest"];
+            value: components["schemas"]["Rest"] | number | string | null;
         };
         /**
          * Region
-         * @description Places of the last sheet that are alike: their butter leaves, whether bent, share of area, %.
+         * @description Places of a sheet that are alike: their butter leaves, whether bent, share of area, %.
          */
         Region: {
             /** Butter */
@@ -1590,7 +2110,8 @@ export interface components {
          *
          *     It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
          *     bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
-         *     ``on``: what it lies on all the while; ``iced``: ice packs on top of it.
+         *     ``on``: what it lies on all the while, ``chilled``: how that was made cold before; ``iced``: ice
+         *     packs on top of the dough.
          */
         Rest: {
             place: components["schemas"]["Place"];
@@ -1605,6 +2126,8 @@ export interface components {
              * @default false
              */
             iced: boolean;
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
         };
         /**
          * Rolling
@@ -1626,7 +2149,7 @@ export interface components {
         };
         /**
          * Scrap
-         * @description What is left over at a stop and saved for the next dough, g, and the butter that is in it.
+         * @description What is left over at a step and saved for the next dough, g, and the butter that is in it.
          */
         Scrap: {
             /** Stop */
@@ -1654,10 +2177,28 @@ export interface components {
          * @description Shapes a sheet is cut into; ``base_mm`` is the side of a square and a disc's diameter.
          * @enum {string}
          */
-        Shape: "triangle" | "rectangle" | "square" | "disc" | "ring" | "strip";
+        Shape: "triangle" | "square" | "rectangle" | "disc" | "ring" | "strip";
+        /**
+         * ShapeFigures
+         * @description Trays and loads; the humidity of the proofer; how thick the thickest shaped piece counts for.
+         */
+        ShapeFigures: {
+            trays: components["schemas"]["WorkedTrays"];
+            /** Humidity Pct */
+            humidity_pct: number;
+            /** Piece Mm */
+            piece_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "shape";
+        };
         /**
          * Shares
          * @description Butter in the three conventions, %; of flour only where a formula says how much there is.
+         *
+         *     What is locked in counts as butter without the flour worked into it; that flour counts as flour.
          */
         Shares: {
             /** Of Flour Pct */
@@ -1705,15 +2246,20 @@ export interface components {
         };
         /**
          * Stop
-         * @description A stop on the strip, in order: when its work starts, how long it takes, and its rest after.
+         * @description A step as it is worked: when its work starts, how long it takes, its rest, and what lies there.
          *
-         *     ``starts_min`` counts from the start of the first stop. ``does`` says what to do, in order, the
-         *     first sentence being the one to read from two metres. ``lies`` is the dough when it is done.
+         *     ``starts_min`` counts from the start of the first. ``n``: its number in the plan. ``does`` says what
+         *     to do, in order, the first sentence being the one to read from two metres; ``words`` are the
+         *     baker's own. ``trays``: trays go through it each at its own time.
          */
         Stop: {
             /** Key */
             key: string;
-            kind: components["schemas"]["StopKind"];
+            /** Do */
+            do: string;
+            /** N */
+            n: number;
+            chapter: components["schemas"]["Chapter"];
             /** Name */
             name: string;
             /** Starts Min */
@@ -1726,32 +2272,102 @@ export interface components {
             butter_layers: number;
             /** Leaves */
             leaves: number;
+            /** Made */
+            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"]) | null;
             /** Does */
             does: string[];
+            /** Words */
+            words: string;
             /** Caution */
             caution: string;
+            /** Trays */
+            trays: boolean;
+            /** Oven */
+            oven: boolean;
+            /** Turn */
+            turn: boolean;
         };
         /**
-         * StopKind
-         * @description What kind of work a stop on the strip is.
-         * @enum {string}
-         */
-        StopKind: "preferment" | "mix" | "dough" | "lock_in" | "turn" | "final" | "cut" | "shape" | "wash" | "bake" | "look";
-        /**
          * Surface
-         * @description What a dough lies on in a rest; ``usual``: the shelf, or the bench top as the kitchen has it.
+         * @description What a dough lies on; ``usual``: the shelf, or the bench top as the kitchen has it.
          * @enum {string}
          */
         Surface: "usual" | "tray" | "marble" | "wood";
         /**
+         * TurnFigures
+         * @description The sheet rolled, where it is creased, and the package it folds to.
+         *
+         *     ``turned``: whether the package lay turned for the roll. ``butter_g``: butter of a second go that
+         *     is laid on before the fold. ``narrowest_mm``: less wide than this no pin makes it.
+         */
+        TurnFigures: {
+            fold: components["schemas"]["Fold"];
+            rolled: components["schemas"]["Size"];
+            folded: components["schemas"]["Size"];
+            /** Creases Mm */
+            creases_mm: number[];
+            /** Butter Layers */
+            butter_layers: number;
+            /** Dough Layers */
+            dough_layers: number;
+            layers: components["schemas"]["Layers"];
+            section: components["schemas"]["Section"];
+            /** Trimmed G */
+            trimmed_g: number;
+            /** Turned */
+            turned: boolean;
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            rolling: components["schemas"]["Rolling"];
+            /** Butter G */
+            butter_g: number;
+            /** Narrowest Mm */
+            narrowest_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "turn";
+        };
+        /**
+         * Value
+         * @description A number a note speaks of, with its unit, by a name of its own.
+         */
+        Value: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * WashFigures
+         * @description What the wash does, and the signs of a proof that is done.
+         */
+        WashFigures: {
+            /** Says */
+            says: string;
+            /** Signs */
+            signs: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "wash";
+        };
+        /**
          * Water
          * @description The water for the bowl.
          *
-         *     ``water_c``: the temperature all of it would need. Where that is below the tap's, ``ice_g`` of
-         *     it goes in as ice and the rest comes from the tap. ``dough_c``: what the dough comes to with the
-         *     best that can be had (ice alone at most); ``reached`` says whether that is what was wanted.
+         *     ``needed_c``: the temperature all of it would need. ``water_c``: what is used, never hotter than
+         *     the kitchen allows; where the tap is too warm, the tap's, and ``ice_g`` of it goes in as ice.
+         *     ``dough_c``: what the dough comes to with the best that can be had (ice alone at most); ``reached``
+         *     says whether that is what was wanted.
          */
         Water: {
+            /** Needed C */
+            needed_c: number;
             /** Water C */
             water_c: number;
             /** Water G */
@@ -1812,154 +2428,8 @@ export interface components {
             allergens: string[];
         };
         /**
-         * WorkedButter
-         * @description The butter block: what it is, how it is made of plaques, how it is made pliable.
-         */
-        WorkedButter: {
-            /** Name */
-            name: string;
-            physics: components["schemas"]["Physics"];
-            window: components["schemas"]["Window"] | null;
-            plaques: components["schemas"]["Plaques"];
-            fold_back: components["schemas"]["FoldBack"] | null;
-        };
-        /**
-         * WorkedCut
-         * @description Pieces, the mass of each, the share of the sheet they use, and what is left over.
-         *
-         *     Of each piece: ``full_pct``, the share of its area that has all the butter leaves, and
-         *     ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that of the first product,
-         *     ``strips`` the rows of all, ``per_strip`` the pieces in the first.
-         */
-        WorkedCut: {
-            /** Pieces */
-            pieces: number;
-            /** Piece G */
-            piece_g: number;
-            /** Strips */
-            strips: number;
-            /** Per Strip */
-            per_strip: number;
-            /** Used Pct */
-            used_pct: number;
-            /** Trimmings G */
-            trimmings_g: number;
-            /** Trimmings Butter G */
-            trimmings_butter_g: number;
-            /** Outlines */
-            outlines: components["schemas"]["Corner"][][];
-            /** Full Pct */
-            full_pct: number[];
-            /** Each G */
-            each_g: number[];
-            /** Products */
-            products: components["schemas"]["CutProduct"][];
-            /** Rows */
-            rows: components["schemas"]["MarkedRow"][];
-        };
-        /**
-         * WorkedFinal
-         * @description The last sheet. ``turned``: whether the package was turned before the roll, as for a fold.
-         *
-         *     ``mass_g`` is what is left of dough and butter after all trims; ``thinnest_mm`` and
-         *     ``thickest_mm`` are its places farthest from the mean.
-         */
-        WorkedFinal: {
-            /** Length Mm */
-            length_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            /** Thickness Mm */
-            thickness_mm: number;
-            /** Turned */
-            turned: boolean;
-            section: components["schemas"]["Section"];
-            /** Mass G */
-            mass_g: number;
-            map: components["schemas"]["CoverageMap"];
-            /** Thinnest Mm */
-            thinnest_mm: number;
-            /** Thickest Mm */
-            thickest_mm: number;
-            rolling: components["schemas"]["Rolling"];
-        };
-        /**
-         * WorkedFinish
-         * @description From the tray to the shelf: trays and loads, minutes of one load, the wash, the labels.
-         *
-         *     ``other_oven``: the same bake in the other kind of oven.
-         */
-        WorkedFinish: {
-            trays: components["schemas"]["WorkedTrays"];
-            /** Bake Min */
-            bake_min: number;
-            /** Loads */
-            loads: number;
-            /** Wash */
-            wash: string;
-            /** Wash Says */
-            wash_says: string;
-            other_oven: components["schemas"]["Bake"];
-            /** Humidity Pct */
-            humidity_pct: number;
-            /** Signs */
-            signs: string[];
-            /** Labels */
-            labels: components["schemas"]["Label"][];
-        };
-        /**
-         * WorkedFormula
-         * @description All that follows from a formula for one dough. ``water`` is None where the bowl gets none.
-         */
-        WorkedFormula: {
-            /** Flour G */
-            flour_g: number;
-            /** Total Pct */
-            total_pct: number;
-            /** Parts */
-            parts: components["schemas"]["WorkedPart"][];
-            balance: components["schemas"]["Balance"];
-            /** Preferments */
-            preferments: components["schemas"]["WorkedPreferment"][];
-            feeding: components["schemas"]["Feeding"] | null;
-            water: components["schemas"]["Water"] | null;
-            bowl: components["schemas"]["Bowl"];
-            /** Rounding */
-            rounding: string[];
-        };
-        /**
-         * WorkedLockIn
-         * @description Block, dough sheet and package; where the creases lie along the dough sheet.
-         */
-        WorkedLockIn: {
-            block: components["schemas"]["Size"];
-            dough_sheet: components["schemas"]["Size"];
-            package: components["schemas"]["Size"];
-            /** Creases Mm */
-            creases_mm: number[];
-            /** Block Over Dough */
-            block_over_dough: number;
-            layers: components["schemas"]["Layers"];
-            section: components["schemas"]["Section"];
-        };
-        /**
-         * WorkedPart
-         * @description An ingredient of one dough: % of all flour and g, all preferments included.
-         */
-        WorkedPart: {
-            /** Ingredient */
-            ingredient: string;
-            /** Name */
-            name: string;
-            kind: components["schemas"]["Kind"];
-            /** Pct */
-            pct: number;
-            /** Grams */
-            grams: number;
-        };
-        /**
          * WorkedPlan
-         * @description All that follows from a plan, stop by stop.
+         * @description All that follows from a plan, step by step.
          */
         WorkedPlan: {
             /** Name */
@@ -1967,56 +2437,25 @@ export interface components {
             /** Total G */
             total_g: number;
             butter_share: components["schemas"]["Shares"];
-            formula: components["schemas"]["WorkedFormula"] | null;
-            /** Sheets */
-            sheets: components["schemas"]["WeighSheet"][];
+            formula: components["schemas"]["FormulaFigures"] | null;
             dough: components["schemas"]["Physics"];
-            slab: components["schemas"]["Size"];
-            butter: components["schemas"]["WorkedButter"];
-            lock_in: components["schemas"]["WorkedLockIn"];
-            /** Steps */
-            steps: components["schemas"]["WorkedTurn"][];
+            butter: components["schemas"]["ButterFigures"];
             layers: components["schemas"]["Layers"];
-            final: components["schemas"]["WorkedFinal"];
-            cut: components["schemas"]["WorkedCut"] | null;
-            finish: components["schemas"]["WorkedFinish"] | null;
-            /** Scrap */
-            scrap: components["schemas"]["Scrap"][];
             /** Strip */
             strip: components["schemas"]["Stop"][];
             /** Total Min */
             total_min: number;
+            facts: components["schemas"]["Facts"];
+            /** Scrap */
+            scrap: components["schemas"]["Scrap"][];
+            /** Sheets */
+            sheets: components["schemas"]["WeighSheet"][];
+            /** Labels */
+            labels: components["schemas"]["Label"][];
             /** Notes */
             notes: components["schemas"]["Note"][];
             /** Workings */
             workings: components["schemas"]["Working"][];
-            facts: components["schemas"]["Facts"];
-        };
-        /**
-         * WorkedPreferment
-         * @description A preferment of one dough: its masses, what share of all liquid it takes, and its tub.
-         */
-        WorkedPreferment: {
-            /** Stop */
-            stop: string;
-            /** Name */
-            name: string;
-            /** Flour G */
-            flour_g: number;
-            /** Liquid G */
-            liquid_g: number;
-            /** Yeast G */
-            yeast_g: number;
-            /** Total G */
-            total_g: number;
-            /** Liquid Share Pct */
-            liquid_share_pct: number;
-            /** Volume L */
-            volume_l: number;
-            /** Rises To L */
-            rises_to_l: number;
-            /** Tub L */
-            tub_l: number;
         };
         /**
          * WorkedTrays
@@ -2035,37 +2474,8 @@ export interface components {
             oven_loads: components["schemas"]["Load"][];
         };
         /**
-         * WorkedTurn
-         * @description One turn: the sheet rolled, where it is creased, and the package it folds to.
-         */
-        WorkedTurn: {
-            /** Name */
-            name: string;
-            fold: components["schemas"]["Fold"];
-            rolled: components["schemas"]["Size"];
-            folded: components["schemas"]["Size"];
-            /** Creases Mm */
-            creases_mm: number[];
-            /** Butter Layers */
-            butter_layers: number;
-            /** Dough Layers */
-            dough_layers: number;
-            layers: components["schemas"]["Layers"];
-            section: components["schemas"]["Section"];
-            rest: components["schemas"]["Rest"] | null;
-            /** Starts Min */
-            starts_min: number;
-            /** Trimmed G */
-            trimmed_g: number;
-            /** Turned */
-            turned: boolean;
-            /** Moves */
-            moves: components["schemas"]["Move"][];
-            rolling: components["schemas"]["Rolling"];
-        };
-        /**
          * Working
-         * @description How one number was got: ``of`` is its path in the worked plan.
+         * @description How one number was got: ``of`` names it (``lock_in.block.thickness_mm``).
          */
         Working: {
             /** Of */
@@ -2090,6 +2500,52 @@ export interface components {
         Problem: {
             /** Faults */
             faults: components["schemas"]["Fault"][];
+        };
+        /**
+         * Addition
+         * @description What something put on a piece is for.
+         * @enum {string}
+         */
+        Addition: "topping" | "mark" | "glaze" | "dust";
+        /**
+         * Baking
+         * @description A bake; the rest after it is the cooling. ``moulded``: in rings, tins or moulds; ``sugared``: with
+         *     sugar that melts, so that it has to come out of them while that is hot.
+         */
+        Baking: {
+            bake: components["schemas"]["Bake"];
+            /**
+             * Moulded
+             * @default false
+             */
+            moulded: boolean;
+            /**
+             * Sugared
+             * @default false
+             */
+            sugared: boolean;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "bake";
         };
         /**
          * Butter
@@ -2124,7 +2580,7 @@ export interface components {
          * Cut
          * @description What the last sheet is cut into: rows of one product after another, from the datum edge.
          *
-         *     ``kerf_mm`` is what the blade eats at each cut, ``trim_mm`` what comes off every edge first.
+         *     ``kerf_mm`` is what the blade takes at each cut, ``trim_mm`` what comes off every edge first.
          *     ``shrink_pct``: how much a piece shrinks along the roll once it is cut. ``across``: rows run
          *     across the sheet.
          */
@@ -2136,8 +2592,6 @@ export interface components {
              * @default 0
              */
             kerf_mm: number;
-            /** Bench Min */
-            bench_min?: number | null;
             /**
              * Trim Mm
              * @default 0
@@ -2153,6 +2607,28 @@ export interface components {
              * @default false
              */
             across: boolean;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "cut";
         };
         /**
          * Development
@@ -2162,7 +2638,7 @@ export interface components {
         Development: "short" | "three_quarters" | "full";
         /**
          * Dough
-         * @description The dough that goes into the lock-in, and its chill before that.
+         * @description The dough that goes into the lock-in.
          *
          *     Without a density of its own it has that of the formula, or of practice where there is none.
          */
@@ -2171,9 +2647,6 @@ export interface components {
             mass_g: number;
             /** Density Kg M3 */
             density_kg_m3?: number | null;
-            rest?: components["schemas"]["Rest"] | null;
-            /** Bench Min */
-            bench_min?: number | null;
         };
         /**
          * Family
@@ -2182,85 +2655,44 @@ export interface components {
          */
         Family: "croissant" | "danish" | "brioche" | "kouign" | "puff";
         /**
-         * Final
-         * @description The last sheet: its thickness, and its width if one is wanted; ``uneven_pct`` as in a turn.
+         * Flattening
+         * @description The dough as it goes into the cold; the rest after it is its chill.
          */
-        Final: {
-            /** Roll To Mm */
-            roll_to_mm: number;
-            /** Width Mm */
-            width_mm?: number | null;
+        Flattening: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             rest?: components["schemas"]["Rest"] | null;
             /** Bench Min */
             bench_min?: number | null;
             /**
-             * Uneven Pct
-             * @default 0
+             * Words
+             * @default
              */
-            uneven_pct: number;
-        };
-        /**
-         * Finish
-         * @description All that follows the cut. ``rest``: after shaping, to the end of the proof or the chill.
-         *
-         *     ``cool``: after the oven. ``moulded``: baked in rings, tins or moulds; ``sugared``: with sugar that
-         *     melts, so that it has to come out of them while that is hot.
-         */
-        Finish: {
-            bake: components["schemas"]["Bake"];
-            rest?: components["schemas"]["Rest"] | null;
-            /** @default egg */
-            wash: components["schemas"]["Wash"];
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
             /**
-             * Coats
-             * @default 1
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            coats: number;
-            cool?: components["schemas"]["Rest"] | null;
-            /**
-             * Moulded
-             * @default false
-             */
-            moulded: boolean;
-            /**
-             * Sugared
-             * @default false
-             */
-            sugared: boolean;
-            /** Shape Min */
-            shape_min?: number | null;
-            /** Wash Min */
-            wash_min?: number | null;
+            do: "flatten";
         };
         /**
          * Formula
          * @description What the dough is made of. ``own``: ingredients that are not in the library.
          *
-         *     Raises :class:`~lamination.limits.Faults`: an ingredient nobody knows or one named twice, no
-         *     flour, flours that are not 100 % together, a preferment that takes more than there is.
+         *     Raises :class:`~lamination.terms.limits.Faults`: an ingredient nobody knows or one named twice, no
+         *     flour, or flours that are not 100 % together.
          */
         Formula: {
             /** Lines */
             lines: components["schemas"]["Line"][];
-            /**
-             * Preferments
-             * @default []
-             */
-            preferments: components["schemas"]["Preferment"][];
             old_dough?: components["schemas"]["OldDough"] | null;
-            /**
-             * @default {
-             *       "wanted_c": 24,
-             *       "flour_c": 20,
-             *       "tap_c": 14,
-             *       "slow_min": 4,
-             *       "fast_min": 5,
-             *       "development": "three_quarters",
-             *       "rest": null,
-             *       "bench_min": null
-             *     }
-             */
-            mixing: components["schemas"]["Mixing"];
             /**
              * Whole Eggs
              * @default false
@@ -2271,6 +2703,43 @@ export interface components {
              * @default []
              */
             own: components["schemas"]["Ingredient"][];
+        };
+        /**
+         * LastSheet
+         * @description Its thickness, and its width if one is wanted; ``uneven_pct``: a fault on purpose.
+         */
+        LastSheet: {
+            /** Roll To Mm */
+            roll_to_mm: number;
+            /** Width Mm */
+            width_mm?: number | null;
+            /**
+             * Uneven Pct
+             * @default 0
+             */
+            uneven_pct: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "last_sheet";
         };
         /**
          * Line
@@ -2284,7 +2753,10 @@ export interface components {
         };
         /**
          * LockIn
-         * @description The school of lock-in and the block's two sides; its thickness follows.
+         * @description The way the butter goes in, and the block's two sides; its thickness follows.
+         *
+         *     ``margin_mm``: bare dough round the block. ``overlap_mm``: by which an envelope's flaps pass each
+         *     other. ``off_centre_mm``: a fault on purpose. ``lump_mm``: the side of the lumps of a quick puff.
          */
         LockIn: {
             method: components["schemas"]["Method"];
@@ -2302,9 +2774,6 @@ export interface components {
              * @default 0
              */
             overlap_mm: number;
-            rest?: components["schemas"]["Rest"] | null;
-            /** Bench Min */
-            bench_min?: number | null;
             /**
              * Off Centre Mm
              * @default 0
@@ -2315,16 +2784,68 @@ export interface components {
              * @default 20
              */
             lump_mm: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "lock_in";
+        };
+        /**
+         * Looking
+         * @description Cut one and look: was the whole chain worth it?
+         */
+        Looking: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "look";
         };
         /**
          * Method
-         * @description Schools of lock-in.
+         * @description Ways to lock the butter in.
          * @enum {string}
          */
         Method: "half" | "half_stacked" | "two_thirds" | "envelope" | "gate" | "open_sided" | "inverse" | "spread" | "two_go" | "lumps";
         /**
          * Mixing
          * @description The mixing day: the temperatures that meet in the bowl, the programme, and the first rest.
+         *
+         *     ``flour_c``: of flour, sugar and salt; None: as warm as the room. ``by_hand``: kneaded, no mixer.
          */
         Mixing: {
             /**
@@ -2332,11 +2853,8 @@ export interface components {
              * @default 24
              */
             wanted_c: number;
-            /**
-             * Flour C
-             * @default 20
-             */
-            flour_c: number;
+            /** Flour C */
+            flour_c?: number | null;
             /**
              * Tap C
              * @default 14
@@ -2354,9 +2872,33 @@ export interface components {
             fast_min: number;
             /** @default three_quarters */
             development: components["schemas"]["Development"];
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand: boolean;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             rest?: components["schemas"]["Rest"] | null;
             /** Bench Min */
             bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "mix";
         };
         /**
          * OldDough
@@ -2375,10 +2917,42 @@ export interface components {
             laminated: boolean;
         };
         /**
+         * OwnStep
+         * @description What a baker does besides: its title; what to do stands in the step's own words.
+         */
+        OwnStep: {
+            /** Title */
+            title: string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "own";
+        };
+        /**
          * Plan
          * @description A lamination plan: the document that is saved, sent and worked.
          *
-         *     Raises :class:`~lamination.limits.Faults` on wrong input, with the path of every field at fault.
+         *     ``steps`` follow one another; a step without an id gets one. ``rolled_by``: None where it is the
+         *     sheeter if the kitchen has one. Raises :class:`~lamination.terms.limits.Faults` on wrong input,
+         *     with the path of every field at fault, and where a step has nothing to work on.
          */
         Plan: {
             /** Name */
@@ -2386,18 +2960,15 @@ export interface components {
             family: components["schemas"]["Family"];
             dough: components["schemas"]["Dough"];
             butter: components["schemas"]["Butter"];
-            lock_in: components["schemas"]["LockIn"];
-            /** Turns */
-            turns: components["schemas"]["Turn"][];
-            final: components["schemas"]["Final"];
-            cut?: components["schemas"]["Cut"] | null;
-            finish?: components["schemas"]["Finish"] | null;
+            /** Steps */
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["LockIn"] | components["schemas"]["Turn"] | components["schemas"]["LastSheet"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
             formula?: components["schemas"]["Formula"] | null;
             /**
              * Words
              * @default
              */
             words: string;
+            rolled_by?: components["schemas"]["Tool"] | null;
             /**
              * Format
              * @default eight-turn/plan
@@ -2406,7 +2977,7 @@ export interface components {
             format: "eight-turn/plan";
             /**
              * Version
-             * @default 3
+             * @default 4
              */
             version: number;
         };
@@ -2424,11 +2995,10 @@ export interface components {
         };
         /**
          * Preferment
-         * @description A part of the formula that is mixed earlier.
+         * @description What it takes of the formula; the rest after it is its ripening.
          *
          *     ``flour_pct``: its share of all flour. ``hydration_pct``: its liquid on its own flour.
-         *     ``yeast_pct``: its share of all yeast. Flour comes from the first flour of the formula, then
-         *     the next; liquid from water first, then milk.
+         *     ``yeast_pct``: its share of all yeast.
          */
         Preferment: {
             kind: components["schemas"]["PrefermentKind"];
@@ -2438,9 +3008,28 @@ export interface components {
             hydration_pct: number;
             /** Yeast Pct */
             yeast_pct: number;
-            rest: components["schemas"]["Rest"];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
             /** Bench Min */
             bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "preferment";
         };
         /**
          * PrefermentKind
@@ -2454,8 +3043,9 @@ export interface components {
          *
          *     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
          *     as what is left of the sheet takes. ``notch_mm``: cut into the middle of a triangle's base.
-         *     ``filling``: an ingredient, ``filling_g`` of it in each. Raises Faults for a ring without a hole,
-         *     or a notch or hole that is too large.
+         *     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
+         *     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
+         *     hole that is too large.
          */
         Product: {
             /** Name */
@@ -2489,6 +3079,65 @@ export interface components {
              * @default 0
              */
             filling_g: number;
+            /**
+             * Strands
+             * @default 1
+             */
+            strands: number;
+            /**
+             * Toppings
+             * @default []
+             */
+            toppings: components["schemas"]["Topping"][];
+        };
+        /**
+         * Shaping
+         * @description Pieces shaped by their cards; the rest after it is the proof, or the chill.
+         */
+        Shaping: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "shape";
+        };
+        /**
+         * Tool
+         * @description What a dough is rolled by.
+         * @enum {string}
+         */
+        Tool: "hand" | "sheeter";
+        /**
+         * Topping
+         * @description Something put on each piece: an ingredient, grams of it, and what it is for.
+         */
+        Topping: {
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Grams
+             * @default 0
+             */
+            grams: number;
+            /** @default topping */
+            used_as: components["schemas"]["Addition"];
         };
         /**
          * Trim
@@ -2515,7 +3164,7 @@ export interface components {
         };
         /**
          * Turn
-         * @description One turn: roll to a thickness (to a width first, if one is chosen), trim, fold, rest.
+         * @description One turn: roll to a thickness (to a width first, if one is chosen), trim, fold.
          *
          *     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
          *     offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
@@ -2525,9 +3174,6 @@ export interface components {
             fold: components["schemas"]["Fold"];
             /** Roll To Mm */
             roll_to_mm: number;
-            rest?: components["schemas"]["Rest"] | null;
-            /** Bench Min */
-            bench_min?: number | null;
             /** Width Mm */
             width_mm?: number | null;
             trim?: components["schemas"]["Trim"] | null;
@@ -2551,13 +3197,70 @@ export interface components {
              * @default 0
              */
             uneven_pct: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "turn";
         };
         /**
          * Wash
          * @description What is brushed on before the oven.
          * @enum {string}
          */
-        Wash: "none" | "egg" | "egg_salt" | "egg_milk" | "milk" | "cream";
+        Wash: "egg" | "egg_salt" | "egg_milk" | "milk" | "cream";
+        /**
+         * Washing
+         * @description What is brushed on, and how often.
+         */
+        Washing: {
+            /** @default egg */
+            wash: components["schemas"]["Wash"];
+            /**
+             * Coats
+             * @default 1
+             */
+            coats: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "wash";
+        };
         /**
          * Column
          * @description A stretch of the line, mm from its start, over which one stack reigns.
@@ -2699,6 +3402,15 @@ export interface components {
             search: components["schemas"]["Search"];
         };
         /**
+         * Take
+         * @description A plan as it stands on the screen, and the turns it is to have.
+         */
+        Take: {
+            plan: components["schemas"]["Plan"];
+            /** Turns */
+            turns: components["schemas"]["Turn"][];
+        };
+        /**
          * Amendment
          * @description One change. Which other fields are needed depends on ``change``; Faults name those missing.
          */
@@ -2725,7 +3437,7 @@ export interface components {
          * @description What is asked for.
          * @enum {string}
          */
-        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "oven" | "flour";
+        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "oven" | "flour" | "butter_share" | "butter_of_whole" | "butter_of_flour" | "method" | "drop_formula" | "add_step";
         /**
          * PlanLine
          * @description A plan as the list shows it.
@@ -2787,6 +3499,7 @@ export interface components {
              * @default true
              */
             with_formula: boolean;
+            rolled_by?: components["schemas"]["Tool"] | null;
         };
         /**
          * Save
@@ -2840,6 +3553,16 @@ export interface components {
             verdict: components["schemas"]["Verdict"] | null;
             /** Pieces */
             pieces: number | null;
+        };
+        /**
+         * RunPage
+         * @description Some runs, and from where the next ones go on; None where there are no more.
+         */
+        RunPage: {
+            /** Runs */
+            runs: components["schemas"]["RunLine"][];
+            /** Older Than */
+            older_than: string | null;
         };
         /**
          * Verdict
@@ -2939,17 +3662,6 @@ export interface components {
             by: string | null;
         };
         /**
-         * PlannedDeed
-         * @description A deed a run consists of, and the minute from its start at which the plan has it.
-         */
-        PlannedDeed: {
-            kind: components["schemas"]["EventKind"];
-            /** Stop */
-            stop: string;
-            /** Minute */
-            minute: number;
-        };
-        /**
          * Probe
          * @description What a temperature was taken of.
          * @enum {string}
@@ -3001,32 +3713,19 @@ export interface components {
             minutes: number;
         };
         /**
-         * RunView
-         * @description A run with its plan as it was at the start, and where it stands.
+         * RunNow
+         * @description Where a run stands: what a screen asks for again and again.
          */
-        RunView: {
+        RunNow: {
             /**
              * Id
              * Format: uuid
              */
             id: string;
-            /** Plan Id */
-            plan_id: number | null;
-            plan: components["schemas"]["Plan"];
-            worked: components["schemas"]["WorkedPlan"];
-            /**
-             * Started At
-             * Format: date-time
-             */
-            started_at: string;
-            /** Started By */
-            started_by: string | null;
+            /** Said */
+            said: number;
             standing: components["schemas"]["Standing"];
             used: components["schemas"]["Used"] | null;
-            /** Order */
-            order: components["schemas"]["PlannedDeed"][];
-            /** Tray Steps */
-            tray_steps: components["schemas"]["TrayStep"][];
             /** Photos */
             photos: components["schemas"]["PhotoView"][];
             /**
@@ -3183,11 +3882,48 @@ export interface components {
             plan_id: number;
         };
         /**
+         * PlannedDeed
+         * @description A deed a run consists of, and the minute from its start at which the plan has it.
+         */
+        PlannedDeed: {
+            kind: components["schemas"]["EventKind"];
+            /** Stop */
+            stop: string;
+            /** Minute */
+            minute: number;
+        };
+        /**
+         * RunSnapshot
+         * @description What never changes of a run: its plan as it was at the start, worked, and what it consists of.
+         */
+        RunSnapshot: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Plan Id */
+            plan_id: number | null;
+            plan: components["schemas"]["Plan"];
+            worked: components["schemas"]["WorkedPlan"];
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Started By */
+            started_by: string | null;
+            /** Order */
+            order: components["schemas"]["PlannedDeed"][];
+            /** Tray Steps */
+            tray_steps: components["schemas"]["TrayStep"][];
+        };
+        /**
          * Cause
-         * @description What sets the soonest or the latest of a rest.
+         * @description What sets a mark.
          * @enum {string}
          */
-        Cause: "relaxing" | "cooling" | "brittle butter" | "waking yeast" | "the proof" | "over-proofing";
+        Cause: "relaxing" | "cooling" | "cold" | "brittle" | "soft" | "frozen" | "rising" | "ripe" | "proof" | "over";
         /**
          * Moved
          * @description A rest still to come that should take another time now; minutes.
@@ -3204,15 +3940,19 @@ export interface components {
         };
         /**
          * Proof
-         * @description The proof of a shaped piece: minutes from chilled and from frozen at the proofer's warmth.
+         * @description The proof of a shaped piece in the proofer: minutes from chilled and from frozen.
          *
-         *     None where it never finishes. ``limit_c``: the warmest the butter bears.
+         *     None where it never finishes. ``limit_c``: the warmest the butter bears; ``hot``: the place where
+         *     this plan proofs is warmer. ``at_c``: how warm that place is.
          */
         Proof: {
-            /** Proofer C */
-            proofer_c: number;
+            place: components["schemas"]["Place"];
+            /** At C */
+            at_c: number;
             /** Limit C */
             limit_c: number;
+            /** Hot */
+            hot: boolean;
             /** Chilled Min */
             chilled_min: number | null;
             /** Frozen Min */
@@ -3222,33 +3962,41 @@ export interface components {
         };
         /**
          * RestWindow
-         * @description When a rest may end, min from its start; None where that never comes.
+         * @description When a rest may end, min from its start; None where a mark never comes.
          *
-         *     ``soonest_by`` and ``latest_by`` say what sets them. ``chosen_min`` is the plan's, and
-         *     ``verdict`` what becomes of it. ``middle_c`` and ``butter_c`` are at the chosen time (butter is
-         *     None before the lock-in). ``temper_min``: on the bench afterwards, until no butter is brittle.
+         *     ``best_min`` lies between the good marks. ``from_by`` and ``until_by`` say what sets them, ``by``
+         *     what the verdict is owed to. ``middle_c`` and ``butter_c`` are at the chosen end (butter is None
+         *     before the lock-in); ``reached_pct``: of a whole proof, where the rest is one.
          */
         RestWindow: {
             /** Stop */
             stop: string;
-            /** Soonest Min */
-            soonest_min: number | null;
-            /** Best Min */
-            best_min: number | null;
-            /** Latest Min */
-            latest_min: number | null;
-            soonest_by: components["schemas"]["Cause"];
-            latest_by: components["schemas"]["Cause"] | null;
             /** Chosen Min */
             chosen_min: number;
-            /** Verdict */
-            verdict: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "tight" | "short" | "long";
+            /** Possible From Min */
+            possible_from_min: number | null;
+            /** Good From Min */
+            good_from_min: number | null;
+            /** Best Min */
+            best_min: number | null;
+            /** Good Until Min */
+            good_until_min: number | null;
+            /** Possible Until Min */
+            possible_until_min: number | null;
+            from_by: components["schemas"]["Cause"] | null;
+            until_by: components["schemas"]["Cause"] | null;
+            by: components["schemas"]["Cause"] | null;
             /** Middle C */
             middle_c: number;
             /** Butter C */
             butter_c: number | null;
-            /** Temper Min */
-            temper_min: number | null;
+            /** Reached Pct */
+            reached_pct: number | null;
             /** Says */
             says: string;
         };
@@ -3272,7 +4020,8 @@ export interface components {
          * @description The plan's warmth over time, °C; butter is None before the lock-in.
          *
          *     ``cells_c``: the whole profile at each moment, bottom to top, for the tinted side view.
-         *     ``yeast_pct``: how much of a proof the dough has used up by then; None for a dough without yeast.
+         *     ``rise_pct``: how much of a whole proof the dough has risen by since its last roll; ``ripe_h``: how
+         *     ripe it is, in hours of the fridge. None for a dough without yeast.
          */
         Trace: {
             /** Minutes */
@@ -3285,28 +4034,36 @@ export interface components {
             butter_c: (number | null)[];
             /** Cells C */
             cells_c: number[][];
-            /** Yeast Pct */
-            yeast_pct: (number | null)[];
+            /** Rise Pct */
+            rise_pct: (number | null)[];
+            /** Ripe H */
+            ripe_h: (number | null)[];
         };
         /**
          * UnderWay
          * @description The warmth of a run: the window of the rest it is in, by the clock, and what moved.
+         *
+         *     The four moments are those of the window; None where a mark never comes.
          */
         UnderWay: {
             warmth: components["schemas"]["WorkedWarmth"];
             window: components["schemas"]["RestWindow"] | null;
-            /** Soonest At */
-            soonest_at: string | null;
+            /** Possible At */
+            possible_at: string | null;
+            /** Good At */
+            good_at: string | null;
             /** Best At */
             best_at: string | null;
-            /** Latest At */
-            latest_at: string | null;
+            /** Good Until */
+            good_until: string | null;
+            /** Possible Until */
+            possible_until: string | null;
             /** Moved */
             moved: components["schemas"]["Moved"][];
         };
         /**
          * WorkClock
-         * @description How long the butter stays workable on the bench at a stop; None when longer than any work.
+         * @description How long the butter stays workable on the bench at a step; None when longer than any work.
          */
         WorkClock: {
             /** Stop */
@@ -3315,13 +4072,18 @@ export interface components {
             takes_min: number;
             /** Lasts Min */
             lasts_min: number | null;
+            /**
+             * Works
+             * @enum {string}
+             */
+            works: "yes" | "tight" | "no";
         };
         /**
          * WorkedWarmth
          * @description All that follows from a plan's temperatures today.
          *
-         *     ``can``: whether it works at all in this room. ``summary``: what to do differently, in a
-         *     sentence. ``warmer``: what two degrees more would change.
+         *     ``works``: yes, tight (``summary`` says what to be quick at) or no (what to change). ``warmer``:
+         *     what two degrees more would change. ``rise_pct`` and ``ripe_h`` at the end.
          */
         WorkedWarmth: {
             /** Room C */
@@ -3337,12 +4099,17 @@ export interface components {
             /** Stretches */
             stretches: components["schemas"]["Stretch"][];
             trace: components["schemas"]["Trace"];
-            butter: components["schemas"]["Window"] | null;
-            /** Yeast Used Pct */
-            yeast_used_pct: number | null;
+            butter: components["schemas"]["Window"];
+            /** Rise Pct */
+            rise_pct: number | null;
+            /** Ripe H */
+            ripe_h: number | null;
             proof: components["schemas"]["Proof"] | null;
-            /** Can */
-            can: boolean;
+            /**
+             * Works
+             * @enum {string}
+             */
+            works: "yes" | "tight" | "no";
             /** Summary */
             summary: string;
             /** Warmer */
@@ -3443,7 +4210,7 @@ export interface components {
             /** Sums To G */
             sums_to_g: number;
             block: components["schemas"]["Size"];
-            slab: components["schemas"]["Size"];
+            slab: components["schemas"]["Size"] | null;
             /** Plaques */
             plaques: string;
             water: components["schemas"]["Water"] | null;
@@ -3513,6 +4280,8 @@ export interface components {
             times: number;
             /** At */
             at: string | null;
+            /** Mixing */
+            mixing: boolean;
         };
         /**
          * WorkedOrder
@@ -3643,7 +4412,7 @@ export interface components {
         };
         /**
          * Measured
-         * @description A dough's temperature, °C, as it was when the work at a stop began, or its rest.
+         * @description A dough's temperature, °C, as it was when the work at a step began, or its rest.
          */
         Measured: {
             /** Stop */
@@ -3693,26 +4462,22 @@ export interface components {
          */
         Call: "go" | "wait" | "chill";
         /**
-         * Judged
-         * @description One school's call: what to do, for how many minutes, with what, and where; and why.
+         * Judgement
+         * @description One call: what to do, for how many minutes, with what, and where; and why.
+         *
+         *     ``footnote``: what the other school would say, where it would say something else. Butter that
+         *     cracks or smears overrules both: the hand is nearer than the probe. The two figures of firmness are
+         *     on the butter's scale.
          */
-        Judged: {
-            /** School */
-            school: string;
+        Judgement: {
             call: components["schemas"]["Call"];
             /** Minutes */
             minutes: number | null;
             place: components["schemas"]["Place"] | null;
             /** Says */
             says: string;
-        };
-        /**
-         * Judgement
-         * @description Both schools. Butter that cracks or smears overrules them: the hand is nearer than the probe.
-         */
-        Judgement: {
-            firmness: components["schemas"]["Judged"];
-            temperature: components["schemas"]["Judged"];
+            /** Footnote */
+            footnote: string;
             /** Butter Firmness */
             butter_firmness: number;
             /** Dough Firmness */
@@ -4055,6 +4820,14 @@ export interface components {
             /** Drawing */
             drawing: string;
         };
+        /**
+         * Finish
+         * @description The steps that follow the cut.
+         */
+        Finish: {
+            /** Steps */
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["LockIn"] | components["schemas"]["Turn"] | components["schemas"]["LastSheet"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+        };
     };
     responses: never;
     parameters: never;
@@ -4181,7 +4954,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Kitchen"];
+                "application/json": components["schemas"]["SaveKitchen"];
             };
         };
         responses: {
@@ -4192,6 +4965,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+        };
+    };
+    bakehouse_kitchen_api_kitchen_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionLine"][];
+                };
+            };
+        };
+    };
+    bakehouse_kitchen_api_restore_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+        };
+    };
+    bakehouse_kitchen_api_trade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeWords"];
                 };
             };
         };
@@ -4282,6 +5117,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Found"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_take_turns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Take"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4568,6 +5436,51 @@ export interface operations {
             };
         };
     };
+    bakehouse_plans_api_plan_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionLine"][];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_plan_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+        };
+    };
     bakehouse_plans_api_copy_plan: {
         parameters: {
             query?: never;
@@ -4652,7 +5565,11 @@ export interface operations {
     };
     bakehouse_bench_api_list_runs: {
         parameters: {
-            query?: never;
+            query?: {
+                under_way?: boolean | null;
+                older_than?: string | null;
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4665,7 +5582,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunLine"][];
+                    "application/json": components["schemas"]["RunPage"];
                 };
             };
         };
@@ -4689,7 +5606,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunView"];
+                    "application/json": components["schemas"]["RunNow"];
                 };
             };
         };
@@ -4711,7 +5628,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunView"];
+                    "application/json": components["schemas"]["RunNow"];
+                };
+            };
+        };
+    };
+    bakehouse_bench_api_run_snapshot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSnapshot"];
                 };
             };
         };
@@ -4759,7 +5698,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunView"];
+                    "application/json": components["schemas"]["RunNow"];
                 };
             };
         };
@@ -4801,7 +5740,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunView"];
+                    "application/json": components["schemas"]["RunNow"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4853,7 +5792,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunView"];
+                    "application/json": components["schemas"]["RunNow"];
                 };
             };
         };
@@ -5065,6 +6004,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SavedOrder"];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_order_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionLine"][];
                 };
             };
         };

@@ -1,32 +1,27 @@
 import { MantineProvider } from "@mantine/core";
 import { useWindowEvent } from "@mantine/hooks";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { lazy, Suspense } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { SIGNED_OUT } from "@/api/client";
 import { queries, useSession } from "@/api/queries";
-import { BenchList } from "@/bench/BenchList";
-import { BenchRun } from "@/bench/BenchRun";
-import { BookList } from "@/book/BookList";
-import { CompareRoom } from "@/compare/CompareRoom";
-import { OrderList } from "@/day/OrderList";
-import { OrderRoom } from "@/day/OrderRoom";
-import { OrderSheets } from "@/day/OrderSheets";
-import { KitchenRoom } from "@/kitchen/KitchenRoom";
 import { LikesProvider } from "@/measures/likes";
-import { SignIn } from "@/people/SignIn";
-import { PlanList } from "@/plans/PlanList";
-import { PlanRoom } from "@/plans/PlanRoom";
-import { PlanSheets } from "@/sheets/PlanSheets";
+import { BenchList } from "@/rooms/bench/BenchList";
+import { BenchRun } from "@/rooms/bench/BenchRun";
+import { BookList } from "@/rooms/book/BookList";
+import { BookRecord } from "@/rooms/book/BookRecord";
+import { OrderList } from "@/rooms/day/OrderList";
+import { OrderRoom } from "@/rooms/day/OrderRoom";
+import { OrderSheets } from "@/rooms/day/OrderSheets";
+import { KitchenRoom } from "@/rooms/kitchen/KitchenRoom";
+import { SignIn } from "@/rooms/people/SignIn";
+import { CompareRoom } from "@/rooms/plans/compare/CompareRoom";
+import { PlanList } from "@/rooms/plans/PlanList";
+import { PlanRoom } from "@/rooms/plans/PlanRoom";
+import { PlanSheets } from "@/rooms/plans/PlanSheets";
 import { House } from "./House";
 import { Kept, Nothing, Waiting } from "./states";
 import { inOurColours, theme } from "./theme";
 import { inZone } from "./time";
-
-// The chart is most of the weight of the front end, and only a record has one.
-const BookRecord = lazy(() =>
-  import("@/book/BookRecord").then((room) => ({ default: room.BookRecord })),
-);
 
 const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]")?.nonce ?? "";
 // Read by the library that locks scrolling behind a dialog; without it the policy refuses its style.
@@ -36,7 +31,10 @@ function Rooms() {
   const session = useSession();
   useWindowEvent(SIGNED_OUT, () => queries.invalidateQueries({ queryKey: ["session"] }));
   if (session.isPending) return <Waiting what="the bakehouse" />;
-  if (session.isError) return <Nothing error={session.error} />;
+  // A failed look at the session is no reason to take away the work on the screen.
+  if (session.isError && !session.data) {
+    return <Nothing error={session.error} retry={session.refetch} />;
+  }
   const { me } = session.data;
   inZone(session.data.time_zone);
   if (!me) return <SignIn session={session.data} />;
@@ -58,14 +56,7 @@ function Rooms() {
           <Route path="/day/:orderId/sheets" element={<OrderSheets />} />
           <Route path="/bench" element={<BenchList />} />
           <Route path="/book" element={<BookList />} />
-          <Route
-            path="/book/:runId"
-            element={
-              <Suspense fallback={<Waiting what="the record" />}>
-                <BookRecord />
-              </Suspense>
-            }
-          />
+          <Route path="/book/:runId" element={<BookRecord />} />
           <Route path="/kitchen" element={<KitchenRoom />} />
           <Route path="*" element={<Nothing />} />
         </Route>

@@ -1,6 +1,6 @@
 import { Link, NavLink, Outlet, useLocation } from "react-router";
 import type { Schemas } from "@/api/client";
-import { PersonMenu } from "@/people/PersonMenu";
+import { PersonMenu } from "@/rooms/people/PersonMenu";
 import { Mark } from "./Mark";
 import { Kept } from "./states";
 

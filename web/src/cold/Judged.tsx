@@ -1,4 +1,4 @@
-/** Dough and butter judged at the lock-in, by the same firmness and by the same temperature. */
+/** Dough and butter judged at the lock-in, by how firm each is. */
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
@@ -46,16 +46,15 @@ export function Judged({ plan, dough_c, butter_c }: Props) {
           </button>
         ))}
       </div>
-      {judged &&
-        [judged.firmness, judged.temperature].map((j) => (
-          <p key={j.school} className={classes.call} data-call={j.call} role="status">
-            <b>{CALLS[j.call]}</b>
-            <span>
-              <small>{j.school}</small>
-              {words(j.says)}
-            </span>
-          </p>
-        ))}
+      {judged && (
+        <p className={classes.call} data-call={judged.call} role="status">
+          <b>{CALLS[judged.call]}</b>
+          <span>
+            {words(judged.says)}
+            {judged.footnote && <small>{words(judged.footnote)}</small>}
+          </span>
+        </p>
+      )}
     </>
   );
 }

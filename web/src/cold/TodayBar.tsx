@@ -48,7 +48,7 @@ export function TodayBar({ warmth, today, change, askWarmer }: Props) {
           onChange={(fridge_c) => change({ ...today, fridge_c })}
         />
       </div>
-      <p role="status" data-cannot={warmth && !warmth.can ? true : undefined}>
+      <p role="status" data-works={warmth?.works}>
         {words(warmth?.summary ?? "")}
         {warmth?.warmer && <span className="quiet"> {words(warmth.warmer)}</span>}
         {warmth && !warmth.warmer && (

@@ -42,9 +42,9 @@ export function WarmthChart({ warmth, names, moment, look }: Props) {
   const at = shown(trace, moment);
   const here = stretches.find((s) => moment <= s.to_min) ?? stretches.at(-1);
   const butterNow = trace.butter_c[at];
-  const yeastNow = trace.yeast_pct[at];
+  const riseNow = trace.rise_pct[at];
   const words = here
-    ? `${span(Math.round(trace.minutes[at] ?? 0))} after the start, ${here.working ? "work at" : "resting after"} ${names.get(here.stop)}${here.working ? "" : `, ${here.place}`}: middle ${say("temperature", trace.middle_c[at] ?? 0)}, face ${say("temperature", trace.face_c[at] ?? 0)}${butterNow === null || butterNow === undefined ? "" : `, butter ${say("temperature", butterNow)}`}${yeastNow ? `, ${Math.round(yeastNow)} % of a proof used up` : ""}.`
+    ? `${span(Math.round(trace.minutes[at] ?? 0))} after the start, ${here.working ? "work at" : "resting after"} ${names.get(here.stop)}${here.working ? "" : `, ${here.place}`}: middle ${say("temperature", trace.middle_c[at] ?? 0)}, face ${say("temperature", trace.face_c[at] ?? 0)}${butterNow === null || butterNow === undefined ? "" : `, butter ${say("temperature", butterNow)}`}${riseNow ? `, risen ${Math.round(riseNow)} % of a proof` : ""}.`
     : "";
   const go = (e: React.PointerEvent<SVGSVGElement>) => {
     const box = e.currentTarget.getBoundingClientRect();

@@ -1,40 +1,37 @@
-/** A rest's window: soonest, best and latest, and the time that is chosen. */
+/** A rest's window: from when it may end, when it is best, until when; and the time that is chosen. */
 import type { Schemas } from "@/api/client";
+import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import classes from "./WindowBar.module.css";
 
-const WORDS = { early: "too soon", good: "in its window", late: "too late" } as const;
+const WORDS = { good: "is fine", tight: "is tight", short: "is too short", long: "is too long" };
 
 export function WindowBar({ window: w }: { window: Schemas["RestWindow"] }) {
-  const soonest = w.soonest_min;
+  const { words } = useSaying();
   const chosen = w.chosen_min;
-  const reach =
-    1.15 * Math.max(chosen, soonest ?? 0, Math.min(w.latest_min ?? 0, 3 * (soonest ?? chosen)), 10);
+  const from = w.good_from_min ?? w.possible_from_min;
+  const until = w.good_until_min ?? w.possible_until_min;
+  const furthest = Math.max(chosen, from ?? 0, Math.min(until ?? 0, 3 * (from || chosen)), 10);
+  const reach = 1.15 * furthest;
   const x = (min: number) => `${Math.min((100 * min) / reach, 100)}%`;
-  const end = w.latest_min ?? reach;
-  const verdict = w.verdict as keyof typeof WORDS;
-  const said = [
-    soonest === null || soonest === undefined
-      ? "Never cool enough here"
-      : `Soonest ${span(Math.round(soonest))}, ${w.soonest_by}`,
-    w.best_min && `best ${span(Math.round(w.best_min))}`,
-    w.latest_min === null || w.latest_min === undefined
-      ? "no latest"
-      : `latest ${span(Math.round(w.latest_min))}, ${w.latest_by}`,
-  ].filter(Boolean);
+  const stretch = (a: number | null, b: number | null) =>
+    a === null || (b ?? reach) <= a
+      ? null
+      : { left: x(a), width: `calc(${x(b ?? reach)} - ${x(a)})` };
+  const possible = stretch(w.possible_from_min, w.possible_until_min);
+  const good = stretch(w.good_from_min, w.good_until_min);
   return (
-    <div className={classes.window} data-verdict={verdict}>
+    <div className={classes.window} data-verdict={w.verdict}>
       <div className={classes.track} aria-hidden="true">
-        {soonest !== null && soonest !== undefined && end > soonest && (
-          <i style={{ left: x(soonest), width: `calc(${x(end)} - ${x(soonest)})` }} />
-        )}
-        {w.best_min && <u style={{ left: x(w.best_min) }} />}
+        {possible && <s style={possible} />}
+        {good && <i style={good} />}
+        {w.best_min !== null && <u style={{ left: x(w.best_min) }} />}
         <b style={{ left: x(chosen) }} />
       </div>
       <p>
-        {said.join("; ")}.{" "}
+        {words(w.says)}{" "}
         <b>
-          {span(Math.round(chosen))} is {WORDS[verdict]}.
+          {span(Math.round(chosen))} {WORDS[w.verdict]}.
         </b>
       </p>
     </div>

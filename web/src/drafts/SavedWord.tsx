@@ -3,8 +3,22 @@ import classes from "./SavedWord.module.css";
 import type { Saving } from "./useDraft";
 
 /** Whether what is on the screen is saved, in a word. */
-export function SavedWord({ saving, readOnly }: { saving: Saving; readOnly: boolean }) {
+interface Props {
+  saving: Saving;
+  readOnly: boolean;
+  /** A field holds what cannot be read. */
+  unread?: boolean;
+}
+
+export function SavedWord({ saving, readOnly, unread }: Props) {
   if (readOnly) return <span className="quiet">to read: a head baker changes it</span>;
+  if (unread) {
+    return (
+      <span className={classes.unsaved} role="status">
+        not saved: a field cannot be read; see the note under it
+      </span>
+    );
+  }
   const word = {
     saved: () => (saving.state === "saved" ? `saved ${clock(saving.at)}` : ""),
     saving: () => "saving",

@@ -82,7 +82,11 @@ export function useDraft<T>({ key, saved, readOnly, put }: Draft<T>) {
       } else if (error instanceof Problem && !error.passing) {
         // What was put right while this was on its way has not been asked yet.
         behind = JSON.stringify(latest.current) !== text;
-        if (!behind) setSaving({ state: "refused", why: "Not saved: a field wants another look." });
+        if (!behind)
+          setSaving({
+            state: "refused",
+            why: "Not saved: a field needs correcting; see the note under it.",
+          });
       } else {
         setSaving({
           state: "waiting",

@@ -9,7 +9,7 @@ import classes from "./Folding.module.css";
 import { type Panel, panelsAt } from "./foldings";
 
 interface Props {
-  step: Schemas["WorkedTurn"];
+  step: Schemas["TurnFigures"];
   stacked: boolean;
 }
 
@@ -207,7 +207,7 @@ function Turned({
   high,
   small,
 }: {
-  step: Schemas["WorkedTurn"];
+  step: Schemas["TurnFigures"];
   moves: number;
   turn: number;
   wide: number;

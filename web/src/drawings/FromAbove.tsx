@@ -3,7 +3,7 @@ import { useElementSize } from "@mantine/hooks";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { Dimension } from "./Dimension";
-import type { insideCuts } from "./views";
+import { type notchesIn, type Outline, outlineKey, outlinePath } from "./views";
 
 type Size = Schemas["Size"];
 
@@ -16,9 +16,8 @@ export interface Above {
   block?: Size & { method: Schemas["Method"]; margin_mm: number; at_mm: number };
   /** The sheet is butter and the block on it dough. */
   inside_out?: boolean;
-  outlines?: Schemas["WorkedCut"]["outlines"];
-  /** Holes and notches of the pieces. */
-  inside?: ReturnType<typeof insideCuts>;
+  outlines?: Outline[];
+  notches?: ReturnType<typeof notchesIn>;
   /** Marks pressed for turns done. */
   marks?: number;
   describe: string;
@@ -53,7 +52,7 @@ export function FromAbove({
   block,
   inside_out,
   outlines,
-  inside,
+  notches,
   marks,
   describe,
   bench,
@@ -143,28 +142,22 @@ export function FromAbove({
         {block && (
           <BlockAbove block={block} dough={inside_out} sheet={sheet} x0={x0} y0={sheetY} px={px} />
         )}
-        {outlines?.map((points) => (
+        {outlines?.map((outline) => (
           <path
-            key={`${points[0]?.x_mm} ${points[0]?.y_mm} ${points[2]?.y_mm}`}
-            d={`M${points.map((c) => `${(x0 + px(c.x_mm)).toFixed(1)},${(sheetY + px(c.y_mm)).toFixed(1)}`).join("L")}Z`}
+            key={outlineKey(outline)}
+            d={outlinePath(
+              outline,
+              (mm) => x0 + px(mm),
+              (mm) => sheetY + px(mm),
+            )}
             fill="var(--surface)"
             fillOpacity={0.45}
+            fillRule="evenodd"
             stroke="#2b2420"
             strokeWidth={0.8}
           />
         ))}
-        {inside?.holes.map(({ at, r_mm }) => (
-          <circle
-            key={`${at.x_mm} ${at.y_mm}`}
-            cx={x0 + px(at.x_mm)}
-            cy={sheetY + px(at.y_mm)}
-            r={px(r_mm)}
-            fill="var(--dough)"
-            stroke="#2b2420"
-            strokeWidth={0.8}
-          />
-        ))}
-        {inside?.notches.map(({ from, to }) => (
+        {notches?.map(({ from, to }) => (
           <path
             key={`${from.x_mm} ${from.y_mm}`}
             d={`M${x0 + px(from.x_mm)},${sheetY + px(from.y_mm)} L${x0 + px(to.x_mm)},${sheetY + px(to.y_mm)}`}

@@ -5,6 +5,7 @@ import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { Dimension } from "./Dimension";
 import classes from "./LeafMap.module.css";
+import { outlineKey, outlinePath } from "./views";
 
 const POOR_PCT = 75;
 const MOST_REGIONS = 6;
@@ -13,7 +14,7 @@ interface Props {
   sheet: Schemas["Size"];
   map: Schemas["CoverageMap"];
   layers: Schemas["Layers"];
-  cut?: Schemas["WorkedCut"] | null;
+  cut?: Schemas["CutFigures"] | null;
   /** The place whose stack is drawn beside, shares of length and width. */
   place: { x: number; y: number };
   look: (x: number, y: number) => void;
@@ -83,12 +84,16 @@ export function LeafMap({ sheet, map, layers, cut, place: eye, look }: Props) {
               );
             }),
           )}
-          {cut?.outlines.map((points, n) => {
+          {cut?.outlines.map((outline, n) => {
             const weak = (cut.full_pct[n] ?? 100) < POOR_PCT;
             return (
               <path
-                key={`${points[0]?.x_mm} ${points[0]?.y_mm} ${points[2]?.y_mm}`}
-                d={`M${points.map((c) => `${(x0 + px(c.x_mm)).toFixed(1)},${(y0 + px(c.y_mm)).toFixed(1)}`).join("L")}Z`}
+                key={outlineKey(outline)}
+                d={outlinePath(
+                  outline,
+                  (mm) => x0 + px(mm),
+                  (mm) => y0 + px(mm),
+                )}
                 fill="none"
                 pointerEvents="none"
                 stroke={weak ? "var(--mind)" : "#2b2420"}

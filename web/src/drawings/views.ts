@@ -1,136 +1,177 @@
 /** Which sheet to draw at a stop: the same in plan, bench and book. */
 import type { Schemas } from "@/api/client";
+import { made, madeAt, type Plan, type Stop, stepOf, stepsOf, type Worked } from "@/api/steps";
 import type { Above } from "./FromAbove";
 
-type Stop = Schemas["Stop"];
-type Plan = Schemas["Plan"];
-type Worked = Schemas["WorkedPlan"];
-
-export const turnIndex = (stop: Stop): number => Number(stop.key.slice(5)) - 1;
-
 type Corner = Schemas["Corner"];
+export type Outline = Schemas["CutFigures"]["outlines"][number];
 
-/** What is cut inside the pieces: holes of rings, and notches from the middle of a triangle's base. */
-export function insideCuts(plan: Plan, cut: Schemas["WorkedCut"]) {
-  const holes: { at: Corner; r_mm: number }[] = [];
+const isOval = (outline: Outline): outline is Schemas["Oval"] => !Array.isArray(outline);
+
+/** An outline as a path of a drawing, its hole cut out. */
+export function outlinePath(
+  outline: Outline,
+  x: (mm: number) => number,
+  y: (mm: number) => number,
+) {
+  if (!isOval(outline)) {
+    return `M${outline.map((c) => `${x(c.x_mm).toFixed(1)},${y(c.y_mm).toFixed(1)}`).join("L")}Z`;
+  }
+  const ring = (share: number) => {
+    const [rx, ry] = [outline.half_along_mm * share, outline.half_across_mm * share];
+    const [a, b] = [x(outline.x_mm - rx), x(outline.x_mm + rx)];
+    const middle = y(outline.y_mm).toFixed(1);
+    const size = `${((b - a) / 2).toFixed(1)},${Math.abs(y(outline.y_mm + ry) - y(outline.y_mm)).toFixed(1)}`;
+    return `M${a.toFixed(1)},${middle}A${size} 0 1 0 ${b.toFixed(1)},${middle}A${size} 0 1 0 ${a.toFixed(1)},${middle}Z`;
+  };
+  return ring(1) + (outline.hole > 0 ? ring(outline.hole) : "");
+}
+
+/** What tells one outline of a cut from the next. */
+export const outlineKey = (outline: Outline): string =>
+  isOval(outline)
+    ? `${outline.x_mm} ${outline.y_mm}`
+    : `${outline[0]?.x_mm} ${outline[0]?.y_mm} ${outline[2]?.y_mm}`;
+
+/** Notches from the middle of a triangle's base, as lines. */
+export function notchesIn(plan: Plan, cut: Schemas["CutFigures"]) {
+  const products = stepOf(plan, "cut")?.products ?? [];
   const notches: { from: Corner; to: Corner }[] = [];
-  const across = plan.cut?.across ?? false;
   let next = 0;
   for (const row of cut.rows) {
-    const product = plan.cut?.products[row.product];
+    const product = products[row.product];
     const [marks] = row.marks;
     const count =
       row.marks.length === 1 ? (marks?.along_mm.length ?? 0) : (marks?.along_mm.length ?? 1) - 1;
     const outlines = cut.outlines.slice(next, next + count);
     next += count;
-    if (product?.shape === "ring" && marks) {
-      for (const along of marks.along_mm) {
-        const [x_mm, y_mm] = across ? [marks.across_mm, along] : [along, marks.across_mm];
-        holes.push({ at: { x_mm, y_mm }, r_mm: product.hole_mm / 2 });
-      }
-    }
-    if (product?.shape === "triangle" && product.notch_mm > 0) {
-      for (const [a, b, tip] of outlines) {
-        if (!a || !b || !tip) continue;
-        const from = { x_mm: (a.x_mm + b.x_mm) / 2, y_mm: (a.y_mm + b.y_mm) / 2 };
-        const [dx, dy] = [tip.x_mm - from.x_mm, tip.y_mm - from.y_mm];
-        const share = product.notch_mm / Math.hypot(dx, dy);
-        notches.push({
-          from,
-          to: { x_mm: from.x_mm + dx * share, y_mm: from.y_mm + dy * share },
-        });
-      }
+    if (product?.shape !== "triangle" || product.notch_mm <= 0) continue;
+    for (const outline of outlines) {
+      if (isOval(outline)) continue;
+      const [a, b, tip] = outline;
+      if (!a || !b || !tip) continue;
+      const from = { x_mm: (a.x_mm + b.x_mm) / 2, y_mm: (a.y_mm + b.y_mm) / 2 };
+      const [dx, dy] = [tip.x_mm - from.x_mm, tip.y_mm - from.y_mm];
+      const share = product.notch_mm / Math.hypot(dx, dy);
+      notches.push({ from, to: { x_mm: from.x_mm + dx * share, y_mm: from.y_mm + dy * share } });
     }
   }
-  return { holes, notches };
+  return notches;
 }
 
 const round = (mm: number) => Math.round(mm);
 const said = (s: Schemas["Size"]) =>
   `${round(s.length_mm)} by ${round(s.width_mm)} mm, ${s.thickness_mm.toFixed(1)} mm thick`;
+const NOTHING = { length_mm: 1, width_mm: 1, thickness_mm: 0 };
+
+type Drawn = Above & { caption: string; onBench: boolean };
+
+function lockInAbove(plan: Plan, figures: Schemas["LockInFigures"]): Drawn {
+  const { dough_sheet, block, creases_mm } = figures;
+  const { method = "half", margin_mm = 0, off_centre_mm = 0 } = stepOf(plan, "lock_in") ?? {};
+  if (method === "inverse") {
+    return {
+      sheet: block,
+      creases: creases_mm,
+      inside_out: true,
+      block: { ...dough_sheet, method, margin_mm: 0, at_mm: 0 },
+      describe: `Butter sheet ${said(block)}, with the dough on it, ${said(dough_sheet)}.`,
+      caption: "dough on the butter sheet",
+      onBench: false,
+    };
+  }
+  const inMiddle = method === "gate" || method === "open_sided";
+  const at_mm = (inMiddle ? (creases_mm[0] ?? 0) : 0) + margin_mm + off_centre_mm;
+  return {
+    sheet: dough_sheet,
+    creases: creases_mm,
+    block: { ...block, method, margin_mm, at_mm },
+    describe: `Dough sheet ${said(dough_sheet)}, with the butter block on it, ${said(block)}.`,
+    caption: "block on the dough sheet",
+    onBench: false,
+  };
+}
 
 /** The sheet from above as it is worked at a stop. `onBench`: whether it is rolled on the bench. */
-export function aboveAt(
-  stop: Stop,
-  plan: Plan,
-  worked: Worked,
-): Above & { caption: string; onBench: boolean } {
-  const { dough_sheet, block, creases_mm } = worked.lock_in;
-  if (stop.kind === "dough") {
+export function aboveAt(stop: Stop, plan: Plan, worked: Worked): Drawn {
+  const lockIn = madeAt(stop, "lock_in");
+  if (lockIn) return lockInAbove(plan, lockIn);
+  const turn = madeAt(stop, "turn");
+  if (turn) {
+    const nth = stepsOf(plan, "turn").findIndex((t) => t.id === stop.key);
     return {
-      sheet: worked.slab,
-      describe: `Dough slab, ${said(worked.slab)}.`,
-      caption: "the slab as it is chilled",
-      onBench: false,
-    };
-  }
-  if (stop.kind === "lock_in") {
-    const { method, margin_mm, off_centre_mm } = plan.lock_in;
-    if (method === "inverse") {
-      return {
-        sheet: block,
-        creases: creases_mm,
-        inside_out: true,
-        block: { ...dough_sheet, method, margin_mm: 0, at_mm: 0 },
-        describe: `Butter sheet ${said(block)}, with the dough on it, ${said(dough_sheet)}.`,
-        caption: "dough on the butter sheet",
-        onBench: false,
-      };
-    }
-    const inMiddle = method === "gate" || method === "open_sided";
-    const at_mm = (inMiddle ? (creases_mm[0] ?? 0) : 0) + margin_mm + off_centre_mm;
-    return {
-      sheet: dough_sheet,
-      creases: creases_mm,
-      block: { ...block, method, margin_mm, at_mm },
-      describe: `Dough sheet ${said(dough_sheet)}, with the butter block on it, ${said(block)}.`,
-      caption: "block on the dough sheet",
-      onBench: false,
-    };
-  }
-  if (stop.kind === "turn") {
-    const step = worked.steps[turnIndex(stop)] as Schemas["WorkedTurn"];
-    return {
-      sheet: step.rolled,
-      creases: step.creases_mm,
-      fold: step.fold,
-      marks: turnIndex(stop) + 1,
-      describe: `${stop.name}: sheet rolled to ${said(step.rolled)}; ${step.fold} fold.`,
+      sheet: turn.rolled,
+      creases: turn.creases_mm,
+      fold: turn.fold,
+      marks: nth + 1,
+      describe: `${stop.name}: sheet rolled to ${said(turn.rolled)}; ${turn.fold} fold.`,
       caption: "rolled, before the fold",
       onBench: true,
     };
   }
-  const { length_mm, width_mm, thickness_mm } = worked.final;
-  const sheet = { length_mm, width_mm, thickness_mm };
-  const cutting = stop.kind === "cut" && worked.cut;
+  const slab = madeAt(stop, "flatten")?.slab;
+  if (slab) {
+    return {
+      sheet: slab,
+      describe: `Dough slab, ${said(slab)}.`,
+      caption: "the slab as it is chilled",
+      onBench: false,
+    };
+  }
+  const cut = madeAt(stop, "cut");
+  const final = made(worked, "last_sheet");
+  if (final && (cut || stop.do === "last_sheet")) {
+    const { length_mm, width_mm, thickness_mm } = final;
+    const sheet = { length_mm, width_mm, thickness_mm };
+    return {
+      sheet,
+      outlines: cut?.outlines,
+      notches: cut && notchesIn(plan, cut),
+      describe: cut
+        ? `Last sheet ${said(sheet)}, cut into ${cut.pieces} pieces.`
+        : `Last sheet, ${said(sheet)}.`,
+      caption: cut ? "marked and cut" : "the last sheet",
+      onBench: true,
+    };
+  }
+  const lies = stop.lies ?? NOTHING;
   return {
-    sheet,
-    outlines: cutting ? cutting.outlines : undefined,
-    inside: cutting ? insideCuts(plan, cutting) : undefined,
-    describe: cutting
-      ? `Last sheet ${said(sheet)}, cut into ${cutting.pieces} pieces.`
-      : `Last sheet, ${said(sheet)}.`,
-    caption: cutting ? "marked and cut" : "the last sheet",
-    onBench: true,
+    sheet: lies,
+    describe: `${stop.name}: ${said(lies)}.`,
+    caption: "as it lies",
+    onBench: false,
   };
 }
 
-/** The stack from the side at a stop. */
+/** The stack from the side at a stop: as the last step before it left it. */
 export function sideAt(stop: Stop, worked: Worked) {
-  if (stop.kind === "turn") {
-    const step = worked.steps[turnIndex(stop)] as Schemas["WorkedTurn"];
-    return { section: step.section, layers: step.layers, size: step.folded, state: "folded" };
+  const before = worked.strip
+    .slice(0, worked.strip.findIndex((s) => s.key === stop.key) + 1)
+    .toReversed();
+  for (const at of before) {
+    const final = madeAt(at, "last_sheet");
+    if (final) {
+      const { length_mm, width_mm, thickness_mm } = final;
+      const size = { length_mm, width_mm, thickness_mm };
+      return { section: final.section, layers: final.layers, size, state: "rolled" };
+    }
+    const turn = madeAt(at, "turn");
+    if (turn) {
+      return { section: turn.section, layers: turn.layers, size: turn.folded, state: "folded" };
+    }
+    const locked = madeAt(at, "lock_in");
+    if (locked) {
+      const { section, layers, package: size } = locked;
+      return { section, layers, size, state: "butter locked in" };
+    }
   }
-  if (stop.kind === "final" || stop.kind === "cut") {
-    const { length_mm, width_mm, thickness_mm } = worked.final;
-    return {
-      section: worked.final.section,
-      layers: worked.layers,
-      size: { length_mm, width_mm, thickness_mm },
-      state: "rolled",
-    };
-  }
-  const { section, layers, package: size } = worked.lock_in;
-  const state = stop.kind === "dough" ? "as it will be locked in" : "butter locked in";
-  return { section, layers, size, state };
+  const locked = made(worked, "lock_in");
+  return (
+    locked && {
+      section: locked.section,
+      layers: locked.layers,
+      size: locked.package,
+      state: "as it will be locked in",
+    }
+  );
 }

@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
+import { stepOf } from "@/api/steps";
 import { useSaying } from "@/measures/likes";
 import classes from "./Finish.module.css";
 
@@ -23,7 +24,7 @@ export function layoutWords(laid: Schemas["Allotted"]): string {
 
 export function LayoutSearch({ plan, take, onClose }: Props) {
   const { say } = useSaying();
-  const products = plan.cut?.products ?? [];
+  const products = stepOf(plan, "cut")?.products ?? [];
   const [wanted, setWanted] = useState<number[]>(products.map(() => 0));
   const found = useQuery({
     queryKey: ["layouts", plan, wanted],
@@ -64,7 +65,7 @@ export function LayoutSearch({ plan, take, onClose }: Props) {
                   .join(" · ")}
               </p>
               <p className="quiet">
-                {Math.round(laid.useful_pct)} % of the sheet is wanted,{" "}
+                {Math.round(laid.useful_pct)} % of the sheet is used,{" "}
                 {say("mass", Math.round(laid.trimmings_g))} of trimmings
                 {typeof laid.sheets === "number" &&
                   `; ${laid.sheets} such ${laid.sheets === 1 ? "sheet" : "sheets"} for all of it`}

@@ -2,13 +2,14 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
+import { stepOf } from "@/api/steps";
 import { useSaying } from "@/measures/likes";
 import classes from "./Finish.module.css";
 
 interface Props {
   planId?: number;
   plan: Schemas["Plan"];
-  cut: Schemas["WorkedCut"];
+  cut: Schemas["CutFigures"];
 }
 
 /** The marks of one edge in tens, so that a finger keeps its place. */
@@ -26,7 +27,7 @@ export function edgesOf(row: Schemas["MarkedRow"]) {
   const alike = near.along_mm.every((at, i) => Math.abs(at - (far.along_mm[i] ?? 0)) < 0.05);
   if (alike) return [{ name: "both sides", edge: near }];
   return [
-    { name: "datum side", edge: near },
+    { name: "the straight edge", edge: near },
     { name: "far side", edge: far },
   ];
 }
@@ -36,7 +37,8 @@ export function Marks({ planId, plan, cut }: Props) {
   const [row, setRow] = useState(0);
   const shown = cut.rows[Math.min(row, cut.rows.length - 1)];
   if (!shown) return <p className={classes.said}>Nothing is cut from this sheet.</p>;
-  const product = plan.cut?.products[shown.product];
+  const planned = stepOf(plan, "cut");
+  const product = planned?.products[shown.product];
   const drift = cut.products[shown.product]?.drift;
   const edges = edgesOf(shown);
   return (
@@ -48,14 +50,14 @@ export function Marks({ planId, plan, cut }: Props) {
           value={String(row)}
           data={cut.rows.map((r, i) => ({
             value: String(i),
-            label: `Row ${i + 1}, ${plan.cut?.products[r.product]?.name ?? ""}`,
+            label: `Row ${i + 1}, ${planned?.products[r.product]?.name ?? ""}`,
           }))}
           onChange={(e) => setRow(Number(e.currentTarget.value))}
         />
       )}
       <p className={classes.said}>
         <b>{product?.name}</b> from {say("length", shown.from_mm)} to {say("length", shown.to_mm)}{" "}
-        {plan.cut?.across ? "along" : "across"} the sheet.{" "}
+        {planned?.across ? "along" : "across"} the sheet.{" "}
         {shown.marks.length === 1
           ? "The cutter's middle goes here:"
           : "The blade's middle goes from mark to mark:"}

@@ -4,13 +4,15 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
-import { Pad } from "@/bench/Pad";
+import type { RunView } from "@/api/runs";
+import { made as madeOf, stepOf } from "@/api/steps";
 import { useSaying } from "@/measures/likes";
+import { Pad } from "@/measures/Pad";
 import classes from "./PieceWeights.module.css";
 import { WeightChart } from "./WeightChart";
 
 interface Props {
-  view: Schemas["RunView"];
+  view: RunView;
   keep: (product: number, grams: number[]) => void;
 }
 
@@ -21,11 +23,11 @@ export function useWeighed(
   product: number,
   grams: number[],
 ) {
-  const made = worked.cut?.products[product];
+  const made = madeOf(worked, "cut")?.products[product];
   const body = {
     grams,
     target_g: made?.piece_g ?? 1,
-    thickness_mm: plan.final.roll_to_mm,
+    thickness_mm: stepOf(plan, "last_sheet")?.roll_to_mm,
     base_mm: made?.along_mm,
   };
   return useQuery({
@@ -42,7 +44,8 @@ export function PieceWeights({ view, keep }: Props) {
   const [product, setProduct] = useState(0);
   const [grams, setGrams] = useState<number[]>([]);
   const { plan, worked } = view;
-  const made = worked.cut?.products[product];
+  const cut = madeOf(worked, "cut");
+  const made = cut?.products[product];
   const weighed = useWeighed(plan, worked, product, grams);
   const simulate = useMutation({
     mutationFn: () =>
@@ -77,12 +80,12 @@ export function PieceWeights({ view, keep }: Props) {
   return (
     <div className={classes.weights}>
       <div className={classes.enter}>
-        {(worked.cut?.products.length ?? 0) > 1 && (
+        {(cut?.products.length ?? 0) > 1 && (
           <NativeSelect
             label="Of"
             size="lg"
             value={String(product)}
-            data={worked.cut?.products.map((p, n) => ({ value: String(n), label: p.name })) ?? []}
+            data={cut?.products.map((p, n) => ({ value: String(n), label: p.name })) ?? []}
             onChange={(e) => {
               setProduct(Number(e.currentTarget.value));
               setGrams([]);

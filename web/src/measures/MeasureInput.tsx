@@ -4,7 +4,7 @@
  */
 import { TextInput } from "@mantine/core";
 import { type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
-import { FaultsContext, MindedContext } from "./faults";
+import { FaultsContext, MindedContext, UnreadContext } from "./faults";
 import { useSaying } from "./likes";
 import { parse, QUANTITIES, type QuantityName } from "./quantity";
 
@@ -52,6 +52,14 @@ export function MeasureInput(props: Props) {
   const [editing, setEditing] = useState(false);
   const [complaint, setComplaint] = useState<string | null>(null);
   const [understood, setUnderstood] = useState<string | null>(null);
+
+  // What cannot be read is not saved: the form it stands in must know.
+  const tell = useContext(UnreadContext);
+  const unread = complaint !== null;
+  useEffect(() => {
+    tell(path, unread);
+    return () => tell(path, false);
+  }, [tell, path, unread]);
 
   // A value that changes from outside (undo, another field) replaces what stands here.
   useEffect(() => {

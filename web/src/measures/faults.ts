@@ -1,7 +1,30 @@
-import { createContext } from "react";
+import { createContext, useCallback, useMemo, useState } from "react";
 
 /** What the server found wrong, by the field's path; read by every input that has a path. */
 export const FaultsContext = createContext<Record<string, string>>({});
 
 /** Titles of advice that wants minding, by the path of the field it is about. */
 export const MindedContext = createContext<Record<string, string>>({});
+
+/** Told by every input whether it holds something that cannot be read. */
+export const UnreadContext = createContext<(path: string, unread: boolean) => void>(() => {});
+
+/** Which fields hold what cannot be read: a form with one of them is neither saved nor sent. */
+export function useUnread() {
+  const [paths, setPaths] = useState<readonly string[]>([]);
+  const tell = useCallback(
+    (path: string, unread: boolean) =>
+      setPaths((now) =>
+        now.includes(path) === unread
+          ? now
+          : unread
+            ? [...now, path]
+            : now.filter((p) => p !== path),
+      ),
+    [],
+  );
+  return useMemo(() => ({ unread: paths.length > 0, tell }), [paths, tell]);
+}
+
+export const byField = (faults: { field: string; message: string }[]): Record<string, string> =>
+  Object.fromEntries(faults.map((f) => [f.field, f.message]));

@@ -192,8 +192,21 @@ export function format(name: QuantityName, value: number, system: System): strin
     const tenths = Math.round((value / QUANTITIES.mass.units.oz.per) * 10);
     return `${Math.floor(tenths / 160)} lb ${(tenths % 160) / 10} oz`;
   }
+  if (name === "mass" && system === "metric") return grams(value);
   const unit = QUANTITIES[name].shown[system];
   return [figure(name, value, system), unit].filter(Boolean).join(" ");
+}
+
+const THIN = "\u202f";
+
+/** Grams as bakers say them: thousands set apart, kilograms from ten of them. */
+function grams(value: number): string {
+  const size = Math.abs(value);
+  if (size >= 10_000) return `${(value / 1000).toFixed(2).replace(/\.?0+$/, "")} kg`;
+  if (size >= 1_000) {
+    return `${value.toFixed(0).replace(/\B(?=(\d{3})+$)/g, THIN)} g`;
+  }
+  return `${figure("mass", value, "metric")} g`;
 }
 
 /** Minutes as hours and minutes: `45 min`, `2 h`, `14 h 05`. */

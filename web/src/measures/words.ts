@@ -1,14 +1,13 @@
 /**
- * The core writes its sentences once, metric and in letter and book folds. Here they are put into
- * the words and units of the person who reads.
+ * The core writes its sentences once, with every measure marked: `{8|mm}`, `{letter|fold}`. Here the
+ * marks are read in the words and units of the person who reads.
  */
-import { figure, QUANTITIES, type QuantityName, type System } from "./quantity";
+import { figure, format, QUANTITIES, type QuantityName, type System } from "./quantity";
 
 export type FoldWords = "letter" | "single";
 
+const MARK = /\{([^{}|]+)\|([^{}|]+)\}/g;
 const BY_UNIT: Record<string, QuantityName> = { mm: "length", g: "mass", "°C": "temperature" };
-// One measure, sides joined by ×, or a range: `8 mm`, `440 × 380 mm`, `from 0.5 to 200 mm`.
-const MEASURE = /(-?\d+(?:\.\d+)?(?: (?:×|to) -?\d+(?:\.\d+)?)*) (mm|g|°C)(?![\w/³²])/g;
 
 const FOLD_NAMES: Record<FoldWords, Record<string, string>> = {
   letter: {
@@ -33,21 +32,28 @@ export const otherFoldName = (fold: string, words: FoldWords): string =>
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-function inFoldWords(text: string, words: FoldWords): string {
-  if (words === "letter") return text;
-  return text.replace(/\b(letter|book) fold\b/gi, (found) => {
-    const name = foldName(found.slice(0, found.indexOf(" ")).toLowerCase(), words);
-    return found.charAt(0) === found.charAt(0).toUpperCase() ? capital(name) : name;
-  });
+/** One marked measure in a person's unit: the sides of something keep their ×. */
+function measure(value: string, unit: string, system: System): string {
+  if (unit === "K") {
+    return system === "metric"
+      ? `${value} K`
+      : `${figure("number", Number(value) * 1.8, "metric")} °F`;
+  }
+  const quantity = BY_UNIT[unit];
+  if (!quantity) return `${value} ${unit}`;
+  const sides = value.split("×").map(Number);
+  // What the core rounded stays as it rounded it; only another unit rounds again.
+  if (quantity === "length" && system === "metric") return `${value.replaceAll("×", " × ")} mm`;
+  if (sides.length === 1) return format(quantity, sides[0] as number, system).replace(/^-/, "−");
+  const { shown } = QUANTITIES[quantity];
+  return `${sides.map((s) => figure(quantity, s, system)).join(" × ")} ${shown[system]}`;
 }
 
 /** A sentence of the core in the person's units and vocabulary. */
 export function localise(text: string, system: System, folds: FoldWords): string {
-  const named = inFoldWords(text, folds);
-  if (system === "metric") return named;
-  return named.replace(MEASURE, (_, numbers: string, unit: string) => {
-    const quantity = BY_UNIT[unit] as QuantityName;
-    const shown = QUANTITIES[quantity].shown[system];
-    return `${numbers.replace(/-?\d+(?:\.\d+)?/g, (n) => figure(quantity, Number(n), system))} ${shown}`;
+  return text.replace(MARK, (_, value: string, unit: string, at: number) => {
+    if (unit !== "fold") return measure(value, unit, system);
+    const name = foldName(value, folds);
+    return at === 0 || /(\. |: )$/.test(text.slice(0, at)) ? capital(name) : name;
   });
 }

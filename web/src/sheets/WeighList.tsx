@@ -1,6 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
-import classes from "@/plans/Formula.module.css";
+import classes from "@/rooms/plans/Formula.module.css";
 
 /** A weigh-out sheet as a list: the figure to weigh, and what is still to come or came before. */
 export function WeighList({ sheet }: { sheet: Schemas["WeighSheet"] }) {

@@ -21,8 +21,8 @@ from lamination.day.order import Order, Ordered
 from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
 from lamination.run.events import Event, EventKind
-from lamination.run.run import admit, planned_deeds
-from lamination.run.traywork import TrayStep, tray_steps
+from lamination.run.standing import admit, planned_deeds
+from lamination.run.trays import TrayStep, tray_steps
 
 
 class Command(BaseCommand):
@@ -33,7 +33,7 @@ class Command(BaseCommand):
             self.stdout.write("The house has plans already: nothing loaded, nothing changed.")
             return
         with transaction.atomic():
-            keep_kitchen(KITCHEN)
+            keep_kitchen(KITCHEN, None)
             users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
             records = {plan.name: new_record(plan, users[0]) for plan in PLANS}
             _order(records, users[0])
@@ -68,7 +68,7 @@ def _order(records: dict[str, PlanRecord], by: User) -> None:
     ready = (today + ahead).replace(hour=4, minute=30, second=0, microsecond=0)
     doughs = tuple(Ordered(records[plan.name].pk, products) for plan, products in ORDER)
     order = Order(ORDER_NAME, doughs, ready)
-    OrderRecord.objects.create(document=dump(order), updated_by=by)
+    OrderRecord.begun(dump(order), by)
 
 
 def _trays(went: Went, worked: WorkedPlan, cut_at: datetime, say: Callable[..., None]) -> datetime:
@@ -78,7 +78,7 @@ def _trays(went: Went, worked: WorkedPlan, cut_at: datetime, say: Callable[..., 
         return cut_at
     plan = {(d.kind, d.stop): d.minute for d in planned_deeds(worked.strip)}
     cut_min = plan[EventKind.DONE, "cut"]
-    numbers = [n for p in worked.finish.trays.products for n in p.trays] if worked.finish else []
+    numbers = [n for p in worked.shaped.trays.products for n in p.trays] if worked.shaped else []
     said: list[tuple[datetime, int, TrayStep]] = []
     for tray in numbers:
         ago = went.trays_ago_min[tray - 1] if went.trays_ago_min else None
@@ -138,3 +138,4 @@ def _run(went: Went, record: PlanRecord, by: User) -> None:
             before = _trays(went, worked, at, say)
     if went.verdict:
         say(before + timedelta(hours=3), EventKind.VERDICT, verdict=went.verdict)
+    run.listed(worked, events)

@@ -8,9 +8,14 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
-from bakehouse.documents import dump, read_plan_file
-from lamination.plan.work import work
-from lamination.terms.limits import Fault, Faults
+from bakehouse.documents import dump, read_plan_file, said_plainly
+from lamination.plan.plan import Plan
+from lamination.plan.work import PLAIN, work
+from lamination.plan.worked import WorkedPlan
+from lamination.terms.limits import Fault, Faults, Range
+from lamination.terms.said import plain
+from lamination.warmth.bodies import Today
+from lamination.warmth.warmth import WorkedWarmth, work_warmth
 
 
 class Command(BaseCommand):
@@ -19,15 +24,77 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         parser.add_argument("file")
+        parser.add_argument("--warmth", action="store_true", help="add how warm it gets, judged")
+        parser.add_argument("--room", type=float, metavar="C", help="the room, in °C (default: 21)")
 
-    def handle(self, *args: Any, file: str, **options: Any) -> None:
+    def handle(
+        self, *args: Any, file: str, warmth: bool, room: float | None, **options: Any
+    ) -> None:
         try:
-            worked = work(read_plan_file(_content(file)))
+            plan = read_plan_file(_content(file))
+            found = work(plan)
+            answer = dump(found) | _by_name(found)
+            if warmth or room is not None:
+                answer["warmth"] = _warmth(plan, room)
         except Faults as wrong:
             for fault in wrong.faults:
-                self.stderr.write(f"{fault.field or 'file'}: {fault.message}")
+                self.stderr.write(f"{fault.field or 'file'}: {plain(fault.message)}")
             sys.exit(2)
-        self.stdout.write(json.dumps(dump(worked), indent=1, ensure_ascii=False))
+        self.stdout.write(json.dumps(said_plainly(answer), indent=1, ensure_ascii=False))
+
+
+def _by_name(found: WorkedPlan) -> dict[str, Any]:
+    """The figures by the names that readers of this command know: one place each, turns in a list."""
+    turns = [(stop, dump(stop.made)) for stop in found.strip if stop.turn]
+    return {
+        "lock_in": dump(found.lock_in),
+        "steps": [
+            {"name": stop.name, "starts_min": stop.starts_min,
+             "rest": dump(stop.rest) if stop.rest else None, **made}
+            for stop, made in turns
+        ],
+        "final": dump(found.final),
+        "cut": dump(found.cut) if found.cut else None,
+        "slab": dump(found.slab) if found.slab else None,
+    }  # fmt: skip
+
+
+def _warmth(plan: Plan, room: float | None) -> dict[str, Any]:
+    if room is not None:
+        message = Range(-60, 60, "°C").complaint(room)
+        if message:
+            raise Faults(Fault("room", message))
+    found: WorkedWarmth = work_warmth(plan, PLAIN, Today(room_c=room))
+    proofs = [w for w in found.windows if w.reached_pct is not None]
+    rests = [
+        {
+            "step": w.stop,
+            "minutes": w.chosen_min,
+            "verdict": w.verdict,
+            "marks": {
+                "possible_from": w.possible_from_min,
+                "good_from": w.good_from_min,
+                "best": w.best_min,
+                "good_until": w.good_until_min,
+                "possible_until": w.possible_until_min,
+            },
+            "by": w.by,
+            "middle_c": w.middle_c,
+            "butter_c": w.butter_c,
+            "says": w.says,
+        }
+        for w in found.windows
+    ]
+    proof = next((r for r, w in zip(rests, found.windows, strict=True) if w in proofs), None)
+    return {
+        "works": found.works,
+        "summary": found.summary,
+        "room_c": found.room_c,
+        "rests": [r for r in rests if r is not proof],
+        "proof": proof,
+        "clocks": [dump(clock) for clock in found.clocks],
+        "notes": [dump(note) for note in found.notes],
+    }
 
 
 def _content(file: str) -> bytes:

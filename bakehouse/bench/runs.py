@@ -1,0 +1,41 @@
+"""Runs as they are kept: the snapshot of one, worked once, and its events."""
+
+from __future__ import annotations
+
+import json
+from functools import lru_cache
+from uuid import UUID
+
+from django.http import Http404
+
+from bakehouse.bench.models import Run
+from bakehouse.documents import read, read_kitchen, read_plan
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.plan import Plan
+from lamination.plan.work import work
+from lamination.plan.worked import WorkedPlan
+from lamination.run.events import Event
+
+
+def run_of(run_id: UUID) -> Run:
+    """A run that is there. Raises Http404 with a sentence."""
+    run = Run.objects.filter(pk=run_id).select_related("started_by").first()
+    if run is None:
+        raise Http404("There is no such run.")
+    return run
+
+
+def snapshot(run: Run) -> tuple[Plan, WorkedPlan, Kitchen]:
+    """A run's plan and kitchen as they were at its start, and the plan worked in it."""
+    return _snapshot(json.dumps(run.plan_document), json.dumps(run.kitchen_document))
+
+
+@lru_cache(maxsize=128)
+def _snapshot(plan_text: str, kitchen_text: str) -> tuple[Plan, WorkedPlan, Kitchen]:
+    plan, kitchen = read_plan(json.loads(plan_text)), read_kitchen(json.loads(kitchen_text))
+    return plan, work(plan, kitchen), kitchen
+
+
+def events_of(run: Run) -> tuple[Event, ...]:
+    """Everything that was said, in the order it was received."""
+    return tuple(read(Event, e.document) for e in run.events.all())

@@ -1,0 +1,151 @@
+"""A plan walked along: each step's effect on what the one before left on the bench.
+
+Everything else that a plan is asked (figures, words, warmth) shares one walk, and knows no kind of
+step by name.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+from typing import Any
+
+from lamination.dough.recipe import Recipe
+from lamination.dough.weighing import Weighed, weigh
+from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen.machines import rolled_by
+from lamination.materials.ingredients import Shelf
+from lamination.plan.plan import Plan
+from lamination.steps import kind_of
+from lamination.steps.base import Here, Lies, Made, Setting, Step
+from lamination.steps.mix import Mixing
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Rest
+from lamination.terms.sizes import Size
+
+
+@dataclass(frozen=True, slots=True)
+class Timed:
+    """When a step's work starts, min from the first's; how long it takes; the rest that is waited for."""
+
+    starts_min: float
+    bench_min: float
+    rest: Rest | None
+
+    @property
+    def ends_min(self) -> float:
+        """When its work is done."""
+        return self.starts_min + self.bench_min
+
+    @property
+    def next_min(self) -> float:
+        """When its rest is over."""
+        return self.ends_min + (self.rest.minutes if self.rest else 0.0)
+
+
+@dataclass(frozen=True, eq=False)
+class Walk:
+    """A plan walked in a kitchen: what came of every step, what each is called, and the clock."""
+
+    plan: Plan
+    setting: Setting
+    made: tuple[Made, ...]
+    names: tuple[str, ...]
+    clock: tuple[Timed, ...]
+
+    @property
+    def recipe(self) -> Recipe:
+        """Dough and butter."""
+        return self.setting.recipe
+
+    def here(self, n: int) -> Here[Any]:
+        """The ``n``-th step with all round it."""
+        return Here(n, self.names[n], self.plan.steps, self.made, self.setting)
+
+
+def recipe_of(plan: Plan, kitchen: Kitchen) -> Recipe:
+    """Dough and butter of a plan; its shelf is the kitchen's, with what travels with the plan."""
+    own = plan.formula.own if plan.formula else ()
+    shelf = Shelf((*kitchen.ingredients, *own))
+    return Recipe(
+        plan.family, plan.dough, plan.butter, plan.formula, plan.preferments, shelf, kitchen
+    )
+
+
+@lru_cache(maxsize=64)
+def walk(plan: Plan, kitchen: Kitchen) -> Walk:
+    """Walk along a plan's steps.
+
+    Raises :class:`~lamination.terms.limits.Faults` when a step cannot be done (a roll that is not
+    thinner than what it starts from, a lock-in that cannot take the block); paths are those of the plan.
+    """
+    recipe = recipe_of(plan, kitchen)
+    assert recipe.butter_kind  # raises where the shelf has no such fat
+    setting = Setting(
+        recipe, rolled_by(plan.rolled_by, kitchen), _weighed(plan, recipe), _wanted(plan, recipe)
+    )
+    lies, made = Lies(), []
+    for n, step in enumerate(plan.steps):
+        try:
+            done = kind_of(step).effect(step, lies, setting)
+        except Faults as wrong:
+            raise Faults(*(f.under(f"steps[{n}]") for f in wrong.faults)) from None
+        made.append(done)
+        lies = done.lies
+    return Walk(plan, setting, tuple(made), _names(plan.steps), _clock(plan.steps, made, kitchen))
+
+
+def _weighed(plan: Plan, recipe: Recipe) -> Weighed | None:
+    if recipe.formula is None:
+        return None
+    mixing = plan.first(Mixing)
+    mix = mixing.id if mixing else "mix"
+    return weigh(recipe.formula, recipe.preferments, plan.dough.mass_g, recipe.kitchen, mix)
+
+
+def _wanted(plan: Plan, recipe: Recipe) -> Size:
+    """The dough sheet that the first step to want one wants."""
+    for n, step in enumerate(plan.steps):
+        wants = kind_of(step).wants
+        if wants:
+            try:
+                return wants(step, recipe)
+            except Faults as wrong:
+                raise Faults(*(f.under(f"steps[{n}]") for f in wrong.faults)) from None
+    raise AssertionError("every plan has a lock-in, which wants a sheet")
+
+
+def _names(steps: tuple[Step, ...]) -> tuple[str, ...]:
+    of: dict[str, int] = {}
+    for step in steps:
+        of[step.kind_name] = of.get(step.kind_name, 0) + 1
+    seen: dict[str, int] = {}
+    names = []
+    for step in steps:
+        number = seen[step.kind_name] = seen.get(step.kind_name, 0) + 1
+        names.append(kind_of(step).name_of(step, number, of[step.kind_name]))
+    return tuple(names)
+
+
+def _clock(steps: tuple[Step, ...], made: list[Made], kitchen: Kitchen) -> tuple[Timed, ...]:
+    """One step after another. While one that lies apart ripens the next is made: what is waited for is
+    only what lies between the two.
+    """
+    bench = [kind_of(s).bench_min(s, m.figures, kitchen) for s, m in zip(steps, made, strict=True)]
+    rests = [s.rest for s in steps]
+    for i, (a, b) in enumerate(pairwise(steps)):
+        if kind_of(a).apart and kind_of(b).apart and a.rest and b.rest:
+            between = a.rest.minutes - b.rest.minutes - bench[i + 1]
+            rests[i] = Rest(a.rest.place, max(between, 0))
+    clock, timed = 0.0, []
+    for minutes, rest in zip(bench, rests, strict=True):
+        timed.append(Timed(clock, minutes, rest))
+        clock = timed[-1].next_min
+    return tuple(timed)
+
+
+def lying_at(found: Walk, step_id: str) -> Made | None:
+    """What came of a step, by its id."""
+    n = found.plan.at(step_id)
+    return found.made[n] if n >= 0 else None

@@ -1,0 +1,306 @@
+"""A dough under way: where it stands, from an append-only list of events.
+
+Nothing at the bench is ever rewritten. A wrong press is undone by another event, a time put right
+by another, so the list replays to the same standing on every tablet.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+
+from lamination.plan.worked import Stop, WorkedPlan
+from lamination.run.events import Event, EventKind, Probe, Verdict
+from lamination.run.trays import (
+    TRAY_DEEDS,
+    Trays,
+    TrayStanding,
+    admit_tray,
+    tray_steps,
+)
+from lamination.terms.limits import Fault, Faults
+
+
+class Phase(StrEnum):
+    """What a run is doing."""
+
+    WORK = "work"
+    REST = "rest"
+    FINISHED = "finished"
+    GIVEN_UP = "given_up"
+
+
+@dataclass(frozen=True, slots=True)
+class Deed:
+    """A stop's work done, or a rest over: when, and when the plan had it."""
+
+    event_id: str
+    kind: EventKind
+    stop: str
+    at: datetime
+    planned_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A temperature, °C, and the stop it was taken at."""
+
+    event_id: str
+    at: datetime
+    probe: Probe
+    value_c: float
+    stop: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Remark:
+    """A note made at the bench, and the stop it was made at."""
+
+    event_id: str
+    at: datetime
+    words: str
+    stop: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Scaled:
+    """What really stood on the scales for a line of a sheet, g."""
+
+    event_id: str
+    at: datetime
+    line: str
+    grams: float
+
+
+@dataclass(frozen=True, slots=True)
+class OnScale:
+    """Pieces of a product that were put on the scale, g, one after another along the sheet."""
+
+    event_id: str
+    at: datetime
+    product: int
+    grams: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class RestTime:
+    """How many minutes the rest after a stop is to take in this run."""
+
+    stop: str
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Where a run stands: its phase, the stop it is at, since when and (resting) until when."""
+
+    phase: Phase
+    stop: str | None
+    since: datetime
+    until: datetime | None
+    turns_done: int
+    turns: int
+    deeds: tuple[Deed, ...]
+    readings: tuple[Reading, ...]
+    remarks: tuple[Remark, ...]
+    weighed: tuple[Scaled, ...]
+    verdict: Verdict | None
+    undoable: str | None
+    rests: tuple[RestTime, ...]
+    trays: tuple[TrayStanding, ...]
+    pieces: tuple[OnScale, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedDeed:
+    """A deed a run consists of, and the minute from its start at which the plan has it."""
+
+    kind: EventKind
+    stop: str
+    minute: float
+
+
+def planned_deeds(strip: tuple[Stop, ...]) -> tuple[PlannedDeed, ...]:
+    """Every deed of a run in order: each stop done and, where a rest follows, taken out of it."""
+    order = []
+    for stop in strip:
+        worked = stop.starts_min + stop.bench_min
+        order.append(PlannedDeed(EventKind.DONE, stop.key, worked))
+        if stop.rest is not None and stop.rest.minutes > 0:
+            order.append(PlannedDeed(EventKind.OUT, stop.key, worked + stop.rest.minutes))
+    return tuple(order)
+
+
+def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -> Standing:
+    """Where a run stands after ``events``, in the order they were received.
+
+    Events must have been admitted (see :func:`admit`). A deed stamped before the one it follows
+    (two tablets, two clocks) is taken as happening right after it.
+    """
+    undone = {e.target for e in events if e.kind is EventKind.UNDO}
+    kept = [e for e in events if e.id not in undone]
+    shift: dict[str, float] = {}
+    for e in kept:
+        if e.kind is EventKind.MOVE and e.target and e.minutes:
+            shift[e.target] = shift.get(e.target, 0) + e.minutes
+
+    order = planned_deeds(worked.strip)
+    deeds: list[Deed] = []
+    readings: list[Reading] = []
+    remarks: list[Remark] = []
+    weighed: dict[str, Scaled] = {}
+    rests = {s.key: s.rest.minutes for s in worked.strip if s.rest}
+    verdict: Verdict | None = None
+    given_up: datetime | None = None
+    pieces: list[OnScale] = []
+    trays = Trays(worked)
+    clock = started_at
+    for e in kept:
+        here = order[len(deeds)].stop if len(deeds) < len(order) else None
+        if e.tray is not None and e.kind in TRAY_DEEDS:
+            trays.take(e, clock, shift.get(e.id, 0.0))
+            # a stop is done when the last tray has done it
+            while len(deeds) < len(order) and (due := order[len(deeds)]).stop in trays.stops:
+                last = trays.all_did(due.kind, due.stop)
+                if last is None:
+                    break
+                planned = started_at + timedelta(minutes=due.minute)
+                clock = max(clock, last)
+                deeds.append(Deed(e.id, due.kind, due.stop, clock, planned))
+        elif e.kind in (EventKind.DONE, EventKind.OUT) and here:
+            planned = started_at + timedelta(minutes=order[len(deeds)].minute)
+            clock = max(clock, e.at + timedelta(minutes=shift.get(e.id, 0)))
+            deeds.append(Deed(e.id, e.kind, here, clock, planned))
+        elif e.kind is EventKind.READING and e.probe and e.value_c is not None:
+            readings.append(Reading(e.id, e.at, e.probe, e.value_c, here))
+        elif e.kind is EventKind.NOTE and e.words:
+            remarks.append(Remark(e.id, e.at, e.words, here))
+        elif e.kind is EventKind.WEIGHED and e.line and e.grams is not None:
+            weighed[e.line] = Scaled(e.id, e.at, e.line, e.grams)
+        elif e.kind is EventKind.REST and e.stop in rests and e.minutes is not None:
+            rests[e.stop] = e.minutes
+        elif e.kind is EventKind.PIECES and e.product is not None and e.pieces_g:
+            pieces.append(OnScale(e.id, e.at, e.product, e.pieces_g))
+        elif e.kind is EventKind.GIVE_UP:
+            given_up = e.at
+        elif e.kind is EventKind.VERDICT:
+            verdict = e.verdict
+
+    finished = len(deeds) == len(order)
+    turning = {s.key for s in worked.strip if s.turn}
+    ahead = order[min(len(deeds), len(order) - 1)]
+    stop = next(s for s in worked.strip if s.key == ahead.stop)
+    on_trays = trays.standing(rests)
+    resting = not finished and ahead.kind is EventKind.OUT
+    moving = [t for t in on_trays if t.next]
+    waiting = [t.until for t in moving if t.until and t.next and t.next.kind is EventKind.OUT]
+    if not finished and stop.key in trays.stops:
+        # some trays may be under the hands while others rest
+        resting = bool(moving) and len(waiting) == len(moving)
+    phase = (
+        Phase.GIVEN_UP
+        if given_up
+        else Phase.FINISHED
+        if finished
+        else Phase.REST
+        if resting
+        else Phase.WORK
+    )
+    until = clock + timedelta(minutes=rests[stop.key]) if resting and stop.key in rests else None
+    if resting and stop.key in trays.stops:
+        until = min(t for t in waiting if t)
+    undoable = [e.id for e in kept if e.kind is not EventKind.UNDO]
+    return Standing(
+        phase=phase,
+        stop=None if finished else stop.key,
+        since=given_up or clock,
+        until=until,
+        turns_done=sum(d.kind is EventKind.DONE and d.stop in turning for d in deeds),
+        turns=len(turning),
+        deeds=tuple(deeds),
+        readings=tuple(readings),
+        remarks=tuple(remarks),
+        weighed=tuple(weighed.values()),
+        verdict=verdict,
+        undoable=undoable[-1] if undoable else None,
+        rests=tuple(RestTime(stop, minutes) for stop, minutes in rests.items()),
+        trays=on_trays,
+        pieces=tuple(pieces),
+    )
+
+
+def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], new: Event) -> None:
+    """Check that ``new`` can happen after ``events``.
+
+    Raises :class:`Faults` with the event's field at fault: a deed out of turn or pressed twice, an
+    undo or a move of something that is not there, a verdict before the end.
+    """
+    now = stand(worked, started_at, events)
+    names = {s.key: s.name for s in worked.strip}
+    over = now.phase in (Phase.FINISHED, Phase.GIVEN_UP)
+    tray_stops = {s.stop for s in tray_steps(worked)}
+    if new.kind in TRAY_DEEDS and (new.tray is not None or new.kind is EventKind.IN):
+        if now.phase is Phase.GIVEN_UP:
+            raise Faults(Fault("stop", "This run was given up. Undo that to go on."))
+        admit_tray(now.trays, now.stop in tray_stops, new, names)
+    elif new.kind in TRAY_DEEDS and new.stop in tray_stops:
+        raise Faults(Fault("tray", "Say which tray: each goes its own way."))
+    elif new.kind in (EventKind.DONE, EventKind.OUT):
+        _admit_deed(now, names, new)
+    elif new.kind is EventKind.PIECES:
+        if worked.cut is None or (new.product or 0) >= len(worked.cut.products):
+            raise Faults(Fault("product", "This plan cuts no such product."))
+    elif new.kind is EventKind.GIVE_UP and over:
+        raise Faults(Fault("kind", "This run is over already."))
+    elif new.kind is EventKind.VERDICT and not over:
+        raise Faults(Fault("kind", "A verdict comes after the last stop; this run is under way."))
+    elif new.kind is EventKind.UNDO and new.target != now.undoable:
+        raise Faults(Fault("target", "Only the latest entry can be undone, and only once."))
+    elif new.kind is EventKind.REST:
+        if not any(s.key == new.stop and s.rest for s in worked.strip):
+            raise Faults(Fault("stop", "There is no rest after this stop."))
+        if (new.minutes or 0) < 0:
+            raise Faults(Fault("minutes", "A rest takes no less than no time."))
+        if any(d.kind is EventKind.OUT and d.stop == new.stop for d in now.deeds):
+            raise Faults(Fault("stop", "That rest is over already."))
+    elif new.kind is EventKind.WEIGHED:
+        if new.line not in {line.key for s in worked.sheets for line in s.lines}:
+            raise Faults(Fault("line", "No sheet of this plan has such a line."))
+    elif new.kind is EventKind.MOVE:
+        _admit_move(worked, started_at, events, now, new)
+
+
+def _admit_deed(now: Standing, names: dict[str, str], new: Event) -> None:
+    if new.stop not in names:
+        raise Faults(Fault("stop", f"This plan has no stop called {new.stop}."))
+    if now.phase is Phase.GIVEN_UP:
+        raise Faults(Fault("stop", "This run was given up. Undo that to go on."))
+    if any(d.kind is new.kind and d.stop == new.stop for d in now.deeds):
+        said = "done" if new.kind is EventKind.DONE else "taken out"
+        raise Faults(Fault("stop", f"{names[new.stop]} is already {said}."))
+    expected = EventKind.OUT if now.phase is Phase.REST else EventKind.DONE
+    if new.stop != now.stop or new.kind is not expected:
+        ahead = names.get(now.stop or "", "nothing: this run is over")
+        if expected is EventKind.OUT:
+            ahead = f"taking it out after {ahead}"
+        raise Faults(Fault("stop", f"Next is {ahead}, not {names[new.stop]}."))
+
+
+def _admit_move(
+    worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], now: Standing, new: Event
+) -> None:
+    ids = [d.event_id for d in now.deeds]
+    if new.target not in ids:
+        raise Faults(
+            Fault("target", "There is nothing done under this name whose time could move.")
+        )
+    i = ids.index(new.target)
+    wanted = now.deeds[i].at + timedelta(minutes=new.minutes or 0)
+    before = now.deeds[i - 1].at if i else started_at
+    if wanted > new.at:
+        raise Faults(Fault("minutes", "That time is still to come."))
+    if wanted < before:
+        raise Faults(Fault("minutes", "That is before the step it follows was over."))
+    if i + 1 < len(now.deeds) and wanted > now.deeds[i + 1].at:
+        raise Faults(Fault("minutes", "That is after the next step was done."))

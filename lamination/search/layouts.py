@@ -1,0 +1,255 @@
+"""The best layout: which rows of which products a sheet is given, searched and not guessed.
+
+Rows of a product all weigh alike and take the same width, so a layout is a count of rows for each
+product, each way round, on a sheet whose rows run along it or across. The search is branch and bound
+over those counts: exact, and the bound is the densest product left filling the rest of the width.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+from heapq import heappush, heapreplace
+from typing import Annotated
+
+from lamination.kitchen.kitchen import Kitchen
+from lamination.pieces.cutting import Product, Shape, blank_of, lay_out, per_row
+from lamination.plan.plan import Plan
+from lamination.plan.work import work
+from lamination.steps.cut import Cut
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+from lamination.terms.sizes import Size
+
+_HAIR = 1e-9
+_MOST_SHEETS = 40
+_TURNABLE = (Shape.RECTANGLE, Shape.STRIP)
+
+
+@dataclass(frozen=True)
+class AllotSearch(Checked):
+    """What is wanted of each product of the plan's cut, in its order: pieces, 0 for any number.
+
+    ``best``: how many layouts to show.
+    """
+
+    wanted: Annotated[tuple[Annotated[int, Range(0, 100_000)], ...], Length(1, 8, "products")]
+    best: Annotated[int, Range(1, 10)] = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Allotted:
+    """A layout: the cut to put in the plan, pieces and mass of each product, what is left over.
+
+    ``useful_pct``: the share of the sheet in pieces that are wanted. ``sheets``: how many sheets of
+    this layout all that is wanted takes; None where nothing was asked for or one is left out.
+    """
+
+    cut: Cut
+    pieces: tuple[int, ...]
+    piece_g: tuple[float, ...]
+    used_pct: float
+    useful_pct: float
+    trimmings_g: float
+    sheets: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Allotments:
+    """The best layouts of one sheet, and sheet after sheet until all that is wanted is cut.
+
+    ``tried``: rows put down in the search. ``short``: whether some was still wanted at the end.
+    """
+
+    best: tuple[Allotted, ...]
+    sheets: tuple[Allotted, ...]
+    tried: int
+    short: bool
+
+
+@dataclass(frozen=True, slots=True)
+class _Option:
+    """A row that may be laid: of which product, which way round, how wide, with how many pieces."""
+
+    product: int
+    turned: bool
+    takes_mm: float
+    pieces: int
+    piece_mm2: float
+
+
+class _Search:
+    """The best few counts of rows for one sheet, by the area of pieces that are wanted."""
+
+    def __init__(self, options: list[_Option], width_mm: float, left: list[int | None], most: int):
+        # the densest first, so that good layouts are found early and the bound cuts deep
+        self.options = sorted(
+            options, key=lambda o: (-o.pieces * o.piece_mm2 / o.takes_mm, o.product, o.turned)
+        )
+        self.width = width_mm
+        self.left = left
+        self.most = most
+        self.found: list[tuple[float, int, tuple[int, ...]]] = []
+        self.seen: set[tuple[int, ...]] = set()
+        self.tried = 0
+
+    def run(self) -> list[tuple[float, tuple[int, ...]]]:
+        self._go(0, self.width, list(self.left), 0.0, [])
+        found = sorted(self.found, key=lambda f: (-f[0], sum(f[2])))
+        return [(value, counts) for value, _, counts in found]
+
+    def _floor(self) -> float:
+        return self.found[0][0] if len(self.found) >= self.most else -1.0
+
+    def _keep(self, value: float, counts: list[int]) -> None:
+        whole = tuple(counts) + (0,) * (len(self.options) - len(counts))
+        if not any(whole) or whole in self.seen:
+            return
+        self.seen.add(whole)
+        entry = (value, len(self.seen), whole)
+        if len(self.found) < self.most:
+            heappush(self.found, entry)
+        elif value > self.found[0][0] + _HAIR:
+            heapreplace(self.found, entry)
+
+    def _go(
+        self, i: int, room: float, left: list[int | None], value: float, counts: list[int]
+    ) -> None:
+        if i == len(self.options):
+            self._keep(value, counts)
+            return
+        option = self.options[i]
+        density = option.pieces * option.piece_mm2 / option.takes_mm
+        if value + room * density <= self._floor() + _HAIR:
+            return
+        most = math.floor(room / option.takes_mm + _HAIR)
+        wanted = left[option.product]
+        if wanted is not None:
+            most = min(most, math.ceil(wanted / option.pieces))
+        for rows in range(most, -1, -1):
+            self.tried += 1
+            useful = rows * option.pieces
+            if wanted is not None:
+                useful = min(useful, wanted)
+                left[option.product] = wanted - useful
+            self._go(
+                i + 1,
+                room - rows * option.takes_mm,
+                left,
+                value + useful * option.piece_mm2,
+                [*counts, rows],
+            )
+            left[option.product] = wanted
+
+
+def _options(cut: Cut, length: float, across: bool) -> list[_Option]:
+    found = []
+    for n, product in enumerate(cut.products):
+        ways = [False]
+        if product.shape in _TURNABLE and product.height_mm != product.base_mm:
+            ways.append(True)
+        for turned in ways:
+            blank = blank_of(_turned(product) if turned else product, cut.shrink_pct, across)
+            pieces = per_row(blank, length, cut.kerf_mm)
+            if pieces:
+                takes = blank.across_mm + cut.kerf_mm
+                found.append(_Option(n, turned, takes, pieces, blank.mm2))
+    return found
+
+
+def _turned(product: Product) -> Product:
+    """A piece with straight sides, its height along the row."""
+    assert product.height_mm is not None
+    return replace(product, base_mm=product.height_mm, height_mm=product.base_mm)
+
+
+def allot(plan: Plan, search: AllotSearch, kitchen: Kitchen) -> Allotments:
+    """Search the layouts of a plan's products on its last sheet.
+
+    Never worse than the best single product in the best direction, for each of those is among what
+    is searched. Pieces beyond what is wanted do not count. Raises Faults where the plan has no cut,
+    or ``wanted`` is not one number for each product.
+    """
+    cut = plan.cut
+    if cut is None:
+        raise Faults(Fault("plan.cut", "This plan has no cut. Say first what is cut."))
+    if len(search.wanted) != len(cut.products):
+        text = f"One number for each of the {len(cut.products)} products."
+        raise Faults(Fault("search.wanted", text))
+    final = work(plan, kitchen).final
+    size, per_mm2 = final.size, final.mass_g / (final.length_mm * final.width_mm)
+    left: list[int | None] = [n or None for n in search.wanted]
+    tried, best = _best(cut, size, per_mm2, left, search.best)
+    sheets: list[Allotted] = []
+    while any(left) and len(sheets) < _MOST_SHEETS:
+        more, found = _best(cut, size, per_mm2, [n if n else 0 for n in left], 1)
+        tried += more
+        if not found or not any(found[0].pieces):
+            break
+        sheets.append(found[0])
+        left = [max(n - p, 0) if n else n for n, p in zip(left, found[0].pieces, strict=True)]
+    return Allotments(tuple(best), tuple(sheets), tried, any(left))
+
+
+def _best(
+    cut: Cut, size: Size, per_mm2: float, left: list[int | None], most: int
+) -> tuple[int, list[Allotted]]:
+    """The best layouts with rows along the sheet and across it, together."""
+    tried, found = 0, []
+    for across in (False, True):
+        length, width = size.length_mm - 2 * cut.trim_mm, size.width_mm - 2 * cut.trim_mm
+        if across:
+            length, width = width, length
+        options = _options(cut, length, across)
+        # one kerf less than rows: the last needs none after it
+        search = _Search(options, width + cut.kerf_mm, left, most)
+        for value, counts in search.run():
+            laid = _allotted(cut, size, per_mm2, search.options, counts, across, left)
+            found.append((value, sum(counts), laid))
+        tried += search.tried
+    found.sort(key=lambda f: (-f[0], f[1]))
+    return tried, [laid for _, _, laid in found[:most]]
+
+
+def _allotted(
+    cut: Cut,
+    size: Size,
+    per_mm2: float,
+    options: list[_Option],
+    counts: tuple[int, ...],
+    across: bool,
+    left: list[int | None],
+) -> Allotted:
+    products, whose = [], []
+    for option, rows in sorted(zip(options, counts, strict=True), key=lambda o: o[0].product):
+        if rows:
+            product = cut.products[option.product]
+            laid = _turned(product) if option.turned else product
+            products.append(replace(laid, rows=rows))
+            whose.append(option.product)
+    made = replace(cut, products=tuple(products), across=across)
+    layout = lay_out(size, products, cut.kerf_mm, cut.trim_mm, cut.shrink_pct, across)
+    pieces = [0] * len(cut.products)
+    useful_mm2 = 0.0
+    for n, mine in enumerate(whose):
+        many = layout.pieces_of(n)
+        limit = left[mine]
+        counted = many if limit is None else max(min(many, limit - pieces[mine]), 0)
+        useful_mm2 += counted * layout.piece_mm2[n]
+        pieces[mine] += many
+    sheet_mm2 = size.length_mm * size.width_mm
+    piece_g = tuple(blank_of(p, cut.shrink_pct, across).mm2 * per_mm2 for p in cut.products)
+    asked = [(n, p) for n, p in zip(left, pieces, strict=True) if n]
+    sheets = (
+        max((math.ceil(n / p) for n, p in asked), default=None)
+        if all(p for _, p in asked)
+        else None
+    )
+    return Allotted(
+        made,
+        tuple(pieces),
+        piece_g,
+        100 * layout.used_mm2 / sheet_mm2,
+        100 * useful_mm2 / sheet_mm2,
+        (sheet_mm2 - layout.used_mm2) * per_mm2,
+        sheets,
+    )

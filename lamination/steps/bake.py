@@ -1,0 +1,116 @@
+"""The bake, in stages, load after load."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Literal
+
+from lamination.kitchen.kitchen import Kitchen
+from lamination.pieces.baking import Bake, Oven, Stage, converted
+from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step
+from lamination.terms.advice import Note
+from lamination.terms.rests import Rest
+from lamination.terms.said import c, counted, span
+from lamination.terms.trade import Place
+
+
+@dataclass(frozen=True)
+class Baking(Step):
+    """A bake; the rest after it is the cooling. ``moulded``: in rings, tins or moulds; ``sugared``: with
+    sugar that melts, so that it has to come out of them while that is hot.
+    """
+
+    bake: Bake
+    moulded: bool = False
+    sugared: bool = False
+    do: Literal["bake"] = field(default="bake", kw_only=True)
+
+
+@dataclass(frozen=True, slots=True)
+class BakeFigures:
+    """Minutes of one load, how many loads, the same bake in the other kind of oven, and what is lost."""
+
+    bake_min: float
+    loads: int
+    other_oven: Bake
+    loss_pct: float
+    do: Literal["bake"] = "bake"
+
+
+def effect(step: Baking, lies: Lies, setting: Setting) -> Made:
+    """The pieces baked, in as many loads as their trays need."""
+    figures = BakeFigures(
+        step.bake.minutes,
+        lies.oven_loads,
+        converted(step.bake, step.bake.oven.other, setting.kitchen),
+        setting.kitchen["bake.loss_pct"],
+    )
+    return Made(Lies(Form.BAKED, lies.size), figures)
+
+
+def _minutes(step: Baking, figures: BakeFigures, kitchen: Kitchen) -> float:
+    return step.bake.minutes * max(figures.loads, 1)
+
+
+def instruct(here: Here[Baking]) -> Iterator[str]:
+    """The programme, and the signs it is done by."""
+    step, bake = here.step, here.step.bake
+    stages = [
+        f"{span(s.minutes)} at {c(s.oven_c)}{' with steam' if s.steam else ''}" for s in bake.stages
+    ]
+    yield f"Bake {span(bake.minutes)}"
+    yield f"{', then '.join(stages)}, {bake.oven.said} oven."
+    if bake.docked:
+        yield "Dock it, so that it stays low."
+    if bake.turn_tray:
+        yield "Turn the tray half-way."
+    core = f"{c(bake.core_c)} in the middle, " if bake.core_c else ""
+    yield f"Done: {core}{bake.colour.said}, light for its size."
+    if here.figures.loads > 1:
+        yield f"{counted(here.figures.loads, 'load')}, one after another."
+    if step.moulded and step.sugared:
+        yield (
+            "Unmould while the sugar is hot: dry gloves, tools ready, nobody close. Melted sugar burns "
+            "deeply."
+        )
+    elif step.moulded:
+        yield "Unmould after five minutes, before the bottom sweats."
+
+
+def mind(here: Here[Baking]) -> Iterator[Note]:
+    """Several loads."""
+    made = here.figures
+    if made.loads > 1:
+        yield here.note(
+            "oven-loads", "know", f"{made.loads} loads of the oven",
+            f"The last goes in {span((made.loads - 1) * made.bake_min)} after the first: bring its trays "
+            "out of the proofer that much later, or they over-proof.",
+        )  # fmt: skip
+
+
+def _fresh(steps: tuple[Step, ...], _: int) -> Baking:
+    bake = Bake(Oven.DECK, (Stage(4, 220, steam=True), Stage(14, 190)), core_c=94)
+    return Baking(bake, rest=Rest(Place.BENCH, 30))
+
+
+KIND = Kind(
+    of=Baking,
+    do="bake",
+    name="Bake",
+    stem="bake",
+    rank=100,
+    chapter=Chapter.OVEN,
+    takes=frozenset((Form.SHAPED,)),
+    leaves=Form.BAKED,
+    effect=effect,
+    figures=BakeFigures,
+    instruct=instruct,
+    mind=mind,
+    minutes=_minutes,
+    by_tray=True,
+    loads=True,
+    fresh=_fresh,
+    caution="Hot trays and steam: open the door from the side, dry cloths, a clear way. Melted sugar "
+    "burns deeply.",
+)

@@ -1,0 +1,128 @@
+"""Shaping: cut pieces become what they are and go on trays; the rest after it is the proof."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Literal
+
+from lamination.pieces.cutting import blank_of
+from lamination.pieces.shaping import CARDS
+from lamination.pieces.trays import WorkedTrays, work_trays
+from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting, Step
+from lamination.steps.cut import Cut, CutFigures, labels_of
+from lamination.terms.advice import Note
+from lamination.terms.rests import Rest
+from lamination.terms.said import counted, g, mm, named, say
+from lamination.terms.trade import Place
+
+
+@dataclass(frozen=True)
+class Shaping(Step):
+    """Pieces shaped by their cards; the rest after it is the proof, or the chill."""
+
+    do: Literal["shape"] = field(default="shape", kw_only=True)
+
+
+@dataclass(frozen=True, slots=True)
+class ShapeFigures:
+    """Trays and loads; the humidity of the proofer; how thick the thickest shaped piece counts for."""
+
+    trays: WorkedTrays
+    humidity_pct: float
+    piece_mm: float
+    do: Literal["shape"] = "shape"
+
+
+def effect(step: Shaping, lies: Lies, setting: Setting) -> Made:
+    """Put the pieces on trays, as they were cut."""
+    cut, made = lies.of_cut
+    size = lies.size
+    assert size is not None
+    blanks = tuple(blank_of(p, cut.shrink_pct, cut.across) for p in cut.products)
+    pieces = tuple(p.pieces for p in made.products)
+    trays = work_trays(
+        cut.products, blanks, pieces, size.thickness_mm, setting.recipe.family, setting.kitchen
+    )
+    thick = max((p.shaped.even_mm for p in trays.products if p.trays), default=0.0)
+    figures = ShapeFigures(trays, setting.kitchen["proof.humidity_pct"], thick)
+    there = Lies(Form.SHAPED, size, oven_loads=max(len(trays.oven_loads), 1))
+    return Made(there, figures, Handling(piece_mm=thick or None))
+
+
+def instruct(here: Here[Shaping]) -> Iterator[str]:
+    """How many on how many trays, and by which card."""
+    trays: WorkedTrays = here.figures.trays
+    cut: Cut = here.all_of(Cut)[0][1]
+    yield f"Shape {counted(sum(sum(p.pieces) for p in trays.products), 'piece')} on " + counted(
+        trays.count, "tray"
+    )
+    for product, on in zip(cut.products, trays.products, strict=True):
+        filled = f", {g(product.filling_g)} of filling each" if product.filling_g else ""
+        yield (
+            f"{named(product.name)}: {on.across} × {on.along} on a tray{filled}. "
+            f"{CARDS[product.card].seal}"
+        )
+
+
+def mind(here: Here[Shaping]) -> Iterator[Note]:
+    """Fillings, trays, the proofer's loads, and what nobody knows anything of."""
+    trays: WorkedTrays = here.figures.trays
+    _, cut, made = here.all_of(Cut)[0]
+    figures: CutFigures = made.figures
+    at = next(n for n, s in enumerate(here.steps) if s is cut)
+    for n, (product, on) in enumerate(zip(cut.products, trays.products, strict=True)):
+        usual = CARDS[product.card].filling_pct
+        piece_g = figures.products[n].piece_g
+        share = (
+            100 * product.filling_g / (piece_g + product.filling_g) if product.filling_g else 0.0
+        )
+        if usual and share > usual[1]:
+            yield here.note(
+                f"filling-{n}", "know", f"A lot of filling in {named(product.name)}",
+                f"It is {say(share)} % of the piece; usual is {say(usual[0])} to {say(usual[1])} %. It may "
+                "open, or stay raw underneath.",
+                plan_field=here.path(f"products[{n}].filling_g", at),
+            )  # fmt: skip
+        if on.per_tray == 0:
+            yield here.note(
+                f"tray-{n}", "mind", f"{named(product.name)} is larger than the tray",
+                f"Baked it is {mm(on.risen.length_mm, on.risen.width_mm)}; the tray is "
+                f"{mm(trays.tray_length_mm, trays.tray_width_mm)}. Each gets one of its own.",
+            )  # fmt: skip
+    loads = trays.proofer_loads
+    if len(loads) > 1:
+        yield here.note(
+            "proofer-loads", "know", f"The proofer takes it in {len(loads)}",
+            f"{counted(trays.count, 'tray')}, {len(loads[0].trays)} at a time. Shape the second load "
+            "later, or keep it in the fridge meanwhile.",
+        )  # fmt: skip
+    unknown = [what for label in labels_of(here) for what in label.unknown]
+    if unknown:
+        what = ", ".join(f"“{named(w)}”" for w in dict.fromkeys(unknown))
+        yield here.note(
+            "unknown", "know", "The label is not complete",
+            f"Nothing is known here of {what}, so its allergens are not on the label. Put it on the "
+            "shelf in the Kitchen, or give the plan a formula.",
+        )  # fmt: skip
+
+
+KIND = Kind(
+    of=Shaping,
+    do="shape",
+    name="Shape",
+    stem="shape",
+    rank=80,
+    chapter=Chapter.OVEN,
+    takes=frozenset((Form.PIECES,)),
+    leaves=Form.SHAPED,
+    effect=effect,
+    figures=ShapeFigures,
+    instruct=instruct,
+    mind=mind,
+    minutes="minutes.shape",
+    by_tray=True,
+    fresh=lambda _, __: Shaping(rest=Rest(Place.PROOFER, 150)),
+    caution="Keep filled pieces cold, and limit their time in the warm as your local food code says. "
+    "Allergens of the filling go on the label.",
+)

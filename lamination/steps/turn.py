@@ -1,0 +1,322 @@
+"""A turn: rolled, trimmed, folded, turned by a quarter."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Any, Literal
+
+from lamination.dough.mixing import Development
+from lamination.materials.ingredients import Kind as Ingredients
+from lamination.materials.ingredients import Strength
+from lamination.sheet.cells import turn as turned_by_a_quarter
+from lamination.sheet.cells import uneven
+from lamination.sheet.coverage import Layers, Section, layers_of, section_of
+from lamination.sheet.folds import OFFSET_SEAM, Move, fold_sheet, moves
+from lamination.sheet.passes import Rolling, rolling
+from lamination.sheet.rolls import buttered, rolled_to, size_of, squared
+from lamination.steps._fits import on_room, said_of_rolling
+from lamination.steps.base import (
+    Chapter,
+    Form,
+    Handling,
+    Here,
+    Kind,
+    Lies,
+    Made,
+    Often,
+    Saved,
+    Setting,
+    Step,
+    Weighs,
+)
+from lamination.steps.lock_in import LockIn, butter_weighed, on_shelf
+from lamination.steps.mix import Mixing
+from lamination.terms.advice import Note, Working
+from lamination.terms.limits import Checked, Fault, Faults, Range
+from lamination.terms.rests import Rest
+from lamination.terms.said import counted, fold_name, g, mm, say
+from lamination.terms.sizes import Edge, Side, Size, Thickness, Uneven
+from lamination.terms.trade import Fold, Method, Place
+
+
+@dataclass(frozen=True)
+class Trim(Checked):
+    """What is cut off the rolled sheet before the fold: both ends, both sides.
+
+    ``tucked``: what comes off is laid on the middle and folded in; otherwise it is saved.
+    """
+
+    ends_mm: Edge = 0.0
+    sides_mm: Edge = 0.0
+    tucked: bool = False
+
+    @property
+    def any(self) -> bool:
+        """Whether anything comes off."""
+        return bool(self.ends_mm or self.sides_mm)
+
+
+@dataclass(frozen=True)
+class Turn(Step):
+    """One turn: roll to a thickness (to a width first, if one is chosen), trim, fold.
+
+    ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
+    offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
+    short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean.
+    """
+
+    fold: Fold
+    roll_to_mm: Thickness
+    width_mm: Side | None = None
+    trim: Trim | None = None
+    stacked: bool = False
+    seam_pct: Annotated[float, Range(10, 90, "%")] = 100 * OFFSET_SEAM
+    short_mm: Annotated[float, Range(0, 200, "mm")] = 0.0
+    uneven_pct: Uneven = 0.0
+    do: Literal["turn"] = field(default="turn", kw_only=True)
+
+
+@dataclass(frozen=True, slots=True)
+class TurnFigures:
+    """The sheet rolled, where it is creased, and the package it folds to.
+
+    ``turned``: whether the package lay turned for the roll. ``butter_g``: butter of a second go that
+    is laid on before the fold. ``narrowest_mm``: less wide than this no pin makes it.
+    """
+
+    fold: Fold
+    rolled: Size
+    folded: Size
+    creases_mm: tuple[float, ...]
+    butter_layers: int
+    dough_layers: int
+    layers: Layers
+    section: Section
+    trimmed_g: float
+    turned: bool
+    moves: tuple[Move, ...]
+    rolling: Rolling
+    butter_g: float
+    narrowest_mm: float
+    do: Literal["turn"] = "turn"
+
+
+def effect(step: Turn, lies: Lies, setting: Setting) -> Made:
+    """Roll, lay on what butter is still to come, trim, fold, turn. Raises Faults by the step's fields."""
+    recipe = setting.recipe
+    rolled = rolled_to(lies.laminate, step.roll_to_mm, step.width_mm)
+    sheet = rolled.sheet
+    second = lies.waiting_mm3 if lies.turns == 1 else 0.0
+    if second:
+        sheet = buttered(sheet, second)
+    if step.uneven_pct:
+        sheet = uneven(sheet, step.uneven_pct / 100)
+    ready, saved = sheet, None
+    if step.trim:
+        try:
+            cut = squared(sheet, step.trim.ends_mm, step.trim.sides_mm, step.trim.tucked)
+        except Faults as wrong:
+            raise Faults(*(f.under("trim") for f in wrong.faults)) from None
+        ready = cut.sheet
+        butter_g = cut.butter_mm3 * recipe.per_mm3[1]
+        saved = Saved(cut.dough_mm3 * recipe.per_mm3[0] + butter_g, butter_g)
+    panel = ready.length_mm / step.fold.multiplies
+    if step.short_mm and step.short_mm >= panel / 2:
+        text = f"A flap is {mm(panel)} long: short by less than {mm(panel / 2)} it still folds."
+        raise Faults(Fault("short_mm", text))
+    folded = fold_sheet(ready, step.fold, step.stacked, step.seam_pct / 100, step.short_mm)
+    naive = lies.naive * step.fold.multiplies
+    layers = layers_of(folded, naive, lies.estimate)
+    inset = (sheet.length_mm - ready.length_mm) / 2
+    made = moves(step.fold, ready.length_mm, step.seam_pct / 100, step.short_mm)
+    panels = (
+        [panel * n for n in range(1, step.fold.multiplies)]
+        if step.stacked
+        else sorted(m.at_mm for m in made)
+    )
+    figures = TurnFigures(
+        fold=step.fold,
+        rolled=size_of(sheet),
+        folded=size_of(folded),
+        creases_mm=tuple(inset + at for at in panels),
+        butter_layers=layers.butter,
+        dough_layers=layers.dough,
+        layers=layers,
+        section=section_of(folded),
+        trimmed_g=saved.grams if saved else 0.0,
+        turned=rolled.turned,
+        moves=tuple(Move(inset + m.at_mm, m.flap) for m in made),
+        rolling=rolling(size_of(rolled.starts), size_of(sheet), setting.rolled.machine),
+        butter_g=second * recipe.per_mm3[1],
+        narrowest_mm=rolled.narrowest_mm,
+    )
+    waiting = 0.0 if second else lies.waiting_mm3
+    there = Lies(
+        Form.PACKAGE, size_of(folded), turned_by_a_quarter(folded), naive, lies.turns + 1,
+        lies.estimate, waiting,
+    )  # fmt: skip
+    over = (False,) * step.fold.multiplies if step.stacked else step.fold.lies
+    handled = Handling(to_mm=sheet.thickness_mm, over=over, rolls=True)
+    return Made(there, figures, handled, saved)
+
+
+_FOLDING = {
+    Fold.HALF: "bring the far end over to the near end.",
+    Fold.LETTER: "far third in, near third over it.",
+    Fold.BOOK: "both ends to the middle, then shut it.",
+    Fold.OFFSET_BOOK: "both ends meet off the middle, then shut it: the seam lies away from the spine.",
+}
+_IN = {2: "two", 3: "three", 4: "four"}
+
+
+def instruct(here: Here[Turn]) -> Iterator[str]:
+    """What to roll to, how, what comes off, what goes on, how it is folded and marked."""
+    step, made = here.step, here.figures
+    yield f"Roll to {mm(made.rolled.thickness_mm)}"
+    yield (
+        f"{mm(made.rolled.length_mm, made.rolled.width_mm)}, towards the open ends."
+        f"{said_of_rolling(made.rolling)}"
+    )
+    if made.butter_g:
+        yield f"Lay the other half of the butter, {g(made.butter_g)}, all over it."
+    if step.trim and step.trim.any:
+        ends = f"{mm(step.trim.ends_mm)} off both ends" if step.trim.ends_mm else ""
+        sides = f"{mm(step.trim.sides_mm)} off both sides" if step.trim.sides_mm else ""
+        kept = "Tuck it in." if step.trim.tucked else "Save it for the next dough."
+        yield f"Square it: {' and '.join(filter(None, (ends, sides)))}. {kept}"
+    if step.stacked:
+        fold = f"Cut it in {_IN[step.fold.multiplies]} and stack the pieces."
+    else:
+        fold = f"{fold_name(step.fold)}: {_FOLDING[step.fold]}"
+    yield f"Brush off the flour. {fold}"
+    number = here.made[here.n].lies.turns
+    yield f"Turn it a quarter, always the same way. Press {counted(number, 'mark')}."
+
+
+def mind(here: Here[Turn]) -> Iterator[Note]:
+    """Whether it lies there, whether it rests before the next, and what was tucked in."""
+    step, made = here.step, here.figures
+    yield from on_room(here, made.rolled, step.width_mm, made.narrowest_mm, made.turned)
+    yield from on_shelf(here, made.folded)
+    yield from _on_rests(here)
+
+
+def _in_a_row(here: Here[Turn]) -> int:
+    """How many turns lie back to back up to this one."""
+    count = 1
+    for before in reversed(here.steps[: here.n]):
+        if not isinstance(before, Turn) or before.rests:
+            break
+        count += 1
+    return count
+
+
+def _on_rests(here: Here[Turn]) -> Iterator[Note]:
+    allowed = int(here.kitchen["turns_back_to_back"])
+    more = here.n + 1 < len(here.steps) and isinstance(here.steps[here.n + 1], Turn)
+    if here.step.rests or not more or _in_a_row(here) != allowed or here.before.estimate:
+        return
+    rest = Rest(Place.FRIDGE, 5 * round(here.kitchen["relax.two_min"] / 5 + 0.5))
+    yield here.note(
+        "no-rest", "mind", f"{counted(allowed, 'turn')} without a rest",
+        "The dough will spring back and may tear. Rest it before the next turn; 30 to 60 min in the "
+        "fridge is usual.",
+        "rest", [here.fix("Rest it in the fridge", rest=rest)],
+    )  # fmt: skip
+
+
+def relaxing(here: Here[Turn]) -> float:
+    """Minutes the gluten wants after a turn: by fold, place in the sequence, flour and mixing.
+
+    Source: trade practice.
+    """
+    kitchen, step = here.kitchen, here.step
+    minutes = kitchen["relax.book_min" if step.fold.is_book else "relax.letter_min"]
+    if _in_a_row(here) > 1:
+        minutes = max(minutes, kitchen["relax.two_min"])
+    return minutes * by_flour(here)
+
+
+def by_flour(here: Here[Any]) -> float:
+    """How much longer a dough relaxes than one of plain flour, mixed three-quarters."""
+    formula, kitchen = here.recipe.formula, here.kitchen
+    if formula is None:
+        return 1.0
+    flours = [(what, pct) for what, pct in formula.parts if what.kind is Ingredients.FLOUR]
+    factor = {Strength.WEAK: kitchen["relax.weak"], Strength.STRONG: kitchen["relax.strong"]}
+    whole = sum(pct for _, pct in flours) or 1.0
+    strength = sum(
+        pct * (factor.get(what.strength, 1.0) if what.strength else 1.0) for what, pct in flours
+    )
+    mixed = {Development.SHORT: kitchen["relax.short"], Development.FULL: kitchen["relax.full"]}
+    mixings = [s.development for _, s, _ in here.all_of(Mixing)]
+    return strength / whole * (mixed.get(mixings[0], 1.0) if mixings else 1.0)
+
+
+def workings(here: Here[Turn]) -> Iterator[Working]:
+    """How the sheet's length and its count were got."""
+    made, before = here.figures, here.before
+    assert before.size is not None
+    thick, length = before.size.thickness_mm, before.size.width_mm
+    if not made.turned:
+        length = before.size.length_mm
+    yield here.works(
+        "rolled.length_mm",
+        f"Rolled from {mm(thick)} to {mm(made.rolled.thickness_mm)} the package of {mm(length)} grows "
+        f"{say(made.rolled.length_mm / length)} times as long: {mm(made.rolled.length_mm)}. No dough is "
+        "lost.",
+    )
+    count = before.leaves()[0]
+    second = " and the second half of the butter" if made.butter_g else ""
+    yield here.works(
+        "butter_layers",
+        f"{count}{second} × {made.fold.multiplies} = {made.butter_layers} butter layers; the dough faces "
+        f"that meet fuse, so the dough leaves are {made.dough_layers}.",
+    )
+
+
+def weighs(here: Here[Turn]) -> Iterator[Weighs]:
+    """The butter of a second go."""
+    if here.figures.butter_g:
+        yield replace(butter_weighed(here.recipe, here.step.id, 0.5), name="Butter, second half")
+
+
+def _fresh(steps: tuple[Step, ...], at: int) -> Turn:
+    """A turn like the one before it, or else like any there is."""
+    turns = [s for s in steps[:at] if isinstance(s, Turn)][::-1] + [
+        s for s in steps if isinstance(s, Turn)
+    ]
+    if turns:
+        return replace(turns[0], id="", words="")
+    return Turn(Fold.LETTER, 8, rest=Rest(Place.FRIDGE, 30))
+
+
+def two_goes(here: Here[Any]) -> bool:
+    """Whether butter of a second go never comes to be laid on."""
+    locks = [s for _, s, _ in here.all_of(LockIn)]
+    return bool(locks) and locks[0].method is Method.TWO_GO and here.before.waiting_mm3 > 0
+
+
+KIND = Kind(
+    of=Turn,
+    do="turn",
+    name="Turn",
+    stem="turn",
+    rank=50,
+    chapter=Chapter.TURNS,
+    takes=frozenset((Form.PACKAGE,)),
+    leaves=Form.PACKAGE,
+    effect=effect,
+    figures=TurnFigures,
+    instruct=instruct,
+    mind=mind,
+    workings=workings,
+    weighs=weighs,
+    minutes="minutes.turn",
+    relaxing=relaxing,
+    often=Often.MANY,
+    counts_as_turn=True,
+    fresh=_fresh,
+    caution="At a sheeter: guards down, no loose sleeves, follow the maker's manual.",
+)

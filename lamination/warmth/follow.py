@@ -1,0 +1,568 @@
+"""A whole plan's warmth, from the mixer to the proof: one simulation, its rests and its work judged."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+
+from lamination.dough.formula import balance
+from lamination.heat.conduction import (
+    Air,
+    Body,
+    Course,
+    Slab,
+    conduct,
+    middle_of,
+    pressed,
+    refolded,
+    still,
+    warmed,
+)
+from lamination.heat.yeast import Leaven, activity, integrated, ripening
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.ingredients import Window
+from lamination.materials.thermal import Profile
+from lamination.plan.plan import Plan
+from lamination.plan.walk import Walk, walk
+from lamination.steps import kind_of
+from lamination.steps.base import Form, Handling
+from lamination.terms.rests import Rest
+from lamination.terms.trade import Place, Tool
+from lamination.warmth.bodies import Around, Matter, Today
+from lamination.warmth.windows import Cause, Condition, RestWindow, State, window_of
+
+_CLOCK_MIN = 90.0  # longer than this nobody works at one turn
+_AHEAD_MIN = 180.0  # how long a rest is followed beyond the plan, to find its marks
+_LONG_AHEAD_MIN = 60 * 60.0  # and one in which nothing happens but ripening
+_DAY_MIN = 1_440.0
+_FINER = 0.35  # of the solver's own tolerance: still right to a few hundredths of a kelvin
+_TEMPERED = 12  # lengths of a rest whose tempering is followed
+_TRACE = 260  # points of the chart
+Works = Literal["yes", "tight", "no"]
+
+
+@dataclass(frozen=True, slots=True)
+class WorkClock:
+    """How long the butter stays workable on the bench at a step; None when longer than any work."""
+
+    stop: str
+    takes_min: float
+    lasts_min: float | None
+    works: Works
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """A stretch of the plan that is spent in one place; minutes from the start."""
+
+    stop: str
+    place: Place
+    working: bool
+    from_min: float
+    to_min: float
+
+
+@dataclass(frozen=True, slots=True)
+class Trace:
+    """The plan's warmth over time, °C; butter is None before the lock-in.
+
+    ``cells_c``: the whole profile at each moment, bottom to top, for the tinted side view.
+    ``rise_pct``: how much of a whole proof the dough has risen by since its last roll; ``ripe_h``: how
+    ripe it is, in hours of the fridge. None for a dough without yeast.
+    """
+
+    minutes: tuple[float, ...]
+    middle_c: tuple[float, ...]
+    face_c: tuple[float, ...]
+    butter_c: tuple[float | None, ...]
+    cells_c: tuple[tuple[float, ...], ...]
+    rise_pct: tuple[float | None, ...]
+    ripe_h: tuple[float | None, ...]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Began:
+    """How a rest began: what is needed to judge it again with other minutes or another place."""
+
+    n: int
+    body: Body
+    minute: float
+    rise: float
+    ripe_h: float
+    sugar: float
+    open_air: bool
+
+
+@dataclass(frozen=True, eq=False)
+class Followed:
+    """What the simulation found, before it is put into words."""
+
+    walk: Walk
+    kitchen: Kitchen
+    windows: tuple[RestWindow, ...]
+    clocks: tuple[WorkClock, ...]
+    stretches: tuple[Stretch, ...]
+    trace: Trace
+    began: dict[str, Began]
+    leaven: Leaven | None
+    rise_pct: float | None
+    ripe_h: float | None
+    cut_c: float | None
+
+
+def leaven_of(found: Walk, kitchen: Kitchen) -> Leaven | None:
+    """What makes a plan's dough rise; None without yeast. Yeasts count by their own strength."""
+    formula = found.plan.formula
+    if formula is None:
+        return None
+    of = balance(formula)
+    if of.yeast_pct <= 0:
+        return None
+    return Leaven(
+        of.yeast_pct, of.sugar_pct, kitchen["proof.reference_min"],
+        kitchen["proof.sugar_from_pct"], kitchen["proof.sugar_slows"],
+    )  # fmt: skip
+
+
+def follow(plan: Plan, kitchen: Kitchen, today: Today | None = None) -> Followed:
+    """Follow a plan's dough from the mixer (or the slab) to the end of its proof.
+
+    Work at a step is half at the thickness it starts from and half at what it is rolled to, with the
+    heat of rolling put in between. Rests are wrapped; shaped pieces lie open. The same plan in the same
+    kitchen on the same day is followed once. Raises Faults as :func:`~lamination.plan.walk.walk` does.
+    """
+    today = today or Today()
+    # neither a name nor words make a dough warmer
+    quiet = replace(plan, name="-", words="", steps=tuple(replace(s, words="") for s in plan.steps))
+    return _follow(quiet, today.in_kitchen(kitchen), today)
+
+
+@lru_cache(maxsize=64)
+def _follow(plan: Plan, kitchen: Kitchen, today: Today) -> Followed:
+    return Follower(walk(plan, kitchen), kitchen, today).run()
+
+
+class Follower:
+    """The simulation under way: the clock, the body, and what was seen."""
+
+    def __init__(self, found: Walk, kitchen: Kitchen, today: Today) -> None:
+        self.found, self.kitchen, self.today = found, kitchen, today
+        self.matter = Matter(found.recipe)
+        self.around = Around(kitchen, today.room_at_min)
+        self.window: Window = found.recipe.window
+        self.leaven = leaven_of(found, kitchen)
+        self.whole = self.leaven.whole_dose if self.leaven else float("inf")
+        self.body: Body | None = None
+        self.minute = self.rise = self.ripe_h = self.sugar = 0.0
+        self.windows: list[RestWindow] = []
+        self.clocks: list[WorkClock] = []
+        self.stretches: list[Stretch] = []
+        self.seen: list[tuple[float, Course, float, float]] = []
+        self.began: dict[str, Began] = {}
+        self.cut_c: float | None = None
+
+    def run(self) -> Followed:
+        """Along the steps, until the pieces have proofed."""
+        found = self.found
+        proofed = False
+        for n, (step, made) in enumerate(zip(found.plan.steps, found.made, strict=True)):
+            timed = found.clock[n]
+            self.minute = timed.starts_min
+            if made.handling.apart or made.lies.form is Form.BAKED or proofed:
+                continue
+            self._work(n, made.handling, timed.bench_min)
+            if made.lies.form is Form.PIECES:
+                self.cut_c = self.body.mean_c if self.body else None
+            if step.rest and step.rest.minutes > 0:
+                self._measured(step.id, resting=True)
+                self._rest(n, step.rest)
+                proofed = made.lies.form is Form.SHAPED
+        yeasted = self.leaven is not None
+        return Followed(
+            found, self.kitchen, tuple(self.windows), tuple(self.clocks), tuple(self.stretches),
+            _trace(self.seen, self.whole if yeasted else None), self.began, self.leaven,
+            100 * self.rise / self.whole if yeasted else None, self.ripe_h if yeasted else None,
+            self.cut_c,
+        )  # fmt: skip
+
+    # --- the body
+
+    def _measured(self, stop: str, resting: bool = False) -> None:
+        """Shift the body to the temperature that was really measured, if one was."""
+        measured = [m.t_c for m in self.today.starts if m.stop == stop and m.resting is resting]
+        if measured and self.body:
+            self.body = warmed(self.body, measured[-1] - self.body.middle_c)
+
+    def _there(self, handling: Handling) -> Body:
+        """The body that a step begins with, made where there is none."""
+        if handling.mixed_c is not None:
+            return self.matter.lump(handling.mixed_c)
+        if self.body is not None:
+            return self.body
+        mixed = not handling.shut_in
+        return self.matter.lump(self.kitchen["dough.mixed_c" if mixed else "fridge.c"])
+
+    def _work(self, n: int, handling: Handling, minutes: float) -> None:
+        step = self.found.plan.steps[n]
+        before = self._there(handling)
+        if handling.shut_in:
+            before = self.matter.package(handling.shut_in, before.mean_c)
+        if handling.piece_mm and step.kind_name == "shape":
+            before = self.matter.piece(handling.piece_mm, before.mean_c)
+        self.body = before
+        self._measured(step.id)
+        before = self.body
+        if handling.rolls or handling.shut_in:
+            self.rise = 0.0
+        half = minutes / 2
+        first = self._on_bench(n, before, half)
+        thin = pressed(first, handling.to_mm / 1000) if handling.to_mm else first
+        if handling.rolls:
+            sheeter = self.found.setting.rolled.tool is Tool.SHEETER
+            thin = warmed(thin, self.kitchen[f"roll.by_{'sheeter' if sheeter else 'hand'}_k"])
+            self._clock(n, before, thin, minutes)
+        second = self._on_bench(n, thin, half)
+        self.body = refolded(second, handling.over) if handling.over else second
+
+    def _on_bench(self, n: int, now: Body, minutes: float) -> Body:
+        if minutes <= 0:
+            return now
+        step = self.found.plan.steps[n]
+        around = self.around.bench(self.minute + minutes / 2, step.on, step.chilled)
+        course = conduct(now, *around, minutes, _FINER)
+        self._saw(course, Stretch(step.id, Place.BENCH, True, self.minute, self.minute + minutes))
+        return course.end
+
+    def _clock(self, n: int, before: Body, sheet: Body, takes: float) -> None:
+        """Minutes of work until the mean butter leaves its range: half of it as the package."""
+        step = self.found.plan.steps[n]
+        lasts: float | None = None
+        if before.has_butter:
+            around = self.around.bench(self.minute, step.on, step.chilled)
+            course = conduct(sheet, *around, _CLOCK_MIN, _FINER)
+            minutes = np.arange(0, _CLOCK_MIN + 0.25, 0.5)
+            soft = np.flatnonzero(
+                course.at(minutes) @ sheet.butter_shares >= self.window.plastic_to_c
+            )
+            if len(soft):
+                warm = before.butter_c >= self.window.plastic_to_c
+                lasts = 0.0 if warm else float(minutes[soft[0]]) + takes / 2
+        tight = self.kitchen["clock.tight_pct"] / 100
+        works: Works = "yes"
+        if lasts is not None and lasts < takes:
+            works = "tight" if lasts >= tight * takes else "no"
+        self.clocks.append(WorkClock(step.id, takes, lasts, works))
+
+    # --- rests
+
+    def _rest(self, n: int, rest: Rest) -> None:
+        assert self.body is not None
+        made = self.found.made[n]
+        open_air = made.lies.form is Form.SHAPED
+        began = Began(n, self.body, self.minute, self.rise, self.ripe_h, self.sugar, open_air)
+        step_id = self.found.plan.steps[n].id
+        self.began[step_id] = began
+        window = self.judged(began, rest)
+        if window:
+            self.windows.append(window)
+        for stay in rest.stays:
+            course = conduct(self.body, *self._in(rest, stay.place, stay.minutes, open_air),
+                             stay.minutes, _FINER)  # fmt: skip
+            end = self.minute + stay.minutes
+            self._saw(course, Stretch(step_id, stay.place, False, self.minute, end))
+            self.body = course.end
+
+    def _in(
+        self, rest: Rest, place: Place, minutes: float, open_air: bool, at: float | None = None
+    ) -> tuple[Air | Slab, Air]:
+        middle = (self.minute if at is None else at) + minutes / 2
+        if open_air:
+            air = self.around.open_air(place, middle)
+            return air, air
+        return self.around.place(rest, place, middle)
+
+    def judged(self, began: Began, rest: Rest) -> RestWindow | None:
+        """A rest judged from how it began, for the minutes and places given; None if nothing can be."""
+        stop = self.found.plan.steps[began.n].id
+        if began.open_air:
+            return self._proof(began, rest, stop)
+        made = self.found.made[began.n]
+        if made.lies.form is Form.PIECES or made.lies.form is Form.NOTHING:
+            return None
+        lengths, courses = self._lengths(began, rest)
+        state, conditions = self._conditions(began, rest, lengths, courses)
+        return window_of(stop, rest.minutes, state, conditions)
+
+    def _lengths(self, began: Began, rest: Rest) -> tuple[Profile, Course]:
+        """The course of a rest up to its tempering, followed beyond what was chosen."""
+        ends = (
+            (rest.first.minutes if rest.first else 0.0),
+            (rest.last.minutes if rest.last else 0.0),
+        )
+        long = _AHEAD_MIN if began.body.has_butter else _LONG_AHEAD_MIN
+        beyond = max(long, rest.minutes + _AHEAD_MIN / 2)
+        course, at = still(began.body), began.minute
+        if rest.first and rest.first.minutes > 0:
+            around = self._in(rest, rest.first.place, ends[0], False, at)
+            course = course.then(conduct(course.end, *around, ends[0], _FINER))
+        around = self._in(rest, rest.place, rest.minutes, False, at + ends[0])
+        course = course.then(conduct(course.end, *around, beyond - ends[0], _FINER))
+        coarse: Profile = np.zeros(0)
+        fine = np.arange(0, min(beyond, 2 * _AHEAD_MIN), 0.5)
+        if beyond > 2 * _AHEAD_MIN:
+            coarse = np.arange(2 * _AHEAD_MIN, beyond + 5, 10.0)
+        lengths = np.unique(np.concatenate((fine, coarse, [rest.minutes])))
+        return lengths[lengths >= ends[0] + ends[1] - 1e-9], course
+
+    def _conditions(
+        self, began: Began, rest: Rest, lengths: Profile, course: Course
+    ) -> tuple[State, list[Condition]]:
+        """What must hold at the end of a rest of each length, tempering included."""
+        last = rest.last.minutes if rest.last else 0.0
+        if rest.last and last > 0:
+            profiles, sums = self._tempered(rest, lengths, course, last)
+        else:
+            profiles = course.at(lengths)
+            sums = self._sums(course, lengths)
+        body = began.body
+        middle = middle_of(profiles)
+        butter = profiles @ body.butter_shares if body.has_butter else None
+        state = State(lengths, middle, butter, self._wanted_c() if body.has_butter else None)
+        here = self.found.here(began.n)
+        kind = kind_of(self.found.plan.steps[began.n])
+        relax = kind.relaxing(here)
+        conditions = []
+        if relax > 0:
+            more = self._before_last_roll(began.n)
+            possible = relax * self.kitchen["relax.possible_share"]
+            conditions.append(
+                Condition(Cause.RELAXING, True, lengths - relax - more, lengths - possible)
+            )
+        if body.has_butter:
+            conditions += self._of_butter(began, profiles, butter)
+        elif self._locks_in_next(began.n):
+            cold, tight = self.kitchen["dough.cold_c"], self.kitchen["dough.cold_tight_k"]
+            conditions.append(Condition(Cause.COLD, True, cold - middle, cold + tight - middle))
+        if self._worked_next(began.n):
+            freezes = self.matter.freezes_c
+            coldest, mean = profiles.min(axis=1), profiles @ body.shares
+            conditions.append(Condition(Cause.FROZEN, False, coldest - freezes, mean - freezes))
+        conditions += self._of_yeast(began, sums)
+        return state, conditions
+
+    def _of_butter(
+        self, began: Began, profiles: Profile, butter: Profile | None
+    ) -> list[Condition]:
+        assert butter is not None
+        kitchen, body, w = self.kitchen, began.body, self.window
+        spread = profiles.max(axis=1) - profiles.min(axis=1)
+        warmest = profiles[:, body.buttery].max(axis=1)
+        close, soft = kitchen["spread_k"], kitchen["soft_tight_k"]
+        good = np.minimum(
+            w.plastic_to_c - butter, np.maximum(close - spread, w.plastic_to_c - warmest)
+        )
+        possible = np.minimum(
+            w.plastic_to_c + soft - butter,
+            np.maximum(1.5 * close - spread, w.plastic_to_c + soft - warmest),
+        )
+        found = [Condition(Cause.COOLING, True, good, possible)]
+        if self._rolled_next(began.n):
+            coldest = profiles[:, body.buttery].min(axis=1)
+            low = w.brittle_c - w.bears_k
+            found.append(
+                Condition(
+                    Cause.BRITTLE, False,
+                    coldest - (low - kitchen["brittle.good_k"]),
+                    coldest - (low - kitchen["brittle.possible_k"]),
+                )
+            )  # fmt: skip
+        return found
+
+    def _of_yeast(self, began: Began, sums: tuple[Profile, Profile]) -> list[Condition]:
+        if self.leaven is None:
+            return []
+        kitchen = self.kitchen
+        activity_min, ripe_h = sums
+        # once the butter is in, what ripened before was judged where it happened
+        earlier = 0.0 if began.body.has_butter else began.ripe_h
+        hours = earlier + ripe_h
+        eaten = 0.0 if began.body.has_butter else began.sugar
+        sugar = 100 * (eaten + activity_min) / self.whole
+        good = np.minimum(
+            kitchen["ripe.good_h"] - hours, (kitchen["ripe.sugar_good_pct"] - sugar) / 10
+        )
+        possible = np.minimum(
+            kitchen["ripe.possible_h"] - hours, (kitchen["ripe.sugar_possible_pct"] - sugar) / 10
+        )
+        found = [Condition(Cause.RIPE, False, good, possible)]
+        if began.body.has_butter and self._rolled_next(began.n):
+            rise = 100 * (began.rise + activity_min) / self.whole
+            found.append(
+                Condition(
+                    Cause.RISING, False,
+                    (kitchen["yeast.between_turns_pct"] - rise) / 10,
+                    (kitchen["yeast.between_possible_pct"] - rise) / 10,
+                )
+            )  # fmt: skip
+        return found
+
+    def _sums(self, course: Course, lengths: Profile) -> tuple[Profile, Profile]:
+        """Activity, min, and ripeness, h, gathered up to each length."""
+        grid = np.unique(np.concatenate((np.arange(0, float(lengths[-1]), 2.0), lengths, [0.0])))
+        profiles, shares = course.at(grid), course.end.shares
+        active = integrated(grid, activity(profiles) @ shares)
+        ripe = integrated(grid, self._ripening(profiles) @ shares) / 60
+        return np.interp(lengths, grid, active), np.interp(lengths, grid, ripe)
+
+    def _ripening(self, t_c: Profile) -> Profile:
+        return ripening(t_c, self.kitchen["ripe.times_per_10_k"], self.matter.freezes_c)
+
+    def _tempered(
+        self, rest: Rest, lengths: Profile, course: Course, last: float
+    ) -> tuple[Profile, tuple[Profile, Profile]]:
+        """The profiles after the last stay, for a few lengths of what comes before it, and between."""
+        assert rest.last is not None
+        before = np.maximum(lengths - last, 0.0)
+        low, high = float(before[0]), float(min(before[-1], max(rest.minutes * 2, 240.0)))
+        few = np.unique(
+            np.concatenate((np.geomspace(low + 5, high + 5, _TEMPERED) - 5, [rest.minutes - last]))
+        )
+        ends, active, ripe = [], [], []
+        around = self.around.place(rest, rest.last.place, self.minute + rest.minutes)
+        sums = self._sums(course, few)
+        for i, main in enumerate(few):
+            stood = conduct(course.body_at(float(main)), *around, last, _FINER)
+            ends.append(stood.end.t_c)
+            a, r = self._sums(stood, np.array([last]))
+            active.append(sums[0][i] + a[0])
+            ripe.append(sums[1][i] + r[0])
+        table = np.array(ends)
+        at = np.minimum(before, few[-1])
+        profiles = np.array([np.interp(at, few, column) for column in table.T]).T
+        return profiles, (np.interp(at, few, active), np.interp(at, few, ripe))
+
+    # --- what follows a rest
+
+    def _after(self, n: int) -> list[int]:
+        return list(range(n + 1, len(self.found.plan.steps)))
+
+    def _rolled_next(self, n: int) -> bool:
+        return any(self.found.made[i].handling.rolls for i in self._after(n))
+
+    def _worked_next(self, n: int) -> bool:
+        return any(
+            self.found.made[i].handling.rolls or self.found.made[i].handling.shut_in
+            for i in self._after(n)
+        )
+
+    def _locks_in_next(self, n: int) -> bool:
+        after = self._after(n)
+        return bool(after) and bool(self.found.made[after[0]].handling.shut_in)
+
+    def _before_last_roll(self, n: int) -> float:
+        """The minutes more that a dough relaxes before its last roll."""
+        rolls = [i for i in self._after(n) if self.found.made[i].handling.rolls]
+        made = self.found.made[n]
+        last = len(rolls) == 1 and made.handling.rolls
+        return self.kitchen["relax.last_min"] if last else 0.0
+
+    def _wanted_c(self) -> float:
+        return (self.window.plastic_from_c + self.window.plastic_to_c) / 2
+
+    # --- the proof
+
+    def _proof(self, began: Began, rest: Rest, stop: str) -> RestWindow | None:
+        if self.leaven is None:
+            return None
+        family, kitchen = self.found.plan.family, self.kitchen
+        course = self.proof_course(began, rest)
+        grid = np.unique(
+            np.concatenate((np.arange(0, _DAY_MIN, 2.0), [rest.minutes, course.minutes[-1]]))
+        )
+        profiles = course.at(grid)
+        doses = integrated(grid, activity(profiles) @ course.end.shares)
+        usual = tuple(kitchen.of_family(family, f"proof.yeast_pct.{e}") for e in ("low", "high"))
+        by_clock = 100 * doses / self.leaven.dose_for((usual[0], usual[1]))
+        marks = [
+            kitchen.of_family(family, f"proof.{name}_pct")
+            for name in ("possible_from", "good_from", "good_until", "possible_until")
+        ]
+        share = kitchen.of_family(family, "proof.share_pct")
+        rise = 100 * doses / self.whole
+        state = State(grid, middle_of(profiles), None, None, rise)
+        conditions = [
+            Condition(Cause.PROOF, True, by_clock - marks[1], by_clock - marks[0]),
+            Condition(Cause.OVER, False, marks[2] - by_clock, marks[3] - by_clock),
+        ]
+        window = window_of(stop, rest.minutes, state, conditions)
+        done = np.flatnonzero(rise >= share)
+        best = float(grid[done[0]]) if len(done) else window.best_min
+        if best is not None and window.good_from_min is not None:
+            best = max(best, window.good_from_min)
+            if window.good_until_min is not None:
+                best = min(best, window.good_until_min)
+        return replace(window, best_min=best)
+
+    def proof_course(self, began: Began, rest: Rest) -> Course:
+        """A piece through the places of its rest, and on in the last of them for a day."""
+        course = still(began.body)
+        at = began.minute
+        for i, stay in enumerate(rest.stays):
+            last = i + 1 == len(rest.stays)
+            lasts = max(stay.minutes, _DAY_MIN - (at - began.minute)) if last else stay.minutes
+            air = self.around.open_air(stay.place, at + stay.minutes / 2)
+            course = course.then(conduct(course.end, air, air, lasts, _FINER))
+            at += stay.minutes
+        return course
+
+    # --- what is seen
+
+    def _saw(self, course: Course, stretch: Stretch) -> None:
+        self.seen.append((self.minute, course, self.rise, self.ripe_h))
+        self.stretches.append(stretch)
+        self.minute = stretch.to_min
+        lasted = np.array([stretch.to_min - stretch.from_min])
+        active, ripe = self._sums(course, lasted)
+        self.rise += float(active[0])
+        self.sugar += float(active[0])
+        self.ripe_h += float(ripe[0])
+
+
+def _trace(seen: list[tuple[float, Course, float, float]], whole: float | None) -> Trace:
+    """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
+    total = sum(course.minutes[-1] for _, course, _, _ in seen) or 1.0
+    minutes: list[float] = []
+    middle: list[float] = []
+    face: list[float] = []
+    butter: list[float | None] = []
+    cells: list[tuple[float, ...]] = []
+    rise: list[float | None] = []
+    ripe: list[float | None] = []
+    for start, course, risen, ripened in seen:
+        long = float(course.minutes[-1])
+        points = max(6, min(40, round(_TRACE * long / total)))
+        at = long * np.linspace(0, 1, points) ** 1.6  # most happens at first
+        t = course.at(at)
+        middles = middle_of(t)
+        below, above = t[:, 0], t[:, -1]
+        further = np.where(np.abs(below - middles) > np.abs(above - middles), below, above)
+        minutes += (start + at).round(2).tolist()
+        middle += middles.round(2).tolist()
+        face += further.round(2).tolist()
+        means = t @ course.end.butter_shares if course.end.has_butter else None
+        butter += [None] * points if means is None else means.round(2).tolist()
+        if whole is None:
+            rise += [None] * points
+            ripe += [None] * points
+        else:
+            shares = course.end.shares
+            doses = risen + integrated(at, activity(t) @ shares)
+            rise += (100 * doses / whole).round(1).tolist()
+            hours = integrated(at, ripening(t, 2.0, -4.5) @ shares) / 60
+            ripe += (ripened + hours).round(1).tolist()
+        cells += [tuple(row) for row in t[:, :: max(1, t.shape[1] // 9)].round(1).tolist()]
+    return Trace(tuple(minutes), tuple(middle), tuple(face), tuple(butter), tuple(cells),
+                 tuple(rise), tuple(ripe))  # fmt: skip

@@ -1,0 +1,185 @@
+"""Rows, marks and kerfs: pieces cut from the marks are equal, whatever the blade eats."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lamination.pieces.cutting import (
+    Product,
+    Shape,
+    blank_of,
+    chained,
+    cut_from,
+    kerf_along_base_mm,
+    lay_out,
+    per_row,
+)
+from lamination.terms.limits import Faults
+from lamination.terms.sizes import Size
+
+SIZES = st.floats(40, 300)
+KERFS = st.floats(0, 6)
+STRAIGHT = st.sampled_from([Shape.TRIANGLE, Shape.RECTANGLE, Shape.SQUARE, Shape.STRIP])
+
+
+def triangle(base=90.0, height=280.0, **more):
+    return Product("Croissant", Shape.TRIANGLE, base, height, **more)
+
+
+def disc(across=80.0, **more):
+    return Product("Disc", Shape.DISC, across, **more)
+
+
+def sheet(length, width):
+    return Size(length, width, 4)
+
+
+def area(outline):
+    pairs = zip(outline, (*outline[1:], outline[0]), strict=True)
+    return abs(sum(a.x_mm * b.y_mm - b.x_mm * a.y_mm for a, b in pairs)) / 2
+
+
+def test_n_triangles_use_half_a_base_more_than_their_own():
+    assert len(lay_out(sheet(450, 280), [triangle()]).outlines) == 9
+    assert len(lay_out(sheet(449, 280), [triangle()]).outlines) == 8
+
+
+def test_the_kerf_of_a_slanted_cut_takes_more_along_the_base():
+    assert kerf_along_base_mm(3, 90, 280) == pytest.approx(3 * math.hypot(1, 45 / 280))
+    assert len(lay_out(sheet(450, 280), [triangle()], kerf_mm=3).outlines) == 8
+
+
+@given(STRAIGHT, SIZES, SIZES, KERFS, st.floats(0, 20))
+def test_pieces_cut_from_the_marks_are_equal_and_at_size(shape, base, height, kerf, trim):
+    product = Product("Piece", shape, base, height)
+    laid = lay_out(sheet(1_500, 700), [product], kerf, trim)
+    for row in laid.rows:
+        for mm2 in cut_from(row.marks, kerf):
+            assert mm2 == pytest.approx(laid.piece_mm2[0], rel=1e-9)
+
+
+@given(STRAIGHT, SIZES, SIZES, KERFS, st.floats(0, 20), st.booleans())
+def test_no_piece_and_no_mark_lies_beyond_the_trimmed_sheet(
+    shape, base, height, kerf, trim, across
+):
+    laid = lay_out(
+        sheet(1_500, 700), [Product("Piece", shape, base, height)], kerf, trim, 0, across
+    )
+    assert laid.used_mm2 <= (1_500 - 2 * trim) * (700 - 2 * trim) + 1e-6
+    for outline in laid.outlines:
+        assert area(outline) == pytest.approx(laid.piece_mm2[0])
+        for c in outline:
+            assert trim - 1e-6 <= c.x_mm <= 1_500 - trim + 1e-6
+            assert trim - 1e-6 <= c.y_mm <= 700 - trim + 1e-6
+    far = 1_500 if not across else 700
+    for row in laid.rows:
+        for marks in row.marks:
+            assert all(trim - 1e-6 <= at <= far - trim + 1e-6 for at in marks.along_mm)
+
+
+def test_the_outlines_drawn_are_the_pieces_that_the_marks_cut():
+    laid = lay_out(sheet(900, 280), [triangle()], kerf_mm=3)
+    (row,) = laid.rows
+    near, far = row.marks
+    slanted = kerf_along_base_mm(3, 90, 280) / 2
+    for i, outline in enumerate(row.outlines):
+        on_near = [c.x_mm for c in outline if c.y_mm == row.from_mm]
+        assert min(on_near) == pytest.approx(near.along_mm[i] + slanted)
+        assert max(on_near) == pytest.approx(near.along_mm[i + 1] - slanted)
+    assert all(a != b for a, b in zip(near.along_mm, far.along_mm, strict=True))
+
+
+def test_marking_each_cut_from_the_last_drifts_by_a_kerf_a_cut_and_the_pieces_are_light():
+    laid = lay_out(sheet(1_000, 100), [Product("Slice", Shape.RECTANGLE, 80, 100)], kerf_mm=2)
+    marks = laid.rows[0].marks
+    wrong = chained(marks, 2)
+    n = len(marks[0].along_mm) - 1
+    assert marks[0].along_mm[-1] - wrong[0].along_mm[-1] == pytest.approx(2 * n)
+    assert cut_from(wrong, 2) == pytest.approx([78 * 100] * n)
+
+
+def test_without_a_kerf_nothing_drifts():
+    marks = lay_out(sheet(900, 280), [triangle()]).rows[0].marks
+    assert chained(marks, 0) == marks
+
+
+def test_triangles_marked_from_the_last_cut_are_lighter_too():
+    marks = lay_out(sheet(900, 280), [triangle()], kerf_mm=3).rows[0].marks
+    wrong = cut_from(chained(marks, 3), 3)
+    assert all(mm2 < 90 * 280 / 2 * 0.99 for mm2 in wrong)
+
+
+def test_products_share_a_sheet_row_by_row_from_the_datum():
+    products = [
+        Product("Turnover", Shape.SQUARE, 120, rows=2),
+        Product("Slice", Shape.RECTANGLE, 80, 100, rows=1),
+        disc(60),
+    ]
+    laid = lay_out(sheet(800, 520), products, kerf_mm=2)
+    assert [r.product for r in laid.rows] == [0, 0, 1, 2, 2, 2]
+    for before, after in zip(laid.rows, laid.rows[1:], strict=False):
+        if after.product != 2 or before.product != 2:
+            assert after.from_mm == pytest.approx(before.to_mm + 2)
+    assert sum(laid.pieces_of(n) for n in range(3)) == len(laid.outlines)
+
+
+def test_discs_nest_where_that_gives_more():
+    wide = lay_out(sheet(1_000, 1_000), [disc(80)])
+    assert len(wide.outlines) > 12 * 12
+    low = lay_out(sheet(1_000, 165), [disc(80)])
+    assert len(low.outlines) == 2 * 12
+
+
+@given(st.floats(20, 200), KERFS, st.floats(200, 1_200), st.floats(100, 700))
+def test_discs_never_touch(across, kerf, length, width):
+    laid = lay_out(sheet(length, width), [disc(across)], kerf)
+    middles = [
+        (sum(c.x_mm for c in o) / len(o), sum(c.y_mm for c in o) / len(o)) for o in laid.outlines
+    ]
+    for i, a in enumerate(middles[:40]):
+        for b in middles[i + 1 : 40]:
+            assert math.dist(a, b) >= across - 1e-6
+
+
+def test_a_ring_is_a_disc_less_its_hole():
+    ring = Product("Ring", Shape.RING, 90, hole_mm=50)
+    assert blank_of(ring).mm2 == pytest.approx(math.pi / 4 * (90**2 - 50**2))
+    both = lay_out(sheet(600, 400), [ring]), lay_out(sheet(600, 400), [disc(90)])
+    assert len(both[0].outlines) == len(both[1].outlines)
+
+
+def test_shrinkage_is_allowed_for_along_the_roll_only():
+    product = triangle()
+    along, across = blank_of(product, 10), blank_of(product, 10, across=True)
+    assert (along.along_mm, along.across_mm) == (pytest.approx(100), 280)
+    assert (across.along_mm, across.across_mm) == (90, pytest.approx(280 / 0.9))
+    assert along.mm2 == pytest.approx(across.mm2)
+
+
+def test_rows_across_the_sheet_are_rows_along_a_turned_one():
+    across = lay_out(sheet(1_200, 400), [triangle(90, 200)], 2, across=True)
+    turned = lay_out(sheet(400, 1_200), [triangle(90, 200)], 2)
+    assert len(across.outlines) == len(turned.outlines)
+    assert across.outlines[0][0].x_mm == turned.outlines[0][0].y_mm
+
+
+def test_nothing_fits_on_a_sheet_that_is_too_small():
+    assert lay_out(sheet(100, 100), [triangle()]).rows == ()
+    assert per_row(blank_of(triangle()), 50, 0) == 0
+
+
+@pytest.mark.parametrize(
+    ("product", "field"),
+    [
+        ({"shape": Shape.TRIANGLE, "base_mm": 90}, "height_mm"),
+        ({"shape": Shape.RING, "base_mm": 90}, "hole_mm"),
+        ({"shape": Shape.RING, "base_mm": 90, "hole_mm": 90}, "hole_mm"),
+        ({"shape": Shape.TRIANGLE, "base_mm": 60, "height_mm": 60, "notch_mm": 30}, "notch_mm"),
+    ],
+)
+def test_a_product_that_cannot_be_is_refused_at_its_field(product, field):
+    with pytest.raises(Faults) as refused:
+        Product("Piece", **product)
+    assert [f.field for f in refused.value.faults] == [field]

@@ -1,0 +1,91 @@
+"""Plans and runs kept by version 3, with what it worked out of them: nothing was lost on the way."""
+
+import gzip
+import json
+import sqlite3
+from datetime import datetime
+from pathlib import Path
+
+import pytest
+
+from bakehouse.documents import read, read_kitchen, read_plan
+from lamination.plan.versions import migrated
+from lamination.plan.work import work
+from lamination.run.events import Event
+from lamination.run.standing import stand
+
+GOLDEN = Path(__file__).resolve().parent.parent / "golden"
+PLANS = json.loads((GOLDEN / "plans-v3.json").read_text())
+RUNS = json.loads((GOLDEN / "runs-v3.json").read_text())
+# What version 3 got wrong, and is not to be kept: the shares of an inverse lock-in and of lumps, and a
+# block in two goes, which was locked in as one.
+WRONG_BEFORE = {"inverse", "two_go", "lumps"}
+SOUND = [p for p in PLANS if p["plan"]["lock_in"]["method"] not in WRONG_BEFORE]
+NAMES = [f"{n} {p['plan']['name']}" for n, p in enumerate(SOUND)]
+
+
+def now_and_then(entry):
+    return work(read_plan(entry["plan"]), read_kitchen(entry["kitchen"])), entry["worked"]
+
+
+@pytest.mark.parametrize("entry", PLANS, ids=lambda e: e["plan"]["lock_in"]["method"])
+def test_every_plan_of_version_three_is_read_and_worked(entry):
+    worked, then = now_and_then(entry)
+    assert worked.name == then["name"]
+    assert worked.total_g == pytest.approx(then["total_g"])
+    assert migrated(migrated(entry["plan"])) == migrated(entry["plan"])
+
+
+@pytest.mark.parametrize("entry", SOUND, ids=NAMES)
+def test_its_sheets_are_the_same(entry):
+    worked, then = now_and_then(entry)
+    for key in ("butter", "dough", "total", "naive"):
+        if "layers" in then and not any(
+            (t.get("trim") or {}).get("tucked") for t in entry["plan"]["turns"]
+        ):
+            assert getattr(worked.layers, key) == then["layers"][key]
+    for part in ("block", "dough_sheet", "package"):
+        if "lock_in" in then:
+            made = getattr(worked.lock_in, part)
+            was = then["lock_in"][part]
+            for side in ("length_mm", "width_mm", "thickness_mm"):
+                assert getattr(made, side) == pytest.approx(was[side], rel=1e-6)
+    if "final" in then:
+        assert worked.final.mass_g == pytest.approx(then["final"]["mass_g"], rel=1e-6)
+        assert worked.final.length_mm == pytest.approx(then["final"]["length_mm"], rel=1e-6)
+
+
+@pytest.mark.parametrize("entry", SOUND, ids=NAMES)
+def test_what_is_weighed_is_the_same(entry):
+    worked, then = now_and_then(entry)
+    if not then.get("formula"):
+        assert worked.formula is None
+        return
+    assert worked.formula.flour_g == pytest.approx(then["formula"]["flour_g"], rel=1e-6)
+    grams = {p["ingredient"]: p["grams"] for p in then["formula"]["parts"]}
+    assert {p.ingredient: p.grams for p in worked.formula.parts} == pytest.approx(grams, rel=1e-6)
+
+
+@pytest.mark.parametrize("entry", RUNS, ids=lambda r: r["started_at"])
+def test_a_run_under_way_goes_on_where_it_stood(entry):
+    plan, kitchen = read_plan(entry["plan"]), read_kitchen(entry["kitchen"])
+    events = tuple(read(Event, e) for e in entry["events"])
+    now = stand(work(plan, kitchen), datetime.fromisoformat(entry["started_at"]), events)
+    then = entry["standing"]
+    assert (now.phase, now.stop, now.turns_done) == (
+        then["phase"],
+        then["stop"],
+        then["turns_done"],
+    )
+    assert [d.stop for d in now.deeds] == [d["stop"] for d in then["deeds"]]
+    assert len(now.readings) == len(then["readings"])
+
+
+def test_the_house_of_version_three_is_a_real_database(tmp_path):
+    path = tmp_path / "house.sqlite3"
+    path.write_bytes(gzip.decompress((GOLDEN / "house-v3.sqlite3.gz").read_bytes()))
+    with sqlite3.connect(path) as house:
+        (tables,) = house.execute(
+            "select count(*) from sqlite_master where type = 'table'"
+        ).fetchone()
+    assert tables > 10

@@ -1,0 +1,135 @@
+"""Water temperature and ice by a balance of heat; block, plaques and slab."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lamination.dough.block import fold_back, plaques_for, slab_for
+from lamination.dough.mixing import WATER, Part, water_for
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.composition import Composition, specific_heat_kj_kg_k
+from lamination.materials.thermal import ICE_MELTS_KJ_KG
+from lamination.plan.work import work
+from lamination.steps.mix import MixFigures
+from lamination.terms.said import plain
+from lamination.terms.sizes import Size
+from tests.plans import formula, station
+
+FLOUR = Composition(14, 12, 1.2, 72.3, 0.5)
+
+
+def test_water_temperature_by_hand():
+    # 1 kg flour at 18 °C, 0.5 kg water, no friction: c of flour at 18 °C and of water at the tap
+    c_flour, c_water = specific_heat_kj_kg_k(FLOUR, 18), specific_heat_kj_kg_k(WATER, 10)
+    got = water_for(24, 500, [Part(1000, FLOUR, 18)], 10, 0, 45)
+    assert got.water_c == pytest.approx(24 + c_flour * 6 / (0.5 * c_water))
+    assert (got.ice_g, got.reached) == (0, True)
+    warmed = water_for(24, 500, [Part(1000, FLOUR, 18)], 10, 4, 45)
+    per_k = (c_flour + 0.5 * c_water) / (0.5 * c_water)
+    assert got.water_c - warmed.water_c == pytest.approx(4 * per_k)
+
+
+def test_ice_by_hand():
+    got = water_for(22, 500, [Part(1000, FLOUR, 26)], 20, 6, 45)
+    c = specific_heat_kj_kg_k(WATER, 20)
+    assert (got.needed_c < 20, got.water_c) == (True, 20)
+    assert got.ice_g == pytest.approx(500 * c * (20 - got.needed_c) / (ICE_MELTS_KJ_KG + 20 * c))
+    assert got.water_g + got.ice_g == pytest.approx(500)
+    # all the heat there is, before and after: the ice melts and comes up to the dough's temperature
+    flour = specific_heat_kj_kg_k(FLOUR, 26)
+    brought = (
+        flour * 26 + got.water_g / 1000 * c * 20 - got.ice_g / 1000 * ICE_MELTS_KJ_KG
+        + 6 * (flour + 0.5 * c)
+    )  # fmt: skip
+    assert brought / (flour + 0.5 * c) == pytest.approx(22)
+
+
+@given(st.floats(0, 40), st.floats(0.5, 30), st.floats(0, 15), st.floats(50, 900), st.floats(5, 35))
+def test_what_cannot_be_reached_says_what_can(flour_c, tap_c, friction, water_g, wanted):
+    got = water_for(wanted, water_g, [Part(1000, FLOUR, flour_c)], tap_c, friction, 45)
+    assert got.reached == (abs(got.dough_c - wanted) < 0.05)
+    assert 0 <= got.ice_g <= water_g + 1e-6
+    if not got.reached:
+        assert got.ice_g == pytest.approx(water_g) or got.water_c == 45
+
+
+def test_no_water_is_no_way_to_set_a_temperature():
+    with pytest.raises(ValueError, match="no water"):
+        water_for(24, 0, [Part(1000, FLOUR, 18)], 10, 0, 45)
+    milk = formula({"flour-strong": 100, "milk-whole": 55, "salt": 2, "yeast-fresh": 3})
+    worked = work(station(formula=milk))
+    assert worked.made(MixFigures)[0].water is None
+    assert "chill or warm the milk" in next(
+        plain(n.text) for n in worked.notes if plain(n.title).startswith("No water")
+    )
+
+
+def test_a_hot_bakery_gets_ice_and_a_caution_when_even_that_is_not_enough():
+    hot = Kitchen({"mixer.fast_k_min": 4})
+    plan = station(formula=formula())
+    titles = [plain(n.title) for n in work(plan, hot).notes]
+    assert any("as ice" in t for t in titles)
+    furnace = Kitchen({"mixer.fast_k_min": 10, "mixer.slow_k_min": 5})
+    note = next(n for n in work(plan, furnace).notes if plain(n.title) == "Even ice is not enough")
+    assert note.field == "steps[0].wanted_c"
+
+
+def test_the_bowl_says_when_it_is_too_much_or_too_little():
+    plan = station(formula=formula())
+    small = next(
+        n for n in work(plan, Kitchen({"mixer.most_g": 900})).notes if n.code == "bowl-much"
+    )
+    assert plain(small.title) == "Mix it in 3"
+    assert "Little for the mixer" in {
+        plain(n.title) for n in work(plan, Kitchen({"mixer.least_g": 5000})).notes
+    }
+
+
+PLAQUE = Size(300, 200, 18)
+
+
+@given(st.floats(50, 20_000))
+def test_plaques_and_their_cut_make_up_the_block(block_g):
+    got = plaques_for(block_g, Size(230, 300, 10), PLAQUE, 1000)
+    assert got.whole * 1000 + got.part_g == pytest.approx(block_g)
+    assert 0 <= got.part_g < 1000
+    assert got.trim_g == pytest.approx(1000 - got.part_g if got.part_g else 0)
+    assert got.across * got.along == max(got.whole, 1)
+
+
+def test_plaques_lie_as_the_block_does():
+    got = plaques_for(4000, Size(400, 600, 18), PLAQUE, 1000)
+    assert (got.whole, got.across, got.along) == (4, 2, 2)
+    long = plaques_for(2000, Size(600, 200, 18), PLAQUE, 1000)
+    assert (long.across, long.along, long.turned) == (1, 2, False)
+
+
+def test_folded_back_it_is_as_thick_as_before():
+    got = fold_back(Size(230, 300, 12), 3)
+    assert got.roll_to_mm * 3 == 12
+    assert got.length_mm * got.width_mm * got.roll_to_mm == pytest.approx(230 * 300 * 12)
+
+
+@given(st.floats(200, 1500), st.floats(150, 900), st.floats(250, 800), st.floats(200, 600))
+def test_a_slab_lies_on_the_tray_and_is_never_thinner_than_its_sheet(length, width, tray_l, tray_w):
+    sheet = Size(length, width, 12)
+    slab = slab_for(sheet, sheet.volume_mm3, tray_l, tray_w)
+    assert max(slab.length_mm, slab.width_mm) <= max(tray_l, tray_w) + 1e-6
+    assert min(slab.length_mm, slab.width_mm) <= min(tray_l, tray_w) + 1e-6
+    assert slab.thickness_mm >= 12 - 1e-6
+    assert slab.volume_mm3 == pytest.approx(sheet.volume_mm3)
+
+
+def test_flour_in_the_butter_is_weighed_and_counted():
+    from dataclasses import replace
+
+    plan = station(butter=replace(station().butter, flour_pct=20, density_kg_m3=None))
+    worked = work(plan)
+    block = next(s for s in worked.sheets if s.stop == "lock_in")
+    assert [line.grams for line in block.lines] == [
+        pytest.approx(541.7, abs=0.1),
+        pytest.approx(108.3, abs=0.1),
+    ]
+    assert "gluten" in block.allergens
+    assert worked.butter.physics.density_kg_m3 > work(station(butter=replace(
+        station().butter, density_kg_m3=None))).butter.physics.density_kg_m3  # fmt: skip

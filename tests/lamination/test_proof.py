@@ -1,0 +1,101 @@
+"""The proof of a shaped piece: its window, from warm, chilled or overnight, and what a right one teaches."""
+
+from dataclasses import replace
+
+import pytest
+
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.fixes import taken
+from lamination.plan.starts import starting_finish
+from lamination.terms.rests import Rest, Stay
+from lamination.terms.trade import Family, Place
+from lamination.warmth.bodies import Today
+from lamination.warmth.follow import follow
+from lamination.warmth.proof import learned_reference, proof_of
+from lamination.warmth.warmth import work_warmth
+from lamination.warmth.windows import Cause
+from tests.plans import formula, station
+
+PROOF = Rest(Place.PROOFER, 120)
+
+
+def plan(rest=PROOF, of=None, **changes):
+    shape, *after = starting_finish(Family.CROISSANT)
+    finish = (replace(shape, rest=rest), *after)
+    return station(formula=of or formula(), finish=finish, **changes)
+
+
+def window(rest=PROOF, today=None, **kitchen):
+    found = follow(plan(rest), Kitchen(kitchen), today)
+    return next(w for w in found.windows if w.stop == "shape")
+
+
+def test_its_marks_come_in_order_and_are_set_by_the_proof():
+    found = window()
+    marks = [found.possible_from_min, found.good_from_min, found.best_min, found.good_until_min,
+             found.possible_until_min]  # fmt: skip
+    assert marks == sorted(marks)
+    assert (found.from_by, found.until_by) == (Cause.PROOF, Cause.OVER)
+    assert found.verdict == "good"
+
+
+def test_a_cool_proofer_takes_longer_and_a_longer_reference_too():
+    usual = window().best_min
+    assert window(**{"proofer.c": 22}).best_min > 1.1 * usual
+    longer = 1.5 * Kitchen()["proof.reference_min"]
+    assert window(**{"proof.reference_min": longer}).best_min > 1.2 * usual
+
+
+def test_a_night_in_the_fridge_first_counts_for_little_but_counts():
+    night = Rest(Place.PROOFER, 720 + 120, first=Stay(Place.FRIDGE, 720))
+    after = window(night).best_min - 720
+    assert 0.4 * window().best_min < after < 1.6 * window().best_min
+
+
+@pytest.mark.parametrize(("minutes", "verdict"), [(25, "short"), (500, "long")])
+def test_too_short_and_too_long_are_said_with_a_press_that_mends_them(minutes, verdict):
+    wrong = plan(Rest(Place.PROOFER, minutes))
+    found = work_warmth(wrong, Kitchen())
+    assert next(w for w in found.windows if w.stop == "shape").verdict == verdict
+    note = next(n for n in found.notes if n.stop == "shape" and n.tone == "mind")
+    mended = work_warmth(taken(wrong, note.fixes[0]), Kitchen(), fixes=False)
+    assert next(w for w in mended.windows if w.stop == "shape").verdict in ("good", "tight")
+
+
+def test_in_a_cold_place_it_never_finishes():
+    cold = window(Rest(Place.FRIDGE, 60))
+    assert cold.good_from_min is None or cold.good_from_min > 600
+
+
+def test_a_dough_without_yeast_has_no_proof():
+    lean = {"flour-strong": 100, "water": 50, "butter-table": 6, "salt": 2}
+    still = plan(of=formula(lean))
+    assert proof_of(follow(still, Kitchen())) is None
+    assert work_warmth(still, Kitchen()).proof is None
+
+
+def test_a_hot_proofer_is_said_to_cost_the_butter():
+    hot = proof_of(follow(plan(), Kitchen({"proofer.c": 34})))
+    assert hot.hot
+    assert not proof_of(follow(plan(), Kitchen({"proofer.c": 26}))).hot
+
+
+def test_a_frozen_piece_takes_longer_than_a_chilled_one():
+    found = proof_of(follow(plan(), Kitchen(), Today(room_c=21)))
+    assert found.chilled_min < found.frozen_min
+
+
+def test_a_proof_that_was_right_becomes_the_reference():
+    kitchen = Kitchen()
+    best = window().best_min
+    same = learned_reference(plan(), kitchen, best)
+    assert same == pytest.approx(kitchen["proof.reference_min"], rel=0.1)
+    assert learned_reference(plan(), kitchen, 1.3 * best) > 1.2 * same
+    taught = Kitchen({"proof.reference_min": learned_reference(plan(), kitchen, 1.3 * best)})
+    found = next(w for w in follow(plan(), taught).windows if w.stop == "shape")
+    assert found.best_min == pytest.approx(1.3 * best, rel=0.1)
+
+
+def test_there_is_nothing_to_learn_without_a_proof():
+    with pytest.raises(ValueError, match="no proof"):
+        learned_reference(station(formula=formula()), Kitchen(), 100)

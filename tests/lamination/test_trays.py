@@ -1,0 +1,201 @@
+"""Trays, loads, the bake, the labels: what follows the cut."""
+
+import math
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.ingredients import Allergen
+from lamination.pieces.baking import Oven, converted
+from lamination.pieces.cutting import Product, Shape, blank_of
+from lamination.pieces.shaping import CARDS, Card
+from lamination.pieces.trays import load_trays, on_tray, risen_size, shaped_size
+from lamination.plan.starts import starting_finish
+from lamination.plan.work import work
+from lamination.steps.bake import BakeFigures
+from lamination.steps.cut import Cut
+from lamination.terms.limits import Faults
+from lamination.terms.said import plain
+from lamination.terms.sizes import Size
+from lamination.terms.trade import Family
+from tests.plans import formula, station
+
+FINISH = starting_finish(Family.CROISSANT)
+NO_WASH = tuple(step for step in FINISH if step.do != "wash")
+
+
+def bake_of(family=Family.CROISSANT):
+    return next(step for step in starting_finish(family) if step.do == "bake").bake
+
+
+def baked(worked):
+    return worked.made(BakeFigures)[0]
+
+
+def finished(**changes):
+    return station(**{"finish": FINISH, "formula": formula(), **changes})
+
+
+def test_a_rolled_piece_is_as_thick_as_the_circle_its_section_fills():
+    product = Product("Roll", Shape.RECTANGLE, 90, 140, card=Card.ROLL)
+    size = shaped_size(product, blank_of(product), 4, Kitchen())
+    assert math.pi / 4 * size.width_mm**2 == pytest.approx(140 * 4)
+    assert size.length_mm == 90
+
+
+def test_what_lies_flat_keeps_its_size_and_what_is_folded_over_halves():
+    square = Product("Square", Shape.SQUARE, 100)
+    over = replace(square, card=Card.TURNOVER)
+    assert shaped_size(square, blank_of(square), 3, Kitchen()) == Size(100, 100, 3)
+    assert shaped_size(over, blank_of(over), 3, Kitchen()) == Size(100, 50, 6)
+
+
+def test_yeasted_pieces_spread_and_puff_rises_instead():
+    kitchen, piece = Kitchen(), Size(100, 50, 10)
+    soft, puff = (risen_size(piece, Card.ROLL, f, kitchen) for f in (Family.DANISH, Family.PUFF))
+    assert soft.width_mm > puff.width_mm
+    assert puff.thickness_mm > soft.thickness_mm > 10
+
+
+@given(st.floats(20, 300), st.floats(20, 300), st.floats(0, 60))
+def test_pieces_and_gaps_fit_the_tray_whichever_way_round(a, b, gap):
+    along, across = on_tray(Size(a, b, 20), 600, 400, gap)
+    turned = on_tray(Size(b, a, 20), 600, 400, gap)
+    assert along * across == turned[0] * turned[1]
+    assert along * across * (a + gap) * (b + gap) <= 600 * 400 + 1e-6
+
+
+@given(st.integers(0, 60), st.integers(1, 12))
+def test_every_tray_is_in_one_load_and_none_is_too_full(trays, holds):
+    loads = load_trays(tuple(range(1, trays + 1)), holds)
+    assert [t for load in loads for t in load.trays] == list(range(1, trays + 1))
+    assert all(1 <= len(load.trays) <= holds for load in loads)
+
+
+def test_all_pieces_are_on_trays_of_their_own_kind():
+    cut = Cut((Product("Big", Shape.TRIANGLE, 90, 190, rows=1), Product("Small", Shape.SQUARE, 60)))
+    worked = work(finished(cut=cut))
+    big, small = worked.shaped.trays.products
+    assert sum(big.pieces) == worked.cut.products[0].pieces
+    assert sum(small.pieces) == worked.cut.products[1].pieces
+    assert small.trays[0] == big.trays[-1] + 1
+    assert all(n <= small.per_tray for n in small.pieces)
+
+
+def test_the_strip_goes_on_from_the_cut_to_the_look():
+    worked = work(finished())
+    after = [s.do for s in worked.strip][-5:]
+    assert after == ["cut", "shape", "wash", "bake", "look"]
+    bake = worked.strip[-2]
+    assert bake.bench_min == baked(worked).loads * baked(worked).bake_min
+    assert worked.total_min > work(station()).total_min + 165 + 30
+
+
+def test_a_plan_without_a_wash_has_no_stop_for_it():
+    plan = finished(finish=NO_WASH)
+    assert "wash" not in [s.key for s in work(plan).strip]
+
+
+def test_what_is_never_cut_is_not_shaped_either():
+    with pytest.raises(Faults, match="cut"):
+        finished(cut=None)
+
+
+def test_one_more_load_is_said_with_what_to_do_about_it():
+    few = work(finished(), Kitchen({"oven.trays": 1}))
+    note = next(n for n in few.notes if n.stop == "bake")
+    more = (baked(few).loads - 1) * baked(few).bake_min
+    assert f"{more:g} min after the first" in plain(note.text)
+    assert not [n for n in work(finished(), Kitchen({"oven.trays": 40})).notes if n.stop == "bake"]
+
+
+def test_a_proofer_that_is_too_small_is_said_at_the_shaping():
+    notes = work(finished(), Kitchen({"proofer.trays": 1})).notes
+    assert any(
+        n.stop == "shape" and plain(n.title).startswith("The proofer takes it in") for n in notes
+    )
+
+
+def test_a_piece_larger_than_the_tray_is_said_and_gets_one_of_its_own():
+    cut = Cut((Product("Slab", Shape.RECTANGLE, 700, 300),))
+    worked = work(finished(cut=cut))
+    assert any(plain(n.title) == "Slab is larger than the tray" for n in worked.notes)
+    assert set(worked.shaped.trays.products[0].pieces) == {1}
+
+
+def test_a_fan_oven_is_set_lower_and_is_a_little_quicker_and_back_again():
+    deck = bake_of()
+    fan = converted(deck, Oven.FAN, Kitchen())
+    assert [s.oven_c for s in fan.stages] == [s.oven_c - 20 for s in deck.stages]
+    assert fan.minutes == pytest.approx(0.9 * deck.minutes, abs=0.5)
+    assert fan.stages[0].steam
+    back = converted(fan, Oven.DECK, Kitchen())
+    assert [s.oven_c for s in back.stages] == [s.oven_c for s in deck.stages]
+    assert converted(fan, Oven.FAN, Kitchen()) is fan
+
+
+def test_hot_sugar_has_its_caution_where_it_is_unmoulded():
+    kouign = finished(finish=starting_finish(Family.KOUIGN), family=Family.KOUIGN)
+    bake = next(s for s in work(kouign).strip if s.key == "bake")
+    assert any("burns deeply" in line for line in bake.does)
+    bare = next(s for s in work(finished()).strip if s.key == "bake")
+    assert not any("sugar" in line for line in bare.does)
+
+
+def label(plan):
+    return work(plan).labels[0]
+
+
+def test_the_label_names_allergens_of_dough_butter_wash_and_filling_together():
+    assert label(finished(finish=NO_WASH)).allergens == (Allergen.GLUTEN, Allergen.MILK)
+    assert Allergen.EGG in label(finished()).allergens
+    nutty = Product("Almond", Shape.SQUARE, 90, filling="almond", filling_g=20)
+    filled = label(finished(cut=Cut((nutty,))))
+    assert (Allergen.NUTS in filled.allergens) != (filled.unknown == ("almond",))
+
+
+def test_a_filling_nobody_knows_is_said_so_on_the_label_and_in_the_advice():
+    odd = Product("Odd", Shape.SQUARE, 90, filling="grandmother's jam", filling_g=20)
+    worked = work(finished(cut=Cut((odd,))))
+    assert worked.labels[0].unknown == ("grandmother's jam",)
+    assert not worked.labels[0].complete
+
+
+def test_without_a_formula_the_dough_is_said_to_be_unknown():
+    assert label(finished(formula=None)).unknown == ("the dough",)
+
+
+@pytest.mark.parametrize("family", list(Family))
+def test_every_family_has_a_finish_to_start_from(family):
+    assert starting_finish(family)[0].do == "shape"
+    assert 10 <= bake_of(family).minutes <= 60
+
+
+def test_every_shape_has_a_card_in_short_steps():
+    assert set(CARDS) == set(Card)
+    for card in CARDS.values():
+        assert 3 <= len(card.steps) <= 5
+        assert all(len(plain(s.text)) <= 90 for s in card.steps)
+        assert card.faults
+
+
+def test_more_filling_than_the_shape_bears_is_said_at_the_shaping():
+    def said(grams):
+        cut = Cut(
+            (
+                Product(
+                    "Pocket", Shape.SQUARE, 100, card=Card.POCKET, filling="almond", filling_g=grams
+                ),
+            )
+        )
+        return [
+            n
+            for n in work(finished(cut=cut)).notes
+            if plain(n.title) == "A lot of filling in Pocket"
+        ]
+
+    assert said(90)[0].field == "steps[7].products[0].filling_g"
+    assert said(10) == []

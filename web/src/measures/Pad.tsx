@@ -1,0 +1,74 @@
+import { Button } from "@mantine/core";
+import { useState } from "react";
+import classes from "@/rooms/bench/Keypad.module.css";
+import { useSaying } from "./likes";
+import { parse, QUANTITIES, type QuantityName } from "./quantity";
+
+interface Props {
+  quantity: QuantityName;
+  label: string;
+  /** Whether figures below zero make sense. */
+  minus?: boolean;
+  example: string;
+  /** What is wrong with a value that can be read, if anything. */
+  refuse: (value: number, shown: string) => string | null;
+  onEnter: (value: number) => void;
+}
+
+/** Figures without typing. */
+export function Pad({ quantity, label, minus, example, refuse, onEnter }: Props) {
+  const { likes } = useSaying();
+  const [text, setText] = useState("");
+  const [complaint, setComplaint] = useState("");
+  const unit = QUANTITIES[quantity].shown[likes.units];
+  const keys = ["7", "8", "9", "4", "5", "6", "1", "2", "3", minus ? "−" : "00", "0", "."];
+  const press = (key: string) => {
+    setComplaint("");
+    setText((t) => {
+      if (key === "−") return t.startsWith("-") ? t.slice(1) : `-${t}`;
+      if (key === "." && t.includes(".")) return t;
+      return t.length < 7 ? t + key : t;
+    });
+  };
+  const enter = () => {
+    const read = parse(quantity, text, likes.units);
+    if ("complaint" in read) setComplaint(`Press the figures first, such as ${example}.`);
+    else {
+      const refusal = refuse(read.value, `${text} ${unit}`);
+      if (refusal) setComplaint(refusal);
+      else onEnter(read.value);
+    }
+  };
+  return (
+    <>
+      <output className={classes.shown} aria-label={label}>
+        {text.replace("-", "−") || " "} <small>{unit}</small>
+      </output>
+      {complaint && (
+        <p className={classes.complaint} role="alert">
+          {complaint}
+        </p>
+      )}
+      <div className={classes.keys}>
+        {keys.map((key) => (
+          <button
+            type="button"
+            key={key}
+            aria-label={key === "−" ? "minus" : key === "." ? "point" : key}
+            onClick={() => press(key)}
+          >
+            {key}
+          </button>
+        ))}
+      </div>
+      <div className={classes.enter}>
+        <Button variant="default" size="xl" px={10} onClick={() => setText((t) => t.slice(0, -1))}>
+          Back
+        </Button>
+        <Button size="xl" onClick={enter}>
+          Keep it
+        </Button>
+      </div>
+    </>
+  );
+}

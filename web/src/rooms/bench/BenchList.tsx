@@ -1,0 +1,93 @@
+import { Button } from "@mantine/core";
+import { Link } from "react-router";
+import type { Schemas } from "@/api/client";
+import { usePlans, useRuns } from "@/api/queries";
+import { useTrade } from "@/api/trade";
+import { useStartRun } from "@/api/useStartRun";
+import { Nothing, Waiting } from "@/app/states";
+import { span } from "@/measures/quantity";
+import classes from "./BenchList.module.css";
+import { minutesBetween } from "./now";
+
+/** The doughs under way, and the plans one may take to the bench. */
+export function BenchList() {
+  const runs = useRuns();
+  const plans = usePlans();
+  const start = useStartRun();
+  const { said } = useTrade();
+  const under = runs.data?.runs;
+  return (
+    <>
+      <div className="roomHead">
+        <h1>Bench</h1>
+      </div>
+      {runs.isPending && <Waiting what="the doughs" />}
+      {runs.isError && <Nothing error={runs.error} retry={runs.refetch} />}
+      {start.isError && (
+        <div className="bar mind" role="alert">
+          {start.error.message}
+        </div>
+      )}
+      {under?.length === 0 && (
+        <div className="empty">
+          <h2>No dough under way</h2>
+          <p>Take a plan to the bench below.</p>
+        </div>
+      )}
+      <ul className="ruled">
+        {under?.map((run) => (
+          <li key={run.id}>
+            <Link to={`/bench/${run.id}`} className={classes.run}>
+              <b>{run.name}</b>
+              <State run={run} />
+              <span className={classes.turns}>
+                {run.turns_done} of {run.turns} turns
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {plans.data && plans.data.length > 0 && (
+        <>
+          <h2 className={classes.next}>Take a plan to the bench</h2>
+          <ul className="ruled">
+            {plans.data.map((plan) => (
+              <li key={plan.id} className={classes.plan}>
+                <span>
+                  <b>{plan.name}</b> <span className="quiet">{said("family", plan.family)}</span>
+                </span>
+                <Button
+                  variant="default"
+                  size="lg"
+                  disabled={start.isPending}
+                  aria-label={`Start ${plan.name}`}
+                  onClick={() => start.mutate(plan.id)}
+                >
+                  Start
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </>
+  );
+}
+
+function State({ run }: { run: Schemas["RunLine"] }) {
+  if (run.phase === "work") {
+    return (
+      <span>
+        <b>{run.stop_name}</b> on the bench since{" "}
+        {span(minutesBetween(new Date(run.since), new Date()))}
+      </span>
+    );
+  }
+  const left = run.until ? minutesBetween(new Date(), new Date(run.until)) : 0;
+  return (
+    <span className={left > 0 ? classes.cold : classes.late}>
+      resting after {run.stop_name?.toLowerCase()}:{" "}
+      <b>{left > 0 ? `${span(left)} more` : `${span(-left)} over`}</b>
+    </span>
+  );
+}

@@ -1,0 +1,217 @@
+import { Button, Modal } from "@mantine/core";
+import {
+  IconArrowBackUp,
+  IconPencil,
+  IconScale,
+  IconTemperature,
+  IconX,
+} from "@tabler/icons-react";
+import { type ReactNode, useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { Nothing, Waiting } from "@/app/states";
+import { clock as timeOfDay } from "@/app/time";
+import { PieceWeights } from "@/finish/PieceWeights";
+import classes from "./BenchRun.module.css";
+import { Entries } from "./Entries";
+import { GoButton, PutRight } from "./GoButton";
+import { Keypad } from "./Keypad";
+import { MayItGoIn } from "./MayItGoIn";
+import { Moves } from "./Moves";
+import { NoteForm } from "./NoteForm";
+import { type RunView, undoTarget, weighedNow, whereNow } from "./now";
+import { Resting } from "./Resting";
+import { Scales } from "./Scales";
+import { TrayBoard, TrayGo } from "./TrayBoard";
+import { useClock } from "./useClock";
+import { type Saying, useRun } from "./useRun";
+import { useRunWarmth } from "./useRunWarmth";
+import { Ahead, Over, Working } from "./Working";
+
+type Asking = "temperature" | "note" | "pieces" | "stop" | null;
+
+/** One dough, one step at a time. */
+export function BenchRun() {
+  const { runId = "" } = useParams();
+  const desk = useRun(runId);
+  if (desk.run.data) return <Desk {...desk} view={desk.run.data} />;
+  return (
+    <div className={`night ${classes.page}`}>
+      <main className={classes.middle}>
+        {desk.run.error ? (
+          <Nothing error={desk.run.error} retry={desk.run.refetch} />
+        ) : (
+          <Waiting what="the dough" />
+        )}
+      </main>
+    </div>
+  );
+}
+
+type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
+
+function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
+  const clock = useClock(view.now);
+  const now = whereNow(view, waiting);
+  const [asking, setAsking] = useState<Asking>(null);
+  const over = now.phase === "finished" || now.phase === "given_up";
+  const warmth = useRunWarmth(view);
+  const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
+
+  useEffect(() => {
+    document.title = `${view.plan.name} at the bench`;
+    return () => {
+      document.title = "Eight Turn";
+    };
+  }, [view.plan.name]);
+
+  return (
+    <div className={`night ${classes.page}`}>
+      <header className={classes.head}>
+        <Link to="/bench" className={classes.back} aria-label="All doughs at the bench">
+          ‹
+        </Link>
+        <b>{view.plan.name}</b>
+        <span className="quiet">
+          started {timeOfDay(view.started_at)}
+          {view.started_by && ` by ${view.started_by}`}
+        </span>
+        <Marks done={now.turnsDone} of={view.standing.turns} />
+      </header>
+      {(offline || refusal) && (
+        <p className={classes.notice} role="alert">
+          {offline
+            ? `No connection. ${waiting.length ? `${waiting.length} ${waiting.length === 1 ? "entry waits" : "entries wait"} here and will be sent.` : "What you enter is kept here and sent later."}`
+            : refusal}
+        </p>
+      )}
+      <main className={classes.main}>
+        <section className={classes.now} aria-live="polite">
+          {over ? (
+            <Over now={now} view={view} />
+          ) : now.trays.length > 0 ? (
+            <TrayBoard view={view} trays={now.trays} clock={clock} waiting={waiting} say={say} />
+          ) : now.phase === "rest" ? (
+            <Resting now={now} clock={clock} name={view.plan.name} warmth={warmth}>
+              <Moves moved={warmth?.moved ?? []} say={say} />
+            </Resting>
+          ) : (
+            <Working now={now} clock={clock}>
+              {sheet && <Scales sheet={sheet} weighed={weighedNow(view, waiting)} say={say} />}
+              {now.stop?.do === "lock_in" && <MayItGoIn view={view} />}
+            </Working>
+          )}
+        </section>
+        {!over && (
+          <Ahead now={now} view={view}>
+            <Entries view={view} waiting={waiting} />
+          </Ahead>
+        )}
+      </main>
+      {now.lastDeed && !over && <PutRight now={now} say={say} clock={clock} />}
+      <footer className={classes.foot}>
+        <Tile
+          icon={<IconTemperature />}
+          label="Temperature"
+          onClick={() => setAsking("temperature")}
+        />
+        <Tile icon={<IconPencil />} label="Note" onClick={() => setAsking("note")} />
+        <Tile
+          icon={<IconArrowBackUp />}
+          label="Undo"
+          onClick={undo}
+          disabled={undoTarget(view, waiting) === null}
+        />
+        {!over && (
+          <Tile icon={<IconX />} label="Stop this dough" onClick={() => setAsking("stop")} />
+        )}
+        {!over && (now.stop?.do === "cut" || now.stop?.do === "shape") && (
+          <Tile icon={<IconScale />} label="Pieces" onClick={() => setAsking("pieces")} />
+        )}
+        {over ? (
+          <Link className={classes.go} to={`/book/${view.id}`}>
+            <b>To the record</b>
+            <small>how it came out</small>
+          </Link>
+        ) : now.trays.length > 0 ? (
+          <TrayGo view={view} trays={now.trays} clock={clock} say={say} />
+        ) : (
+          <GoButton now={now} clock={clock} say={say} />
+        )}
+      </footer>
+      {now.stop && !over && (
+        <p className={classes.caution}>{now.next?.caution ?? now.stop.caution}</p>
+      )}
+      <Asked asking={asking} close={() => setAsking(null)} view={view} say={say} />
+    </div>
+  );
+}
+
+interface AskedProps {
+  asking: Asking;
+  close: () => void;
+  view: RunView;
+  say: (saying: Saying) => void;
+}
+
+/** What is asked for in a dialog; each answer goes into the record and shuts it. */
+function Asked({ asking, close, view, say }: AskedProps) {
+  const keep = (saying: Saying) => {
+    say(saying);
+    close();
+  };
+  return (
+    <>
+      <Modal opened={asking === "temperature"} onClose={close} title="Temperature" size={420}>
+        <Keypad onEnter={(probe, value_c) => keep({ kind: "reading", probe, value_c })} />
+      </Modal>
+      <Modal opened={asking === "pieces"} onClose={close} title="Weigh the pieces" size={780}>
+        <PieceWeights
+          view={view}
+          keep={(product, pieces_g) => keep({ kind: "pieces", product, pieces_g })}
+        />
+      </Modal>
+      <Modal opened={asking === "note"} onClose={close} title="Note">
+        <NoteForm onEnter={(text) => keep({ kind: "note", words: text })} />
+      </Modal>
+      <Modal opened={asking === "stop"} onClose={close} title="Stop this dough?">
+        <p>The record keeps it as far as it came. Undo takes it back, here or from the record.</p>
+        <div className={classes.quick}>
+          <Button size="lg" color="red" onClick={() => keep({ kind: "give_up" })}>
+            Stop this dough
+          </Button>
+          <Button size="lg" variant="default" onClick={close}>
+            Go on with it
+          </Button>
+        </div>
+      </Modal>
+    </>
+  );
+}
+
+function Marks({ done, of }: { done: number; of: number }) {
+  const all = Array.from({ length: of }, (_, i) => ({ key: `turn ${i + 1}`, on: i < done }));
+  return (
+    <span className={classes.marks} role="img" aria-label={`${done} of ${of} turns done`}>
+      <span className="quiet">turns</span>
+      {all.map(({ key, on }) => (
+        <i key={key} data-on={on || undefined} />
+      ))}
+    </span>
+  );
+}
+
+interface TileProps {
+  icon: ReactNode;
+  label: string;
+  onClick: () => void;
+  disabled?: boolean;
+}
+
+function Tile({ icon, label, onClick, disabled }: TileProps) {
+  return (
+    <button type="button" className={classes.tile} onClick={onClick} disabled={disabled}>
+      {icon}
+      {label}
+    </button>
+  );
+}

@@ -1,0 +1,85 @@
+import { ActionIcon } from "@mantine/core";
+import { useInterval } from "@mantine/hooks";
+import { IconMinus, IconPlus } from "@tabler/icons-react";
+import { useState } from "react";
+import { clock as timeOfDay } from "@/app/time";
+import { span } from "@/measures/quantity";
+import classes from "./BenchRun.module.css";
+import { minutesBetween, type Now } from "./now";
+import type { Saying } from "./useRun";
+
+type Say = (saying: Saying) => void;
+
+/** The one thing to press. */
+export function GoButton({ now, clock, say }: { now: Now; clock: Date; say: Say }) {
+  const { stop } = now;
+  // A press counts once: the button waits a moment for the screen to move on.
+  const [held, setHeld] = useState(false);
+  const release = useInterval(() => setHeld(false), 700);
+  if (!stop) return null;
+  const press = (kind: "done" | "out") => {
+    if (held) return;
+    setHeld(true);
+    release.start();
+    say({ kind, stop: stop.key });
+  };
+  if (now.phase === "rest" && now.until) {
+    const left = minutesBetween(clock, now.until);
+    const early = left > 0 ? `${span(Math.ceil(left))} before its time` : "its rest is over";
+    return (
+      <button
+        type="button"
+        className={classes.go}
+        data-early={left > 0 || undefined}
+        onClick={() => press("out")}
+      >
+        <b>Take it out</b>
+        <small>{early}</small>
+      </button>
+    );
+  }
+  const rest = stop.rest && stop.rest.minutes > 0 ? stop.rest : null;
+  const where = rest
+    ? rest.place === "bench"
+      ? "rest on the bench"
+      : `into the ${rest.place}`
+    : null;
+  return (
+    <button type="button" className={classes.go} onClick={() => press("done")}>
+      <b>{stop.name} done</b>
+      <small>{rest ? `then ${where}, ${span(rest.minutes)}` : "straight on"}</small>
+    </button>
+  );
+}
+
+/** The time of the last deed, put right by the minute. */
+export function PutRight({ now, say, clock }: { now: Now; say: Say; clock: Date }) {
+  const deed = now.lastDeed;
+  if (!deed) return null;
+  const what = deed.kind === "done" ? `${deed.name} done` : "Taken out";
+  const shift = (minutes: number) => say({ kind: "move", target: deed.id, minutes });
+  return (
+    <div className={classes.right}>
+      <ActionIcon
+        variant="outline"
+        size={56}
+        aria-label="A minute earlier"
+        onClick={() => shift(-1)}
+      >
+        <IconMinus />
+      </ActionIcon>
+      <span>
+        {what} <b>{timeOfDay(deed.at)}</b>
+      </span>
+      <ActionIcon
+        variant="outline"
+        size={56}
+        aria-label="A minute later"
+        disabled={minutesBetween(deed.at, clock) < 1}
+        onClick={() => shift(1)}
+      >
+        <IconPlus />
+      </ActionIcon>
+    </div>
+  );
+}

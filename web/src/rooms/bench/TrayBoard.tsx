@@ -1,0 +1,196 @@
+/** Trays on their way through proof, wash and oven: each at its own stage, the most pressing first. */
+import { useInterval } from "@mantine/hooks";
+import { useState } from "react";
+import type { Schemas } from "@/api/client";
+import { type Do, made, stepOf, stopOf } from "@/api/steps";
+import { span } from "@/measures/quantity";
+import bench from "./BenchRun.module.css";
+import { type Event, minutesBetween, type RunView, type TrayNow, urgency } from "./now";
+import classes from "./TrayBoard.module.css";
+import type { Saying } from "./useRun";
+
+interface Props {
+  view: RunView;
+  trays: TrayNow[];
+  clock: Date;
+  say: (saying: Saying) => void;
+}
+
+type Step = Schemas["TrayStep"];
+
+/** What a step is called on its button. */
+export function stepWords(step: Step, does: Do | null, place: string | undefined): string {
+  const words: Record<string, string> = {
+    "done shape": "Shaped",
+    "out shape": place === "proofer" ? "Out of the proofer" : `Out of the ${place ?? "rest"}`,
+    "done wash": "Washed",
+    "in bake": "Into the oven",
+    "done bake": "Out of the oven",
+    "out bake": "Cooled",
+  };
+  return words[`${step.kind} ${does}`] ?? "Done";
+}
+
+/** What a tray is doing, in a word, and the minutes of it. */
+export function stageWords(tray: TrayNow, place: string | undefined, clock: Date): string {
+  if (!tray.next) return "ready";
+  if (!tray.since) return "to shape";
+  const gone = span(Math.max(Math.round(minutesBetween(tray.since, clock)), 0));
+  const whole = tray.until && span(Math.round(minutesBetween(tray.since, tray.until)));
+  if (tray.last?.kind === "in") return `in the oven ${gone} of ${whole}`;
+  if (tray.next.kind === "out" && tray.does === "bake") return `cooling ${gone} of ${whole}`;
+  if (tray.next.kind === "out")
+    return `${place === "proofer" ? "proofing" : "resting"} ${gone} of ${whole}`;
+  return tray.next.kind === "in" ? "ready for the oven" : "out, to be washed";
+}
+
+const placeAfterShaping = (view: RunView) => stopOf(view.worked, "shape")?.rest?.place;
+
+export function TrayBoard({ view, trays, clock, say, waiting }: Props & { waiting: Event[] }) {
+  const place = placeAfterShaping(view);
+  const turn = stepOf(view.plan, "bake")?.bake.turn_tray;
+  const proofing = trays.some((t) => t.since && t.next?.kind === "out" && t.does === "shape");
+  const seen = new Set([
+    ...view.standing.remarks.map((r) => r.words),
+    ...waiting.map((e) => e.words),
+  ]);
+  const loads = [...new Set(trays.map((t) => t.load))];
+  const done = trays.filter((t) => !t.next).length;
+  return (
+    <>
+      <p className={classes.lead}>
+        <b>{trays.length} trays</b>
+        {done > 0 && `, ${done} ready`}
+      </p>
+      {loads.map((load) => {
+        const mine = trays.filter((t) => t.load === load);
+        const [first] = mine;
+        const same =
+          mine.length > 1 &&
+          first?.next &&
+          mine.every((t) => t.next?.kind === first.next?.kind && t.next?.stop === first.next?.stop)
+            ? first.next
+            : null;
+        return (
+          <section key={load} className={classes.load} aria-label={`Oven load ${load}`}>
+            {(loads.length > 1 || same) && (
+              <p>
+                {loads.length > 1 ? `load ${load}` : ""}
+                {same && (
+                  <button
+                    type="button"
+                    className={classes.all}
+                    onClick={() => {
+                      for (const t of mine) say({ ...same, tray: t.tray });
+                    }}
+                  >
+                    All {mine.length}: {stepWords(same, first?.does ?? null, place).toLowerCase()}
+                  </button>
+                )}
+              </p>
+            )}
+            <ul className={classes.trays}>
+              {mine.map((tray) => (
+                <Tray key={tray.tray} {...{ tray, view, clock, say, place, turn }} />
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+      {proofing && (
+        <section className={classes.signs} aria-label="Is it ready?">
+          {made(view.worked, "wash")?.signs.map((sign) => (
+            <button
+              type="button"
+              key={sign}
+              className={classes.sign}
+              aria-pressed={seen.has(sign)}
+              onClick={() => !seen.has(sign) && say({ kind: "note", words: sign })}
+            >
+              {sign.replace(/\.$/, "")}
+            </button>
+          ))}
+        </section>
+      )}
+    </>
+  );
+}
+
+interface TrayProps {
+  tray: TrayNow;
+  view: RunView;
+  clock: Date;
+  say: Props["say"];
+  place?: string;
+  turn?: boolean;
+}
+
+function Tray({ tray, view, clock, say, place, turn }: TrayProps) {
+  const left = tray.until ? minutesBetween(clock, tray.until) : null;
+  const whole = tray.since && tray.until ? minutesBetween(tray.since, tray.until) : 0;
+  const share = left === null || !whole ? 0 : Math.min(Math.max(1 - left / whole, 0), 1);
+  const over = left !== null && left <= 0;
+  const baking = tray.last?.kind === "in";
+  const product = stepOf(view.plan, "cut")?.products[tray.product]?.name;
+  return (
+    <li className={classes.tray} data-over={over || undefined} data-hot={baking || undefined}>
+      <b className={classes.number}>{tray.tray}</b>
+      <div className={classes.stage}>
+        <span>
+          {tray.pieces} {product}
+        </span>
+        <b>{stageWords(tray, place, clock)}</b>
+        {left !== null && (
+          <i className={classes.bar} aria-hidden="true">
+            <i style={{ width: `${100 * share}%` }} />
+          </i>
+        )}
+        {baking && turn && share >= 0.5 && share < 0.8 && <em>turn the tray now</em>}
+        {over && <em>{left > -1 ? "now" : `${span(Math.floor(-left))} over`}</em>}
+      </div>
+      {tray.next && (
+        <button
+          type="button"
+          className={classes.step}
+          onClick={() => tray.next && say({ ...tray.next, tray: tray.tray })}
+          aria-label={`Tray ${tray.tray}: ${stepWords(tray.next, tray.does, place).toLowerCase()}`}
+        >
+          {stepWords(tray.next, tray.does, place)}
+        </button>
+      )}
+    </li>
+  );
+}
+
+/** The main button: the tray that wants hands most. */
+export function TrayGo({ view, trays, clock, say }: Props) {
+  const [held, setHeld] = useState(false);
+  const release = useInterval(() => setHeld(false), 700);
+  const tray = trays
+    .filter((t) => t.next)
+    .toSorted((a, b) => urgency(a, clock) - urgency(b, clock) || a.tray - b.tray)[0];
+  if (!tray?.next) return null;
+  const { next } = tray;
+  const place = placeAfterShaping(view);
+  const left = tray.until ? minutesBetween(clock, tray.until) : 0;
+  return (
+    <button
+      type="button"
+      className={bench.go}
+      data-early={left > 0 || undefined}
+      onClick={() => {
+        if (held) return;
+        setHeld(true);
+        release.start();
+        say({ ...next, tray: tray.tray });
+      }}
+    >
+      <b>
+        Tray {tray.tray}: {stepWords(next, tray.does, place).toLowerCase()}
+      </b>
+      <small>
+        {left > 0 ? `${span(Math.ceil(left))} before its time` : stageWords(tray, place, clock)}
+      </small>
+    </button>
+  );
+}

@@ -1,0 +1,86 @@
+/** The step at hand: what to do, what lies there, and the end of it. */
+import type { ReactNode } from "react";
+import { made, type Stop, stepOf } from "@/api/steps";
+import { FromAbove } from "@/drawings/FromAbove";
+import { aboveAt } from "@/drawings/views";
+import { ShapingCardView } from "@/finish/ShapingCardView";
+import { useSaying } from "@/measures/likes";
+import { span } from "@/measures/quantity";
+import { kindOf } from "@/steps/kinds";
+import classes from "./BenchRun.module.css";
+import { minutesBetween, type Now, type RunView } from "./now";
+
+/** What is to be done now. */
+export function Working({ now, clock, children }: { now: Now; clock: Date; children?: ReactNode }) {
+  const { words } = useSaying();
+  if (!now.stop) return null;
+  const [first] = now.stop.does;
+  // Where there is only weighing, what to do stands beside the scales.
+  const scalesOnly = now.stop.do === "mix" || now.stop.do === "preferment";
+  return (
+    <>
+      <p className={classes.stopName}>{now.stop.name}</p>
+      <h1>{words(first ?? "")}</h1>
+      {children}
+      {!scalesOnly && <Does stop={now.stop} small={children !== undefined} />}
+      <p className={classes.since}>
+        <b>{span(Math.max(minutesBetween(now.since, clock), 0))}</b> on the bench,{" "}
+        {span(now.stop.bench_min)} planned
+      </p>
+    </>
+  );
+}
+
+function Does({ stop, small }: { stop: Stop; small?: boolean }) {
+  const { words } = useSaying();
+  return (
+    <ul className={classes.does} data-small={small || undefined}>
+      {stop.does.slice(1).map((line) => (
+        <li key={line}>{words(line)}</li>
+      ))}
+    </ul>
+  );
+}
+
+/** What lies there, or comes next. */
+export function Ahead({ now, view, children }: { now: Now; view: RunView; children: ReactNode }) {
+  const { words } = useSaying();
+  const stop = now.next;
+  if (!stop) return null;
+  const drawn = kindOf(stop.do).views !== undefined && stop.lies !== null;
+  const product = stepOf(view.plan, "cut")?.products[0];
+  return (
+    <aside className={classes.aside}>
+      <p>
+        {now.phase === "rest" ? "Next: " : "This: "}
+        <b>{stop.name}</b>
+      </p>
+      {now.phase === "rest" && <p>{words(stop.does[0] ?? "")}</p>}
+      {drawn ? (
+        <FromAbove {...aboveAt(stop, view.plan, view.worked)} minHeight={260} />
+      ) : (
+        now.phase === "work" && <Does stop={stop} small />
+      )}
+      {stop.do === "shape" && product && <ShapingCardView card={product.card} brief />}
+      {children}
+    </aside>
+  );
+}
+
+/** The end of it. */
+export function Over({ now, view }: { now: Now; view: RunView }) {
+  const cut = made(view.worked, "cut");
+  const given = now.phase === "given_up";
+  return (
+    <>
+      <h1>{given ? "Stopped" : "Done"}</h1>
+      <p className={classes.why}>
+        {given
+          ? "It is in the book as far as it came. Undo takes it back."
+          : cut
+            ? `${cut.pieces} pieces. Say in the book how they came out.`
+            : "The sheet is ready. Say in the book how it comes out."}
+      </p>
+    </>
+  );
+}

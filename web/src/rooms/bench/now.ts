@@ -1,0 +1,235 @@
+/**
+ * Where a run stands on this tablet: what the server knows, and what waits here to be sent.
+ * The server decides what may happen; this only walks the order it gave.
+ */
+import type { Schemas } from "@/api/client";
+import type { RunView } from "@/api/runs";
+import { type Do, made } from "@/api/steps";
+
+export type Event = Schemas["Event"];
+export type { RunView };
+
+export interface Now {
+  phase: Schemas["Phase"];
+  stop: Schemas["Stop"] | null;
+  next: Schemas["Stop"] | null;
+  since: Date;
+  until: Date | null;
+  turnsDone: number;
+  /** The latest deed, whose time may still be put right. */
+  lastDeed: { id: string; name: string; kind: string; at: Date } | null;
+  /** Every tray, once the sheet is cut; empty where the plan has none, or not yet. */
+  trays: TrayNow[];
+}
+
+export type TrayStep = Schemas["TrayStep"];
+
+/** One tray on its way: what is next, since when, and until when it proofs, bakes or cools. */
+export interface TrayNow {
+  tray: number;
+  product: number;
+  pieces: number;
+  load: number;
+  next: TrayStep | null;
+  last: TrayStep | null;
+  /** What the stop of the next step does: it is shaped, washed, baked. */
+  does: Do | null;
+  since: Date | null;
+  until: Date | null;
+}
+
+const MINUTE = 60_000;
+
+/** Entries that are taken back by an undo that still waits here. */
+const takenBack = (waiting: Event[]) =>
+  new Set(waiting.filter((e) => e.kind === "undo").map((e) => e.target));
+
+interface Deed {
+  id: string;
+  kind: string;
+  stop: string;
+  at: Date;
+}
+type Written = Omit<Deed, "at"> & { at: string };
+
+/** Entries known to the server, then those that wait and are not known yet, less what was taken back. */
+function told(known: Written[], waiting: Event[], wanted: (e: Event) => boolean): Deed[] {
+  const ids = new Set(known.map((d) => d.id));
+  // A poll may bring an entry back before its own answer does: it counts once.
+  const ahead = waiting.flatMap((e) =>
+    wanted(e) && e.stop && !ids.has(e.id)
+      ? [{ id: e.id, kind: e.kind, stop: e.stop, at: e.at }]
+      : [],
+  );
+  const gone = takenBack(waiting);
+  const moved = (id: string) =>
+    waiting
+      .filter((e) => e.kind === "move" && e.target === id)
+      .reduce((sum, e) => sum + (e.minutes ?? 0), 0);
+  return [...known, ...ahead]
+    .filter((d) => !gone.has(d.id))
+    .map((d) => ({ ...d, at: new Date(Date.parse(d.at) + moved(d.id) * MINUTE) }));
+}
+
+const dated = (d: { event_id: string; kind: string; stop: string; at: string }) => ({
+  id: d.event_id,
+  kind: d.kind,
+  stop: d.stop,
+  at: d.at,
+});
+
+const TRAY_DEEDS = ["done", "out", "in"];
+
+/** What was done with each tray, the entries that wait here included. */
+function trayDeeds(run: RunView, waiting: Event[]) {
+  return run.standing.trays.map((tray) => ({
+    tray,
+    deeds: told(
+      tray.deeds.map(dated),
+      waiting,
+      (e) => e.tray === tray.tray && TRAY_DEEDS.includes(e.kind),
+    ).slice(0, run.tray_steps.length),
+  }));
+}
+
+/** Deeds in order; a stop that goes by trays is done when the last tray has done it. */
+function deedsSoFar(run: RunView, waiting: Event[]): Deed[] {
+  const byTrays = new Set(run.tray_steps.map((s) => s.stop));
+  const plain = told(
+    run.standing.deeds.filter((d) => !byTrays.has(d.stop)).map(dated),
+    waiting,
+    (e) => (e.kind === "done" || e.kind === "out") && (e.tray === undefined || e.tray === null),
+  );
+  const each = trayDeeds(run, waiting);
+  const all: Deed[] = [];
+  for (const step of run.tray_steps) {
+    if (step.kind === "in") continue;
+    const last = each
+      .map(({ deeds }) => deeds.find((d) => d.kind === step.kind && d.stop === step.stop))
+      .reduce<Deed | null | undefined>(
+        (late, d) => (late === null || !d ? null : !late || d.at > late.at ? d : late),
+        undefined,
+      );
+    if (!last) break;
+    all.push(last);
+  }
+  // What follows the trays comes after them, whenever it was entered.
+  const place = new Map(run.order.map((o, i) => [`${o.kind} ${o.stop}`, i]));
+  const nth = (d: Deed) => place.get(`${d.kind} ${d.stop}`) ?? run.order.length;
+  return [...plain, ...all].sort((a, b) => nth(a) - nth(b));
+}
+
+/** Where every tray is on this tablet. */
+export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
+  return trayDeeds(run, waiting).map(({ tray, deeds }) => {
+    const last = deeds.at(-1);
+    const next = run.tray_steps[deeds.length] ?? null;
+    const rest = run.worked.strip.find((s) => s.key === next?.stop);
+    const minutes =
+      next?.kind === "out" && rest
+        ? restMinutes(run, waiting, rest)
+        : last?.kind === "in"
+          ? made(run.worked, "bake")?.bake_min
+          : undefined;
+    return {
+      tray: tray.tray,
+      product: tray.product,
+      pieces: tray.pieces,
+      load: tray.load,
+      next,
+      last: run.tray_steps[deeds.length - 1] ?? null,
+      does: (rest?.do as Do | undefined) ?? null,
+      since: last?.at ?? null,
+      until: last && minutes !== undefined ? new Date(last.at.getTime() + minutes * MINUTE) : null,
+    };
+  });
+}
+
+/**
+ * How soon a tray wants hands, the least first: what burns, then what stands open, then what is over
+ * its time, then what has not begun; what only waits comes by its time.
+ */
+export function urgency(tray: TrayNow, clock: Date): number {
+  if (!tray.next) return Number.POSITIVE_INFINITY;
+  const left = tray.until ? minutesBetween(clock, tray.until) : 0;
+  if (left > 0) return 100 + left;
+  if (tray.last?.kind === "in") return 0;
+  if (tray.next.kind === "in") return 1;
+  if (tray.does === "wash") return 2;
+  if (tray.next.kind === "out") return tray.does === "shape" ? 3 : 5;
+  return 4;
+}
+
+export function whereNow(run: RunView, waiting: Event[]): Now {
+  const { standing, order, worked } = run;
+  const strip = worked.strip;
+  const named = (key: string) => strip.find((s) => s.key === key) ?? null;
+  const deeds = deedsSoFar(run, waiting);
+  const gone = takenBack(waiting);
+  const due = order[deeds.length];
+  const last = deeds.at(-1);
+  const since = last?.at ?? new Date(run.started_at);
+  const stop = due ? named(due.stop) : null;
+  const byTrays = Boolean(due && run.tray_steps.some((s) => s.stop === due.stop));
+  const trays = byTrays ? traysNow(run, waiting) : [];
+  const resting = due?.kind === "out" && !byTrays;
+  const ended =
+    (standing.phase === "given_up" && !gone.has(standing.undoable)) ||
+    waiting.some((e) => e.kind === "give_up" && !gone.has(e.id));
+  return {
+    phase: ended ? "given_up" : !due ? "finished" : resting ? "rest" : "work",
+    stop,
+    next: stop ? (strip[strip.indexOf(stop) + (resting ? 1 : 0)] ?? null) : null,
+    since,
+    until:
+      resting && stop?.rest
+        ? new Date(since.getTime() + restMinutes(run, waiting, stop) * MINUTE)
+        : null,
+    turnsDone: deeds.filter((d) => d.kind === "done" && named(d.stop)?.turn).length,
+    trays,
+    lastDeed: last && !byTrays ? { ...last, name: named(last.stop)?.name ?? "" } : null,
+  };
+}
+
+/** How long the rest after a stop is to take: as chosen at the bench, or else the plan's. */
+export function restMinutes(run: RunView, waiting: Event[], stop: Schemas["Stop"]): number {
+  const gone = takenBack(waiting);
+  const here = waiting.filter((e) => e.kind === "rest" && e.stop === stop.key && !gone.has(e.id));
+  const known = run.standing.rests.find((r) => r.stop === stop.key)?.minutes;
+  return here.at(-1)?.minutes ?? known ?? stop.rest?.minutes ?? 0;
+}
+
+/** What was weighed, by the line of its sheet: known to the server, and waiting here. */
+export function weighedNow(run: RunView, waiting: Event[]): Map<string, number> {
+  const gone = takenBack(waiting);
+  const known = run.standing.weighed.filter((w) => !gone.has(w.event_id));
+  const found = new Map(known.map((w) => [w.line, w.grams]));
+  for (const e of waiting) {
+    if (e.kind === "weighed" && e.line && typeof e.grams === "number" && !gone.has(e.id))
+      found.set(e.line, e.grams);
+  }
+  return found;
+}
+
+/** What Undo would take back: the latest entry that is not an undo itself, if one is known here. */
+export function undoTarget(run: RunView, waiting: Event[]): string | null {
+  const latest = waiting.at(-1);
+  if (!latest) return run.standing.undoable ?? null;
+  return latest.kind === "undo" ? null : latest.id;
+}
+
+/** Minutes from `from` to `to`; negative when `to` is past. */
+export const minutesBetween = (from: Date, to: Date): number =>
+  (to.getTime() - from.getTime()) / MINUTE;
+
+const LATELY_MIN = 15;
+
+/** The probes whose last reading is fresh enough to stand for now. */
+export function spokeLately(probes: Schemas["ProbeView"][], now: Date) {
+  return probes.filter(
+    (p) =>
+      typeof p.last_c === "number" &&
+      p.last_at &&
+      minutesBetween(new Date(p.last_at), now) <= LATELY_MIN,
+  );
+}

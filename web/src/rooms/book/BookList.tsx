@@ -1,0 +1,86 @@
+import { Button } from "@mantine/core";
+import { Link } from "react-router";
+import type { Schemas } from "@/api/client";
+import { useBook } from "@/api/queries";
+import { useTrade } from "@/api/trade";
+import { Nothing, Waiting } from "@/app/states";
+import { day } from "@/app/time";
+import classes from "./Book.module.css";
+import { SCALES } from "./words";
+
+const PHASES: Record<Schemas["Phase"], string> = {
+  work: "under way",
+  rest: "under way",
+  finished: "finished",
+  given_up: "stopped",
+};
+
+/** Every dough that was run, latest first. */
+export function BookList() {
+  const runs = useBook();
+  const { said } = useTrade();
+  return (
+    <>
+      <div className="roomHead">
+        <h1>Book</h1>
+      </div>
+      {runs.isPending && <Waiting what="the records" />}
+      {runs.isError && <Nothing error={runs.error} retry={runs.refetch} />}
+      {runs.data?.pages[0]?.runs.length === 0 && (
+        <div className="empty">
+          <h2>Nothing in the book yet</h2>
+          <p>Each dough taken to the bench writes its own page here.</p>
+        </div>
+      )}
+      <ul className="ruled">
+        {runs.data?.pages
+          .flatMap((page) => page.runs)
+          .map((run) => (
+            <li key={run.id}>
+              <Link to={`/book/${run.id}`} className={classes.line}>
+                <span>
+                  <b>{run.name}</b>
+                  <small className="quiet">
+                    {said("family", run.family)} · {day(run.started_at)}
+                    {run.started_by && ` · ${run.started_by}`}
+                  </small>
+                </span>
+                <span>
+                  {PHASES[run.phase]}
+                  <small className="quiet">
+                    {run.turns_done} of {run.turns} turns
+                  </small>
+                </span>
+                <span className={classes.scores}>
+                  {run.verdict ? (
+                    SCALES.map(([key, word]) => {
+                      const score = run.verdict?.[key];
+                      return score ? (
+                        <span key={key}>
+                          {word} <b>{score}</b>
+                        </span>
+                      ) : null;
+                    })
+                  ) : (
+                    <span className="quiet">
+                      {run.phase === "finished" ? "not judged yet" : ""}
+                    </span>
+                  )}
+                  {run.verdict?.words && <small className="quiet">{run.verdict.words}</small>}
+                </span>
+              </Link>
+            </li>
+          ))}
+      </ul>
+      {runs.hasNextPage && (
+        <Button
+          variant="default"
+          loading={runs.isFetchingNextPage}
+          onClick={() => runs.fetchNextPage()}
+        >
+          Older doughs
+        </Button>
+      )}
+    </>
+  );
+}

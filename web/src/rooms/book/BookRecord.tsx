@@ -1,0 +1,322 @@
+import { Button, Textarea } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, got, type Schemas } from "@/api/client";
+import { queries, sentence } from "@/api/queries";
+import { type RunView, showRun, useRunView } from "@/api/runs";
+import { Nothing, Waiting } from "@/app/states";
+import { clock, day } from "@/app/time";
+import { useSaying } from "@/measures/likes";
+import { MeasureInput } from "@/measures/MeasureInput";
+import { span } from "@/measures/quantity";
+import { Strip } from "@/steps/Strip";
+import classes from "./Book.module.css";
+import { Photos } from "./Photos";
+import { TemperatureChart } from "./TemperatureChart";
+import { PiecesWeighed, TrayTable } from "./TrayTable";
+import { UsedTable } from "./UsedTable";
+import { SCALES } from "./words";
+
+export function BookRecord() {
+  const { runId = "" } = useParams();
+  const run = useRunView(runId, {
+    // The last entries may still be on their way from the bench.
+    every: (phase) => (phase === "finished" || phase === "given_up" ? false : 3_000),
+  });
+  if (run.data) return <Record run={run.data} />;
+  if (run.error) return <Nothing error={run.error} retry={run.refetch} />;
+  return <Waiting what="the record" />;
+}
+
+function Record({ run }: { run: RunView }) {
+  const [selected, setSelected] = useState<string | null>(null);
+  const { counted } = useSaying();
+  const { standing, worked } = run;
+  const over = standing.phase === "finished" || standing.phase === "given_up";
+  const doneAt = new Map(
+    standing.deeds.filter((d) => d.kind === "done").map((d) => [d.stop, d.at]),
+  );
+  return (
+    <>
+      <div className="roomHead">
+        <h1>{run.plan.name}</h1>
+        <span className="quiet">
+          {day(run.started_at)}
+          {run.started_by && ` by ${run.started_by}`} ·{" "}
+          {counted(worked.layers.butter, worked.layers.total)}
+        </span>
+        <div className="actions">
+          {!over && (
+            <Button component={Link} to={`/bench/${run.id}`}>
+              Back to the bench
+            </Button>
+          )}
+          {standing.phase === "given_up" && standing.undoable && <GoOn run={run} />}
+          <Button variant="default" onClick={() => window.print()}>
+            Print
+          </Button>
+        </div>
+      </div>
+      <Strip
+        plan={run.plan}
+        worked={worked}
+        selected={selected}
+        onSelect={(key) => setSelected(key === selected ? null : key)}
+        under={(stop) => {
+          const at = doneAt.get(stop.key);
+          return at ? `done ${clock(at)}` : "";
+        }}
+      />
+      <div className={classes.page}>
+        <section>
+          <h2>Planned and actual</h2>
+          <Deeds run={run} only={selected} />
+        </section>
+        <div className={classes.right}>
+          <section>
+            <h2>Temperatures</h2>
+            <TemperatureChart run={run} />
+          </section>
+          {run.used && <UsedTable used={run.used} />}
+          <LeftOver worked={run.worked} />
+          <TrayTable run={run} />
+          <PiecesWeighed run={run} />
+          {over && <VerdictForm run={run} />}
+          {over && <Photos run={run} />}
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** A dough stopped by mistake goes on. */
+function GoOn({ run }: { run: RunView }) {
+  const undo = useMutation({
+    mutationFn: () =>
+      got(
+        api.POST("/api/runs/{run_id}/events", {
+          params: { path: { run_id: run.id } },
+          body: {
+            events: [
+              {
+                id: crypto.randomUUID(),
+                at: new Date().toISOString(),
+                kind: "undo",
+                target: run.standing.undoable,
+              },
+            ],
+          },
+        }),
+      ),
+    onSuccess: (now) => {
+      showRun(now);
+      queries.invalidateQueries({ queryKey: ["runs"] });
+    },
+  });
+  return (
+    <Button variant="default" loading={undo.isPending} onClick={() => undo.mutate()}>
+      It was not stopped: go on
+    </Button>
+  );
+}
+
+/** What this dough leaves for the next one, with the butter that is in it. */
+function LeftOver({ worked }: { worked: Schemas["WorkedPlan"] }) {
+  const { say } = useSaying();
+  if (worked.scrap.length === 0) return null;
+  const names = new Map(worked.strip.map((s) => [s.key, s.name]));
+  return (
+    <section>
+      <h2>Left over, for the next dough</h2>
+      <p>
+        {worked.scrap
+          .map(
+            (s) =>
+              `${names.get(s.stop)}: ${say("mass", Math.round(s.grams))}, of it ${say("mass", Math.round(s.butter_g))} butter`,
+          )
+          .join("; ")}
+        .
+      </p>
+    </section>
+  );
+}
+
+function Deeds({ run, only }: { run: RunView; only: string | null }) {
+  const { words, say } = useSaying();
+  const { standing, worked, order } = run;
+  const stops = new Map(worked.strip.map((s) => [s.key, s]));
+  const start = new Date(run.started_at).getTime();
+  const rows = order
+    .map((planned, i) => ({ planned, actual: standing.deeds[i], stop: stops.get(planned.stop) }))
+    .filter((row) => !only || row.planned.stop === only);
+  const said = [
+    ...standing.readings.map((r) => ({
+      ...r,
+      text: `${r.probe} ${say("temperature", r.value_c)}`,
+    })),
+    ...standing.remarks.map((r) => ({ ...r, text: `“${r.words}”` })),
+  ].sort((a, b) => a.at.localeCompare(b.at));
+  const doneAt = new Map(
+    standing.deeds.filter((d) => d.kind === "done").map((d) => [d.stop, d.at]),
+  );
+  // What was said at a stop belongs to its work until that was done, and then to its rest.
+  const saidAt = (key: string, resting: boolean) =>
+    said.filter((s) => s.stop === key && s.at > (doneAt.get(key) ?? "9") === resting);
+  return (
+    <table className={classes.deeds}>
+      <thead>
+        <tr>
+          <th scope="col">Step</th>
+          <th scope="col">Planned</th>
+          <th scope="col">Actual</th>
+          <th scope="col">Off by</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ planned, actual, stop }) => {
+          const plannedAt = new Date(start + planned.minute * 60_000);
+          const off = actual
+            ? (new Date(actual.at).getTime() - plannedAt.getTime()) / 60_000
+            : null;
+          const out = planned.kind === "out";
+          return (
+            <tr key={`${planned.kind}${planned.stop}`}>
+              <td>
+                {out ? (
+                  stop?.rest?.place === "bench" ? (
+                    "Rest on the bench over"
+                  ) : (
+                    `Out of the ${stop?.rest?.place}`
+                  )
+                ) : (
+                  <b>{stop?.name}</b>
+                )}
+                {!out && <span className="quiet"> {words(stop?.does[0] ?? "").toLowerCase()}</span>}
+                {out && <span className="quiet"> after {span(stop?.rest?.minutes ?? 0)}</span>}
+                {saidAt(planned.stop, out).map((s) => (
+                  <span key={s.event_id} className={classes.said}>
+                    {clock(s.at)} {s.text}
+                  </span>
+                ))}
+              </td>
+              <td>{clock(plannedAt)}</td>
+              <td>{actual ? clock(actual.at) : "not yet"}</td>
+              <td>
+                {off !== null && (
+                  <span className={off >= 10 ? classes.late : undefined}>
+                    {Math.round(off) === 0
+                      ? "on time"
+                      : off > 0
+                        ? `${span(off)} late`
+                        : `${span(-off)} early`}
+                  </span>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/** What a piece lost in the oven, in words; empty where it was not weighed both times. */
+export function lost(verdict: Schemas["Verdict"]): string {
+  const { before_g, after_g } = verdict;
+  if (!before_g || !after_g) return "";
+  const pct = Math.round(1000 * (1 - after_g / before_g)) / 10;
+  return pct >= 0 ? `It lost ${pct} % in the oven.` : "It weighs more than before: look again.";
+}
+
+function VerdictForm({ run }: { run: RunView }) {
+  const kept = run.standing.verdict;
+  const [verdict, setVerdict] = useState<Schemas["Verdict"]>(kept ?? { words: "" });
+  const keep = useMutation({
+    mutationFn: () =>
+      got(
+        api.POST("/api/runs/{run_id}/events", {
+          params: { path: { run_id: run.id } },
+          body: {
+            events: [
+              { id: crypto.randomUUID(), at: new Date().toISOString(), kind: "verdict", verdict },
+            ],
+          },
+        }),
+      ),
+    onSuccess: (view) => {
+      showRun(view);
+      queries.invalidateQueries({ queryKey: ["runs"] });
+    },
+  });
+  const changed =
+    verdict.words !== (kept?.words ?? "") ||
+    (["before_g", "after_g"] as const).some((w) => (verdict[w] ?? null) !== (kept?.[w] ?? null)) ||
+    SCALES.some(([key]) => (verdict[key] ?? null) !== (kept?.[key] ?? null));
+  return (
+    <form
+      className={classes.verdict}
+      aria-label="How it came out"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep.mutate();
+      }}
+    >
+      <h2>How it came out</h2>
+      {SCALES.map(([key, word, poor, best]) => (
+        <fieldset key={key} className={classes.scale}>
+          <legend>{word}</legend>
+          <div className={classes.marks}>
+            {[1, 2, 3, 4, 5].map((n) => (
+              <label key={n}>
+                <input
+                  type="radio"
+                  name={key}
+                  aria-label={`${word} ${n}`}
+                  checked={verdict[key] === n}
+                  onChange={() => setVerdict({ ...verdict, [key]: n })}
+                />
+                <span>{n}</span>
+              </label>
+            ))}
+          </div>
+          <span className={classes.ends}>
+            <span>{poor}</span>
+            <span>{best}</span>
+          </span>
+        </fieldset>
+      ))}
+      <div className={classes.weights}>
+        <MeasureInput
+          label="A piece into the oven"
+          quantity="mass"
+          path="verdict.before_g"
+          value={verdict.before_g}
+          emptyMeans="not weighed"
+          onChange={(before_g) => setVerdict({ ...verdict, before_g })}
+        />
+        <MeasureInput
+          label="and cooled"
+          quantity="mass"
+          path="verdict.after_g"
+          value={verdict.after_g}
+          emptyMeans="not weighed"
+          onChange={(after_g) => setVerdict({ ...verdict, after_g })}
+        />
+        {lost(verdict) && <p className="quiet">{lost(verdict)}</p>}
+      </div>
+      <Textarea
+        label="In words: what was different?"
+        autosize
+        minRows={2}
+        value={verdict.words}
+        onChange={(e) => setVerdict({ ...verdict, words: e.currentTarget.value })}
+      />
+      <Button type="submit" mt={10} disabled={!changed} loading={keep.isPending}>
+        {kept ? "Keep the change" : "Keep the verdict"}
+      </Button>
+      {keep.isSuccess && !changed && <span role="status"> Kept.</span>}
+      {keep.isError && <p role="alert">{sentence(keep.error)}</p>}
+    </form>
+  );
+}

@@ -1,0 +1,109 @@
+import { Button } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { useOutletContext } from "react-router";
+import { api, got, Problem, type Schemas } from "@/api/client";
+import { queries, sentence, useKitchen } from "@/api/queries";
+import { useTrade } from "@/api/trade";
+import { Nothing, Waiting } from "@/app/states";
+import { FaultsContext } from "@/measures/faults";
+import { MeasureInput } from "@/measures/MeasureInput";
+import type { QuantityName } from "@/measures/quantity";
+import { capital } from "@/measures/words";
+import { Ingredients } from "./Ingredients";
+import classes from "./KitchenRoom.module.css";
+import { LearnPlace } from "./LearnPlace";
+
+type Default = Schemas["Default"];
+
+const QUANTITY: Record<string, QuantityName> = {
+  mm: "length",
+  min: "time",
+  "%": "share",
+  "°C": "temperature",
+};
+
+/** The table of practice: every starting value, where it comes from, and yours in its place. */
+export function KitchenRoom() {
+  const me = useOutletContext<Schemas["Me"]>();
+  const kitchen = useKitchen();
+  const { said } = useTrade();
+  const change = useMutation({
+    mutationFn: (body: { yours: Record<string, number>; ingredients: Schemas["Ingredient"][] }) =>
+      got(api.PUT("/api/kitchen", { body: { ...body, revision: kitchen.data?.revision ?? 0 } })),
+    onSuccess: (view) => {
+      queries.setQueryData(["kitchen"], view);
+      queries.removeQueries({ queryKey: ["work"] });
+      queries.invalidateQueries({ queryKey: ["warmth"] });
+    },
+  });
+  if (kitchen.isPending) return <Waiting what="the kitchen" />;
+  if (kitchen.isError) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
+  const { table, yours, ingredients, library } = kitchen.data;
+  const found = change.error instanceof Problem ? change.error.faults : [];
+  const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
+  const groups = new Map<string, Default[]>();
+  for (const row of table) groups.set(row.group, [...(groups.get(row.group) ?? []), row]);
+  const set = (key: string, value: number) =>
+    change.mutate({ yours: { ...yours, [key]: value }, ingredients });
+  const reset = (key: string) => {
+    const { [key]: _, ...rest } = yours;
+    change.mutate({ yours: rest, ingredients });
+  };
+  return (
+    <FaultsContext.Provider value={faults}>
+      <div className="roomHead">
+        <h1>Kitchen</h1>
+        <span className="quiet">
+          What every plan starts from. Change what is different here; plans follow at once.
+        </span>
+      </div>
+      {change.isError && found.length === 0 && (
+        <div className="bar mind" role="alert">
+          {sentence(change.error)}
+        </div>
+      )}
+      <LearnPlace head={me.role === "head"} />
+      <div className={classes.groups}>
+        {me.role === "head" && (
+          <Ingredients
+            own={ingredients}
+            library={library}
+            keep={(next) => change.mutate({ yours, ingredients: next })}
+          />
+        )}
+        {[...groups].map(([group, rows]) => (
+          <fieldset key={group} className={classes.group} disabled={me.role !== "head"}>
+            <legend>{capital(said("family", group))}</legend>
+            {rows.map((row) => (
+              <div
+                key={row.key}
+                className={classes.row}
+                data-half={/\.(low|high)$/.test(row.key) || undefined}
+              >
+                <MeasureInput
+                  label={capital(row.label)}
+                  quantity={QUANTITY[row.unit] ?? "number"}
+                  path={`yours.${row.key}`}
+                  value={row.value}
+                  onLeaving
+                  help={row.unit && !QUANTITY[row.unit] ? `${row.unit}, ${row.origin}` : row.origin}
+                  onChange={(v) => v !== null && set(row.key, v)}
+                />
+                {row.origin === "yours" && (
+                  <Button
+                    variant="default"
+                    size="xs"
+                    onClick={() => reset(row.key)}
+                    aria-label={`${row.label}: back to trade practice`}
+                  >
+                    Back
+                  </Button>
+                )}
+              </div>
+            ))}
+          </fieldset>
+        ))}
+      </div>
+    </FaultsContext.Provider>
+  );
+}

@@ -1,0 +1,151 @@
+import { useHotkeys } from "@mantine/hooks";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useOutletContext, useParams } from "react-router";
+import { api, got, type Schemas } from "@/api/client";
+import { useKitchen } from "@/api/queries";
+import { stopOf } from "@/api/steps";
+import { useStartRun } from "@/api/useStartRun";
+import { Nothing, Waiting } from "@/app/states";
+import { TodayBar } from "@/cold/TodayBar";
+import { FaultsContext, MindedContext, UnreadContext, useUnread } from "@/measures/faults";
+import { useSaying } from "@/measures/likes";
+import { kindOf } from "@/steps/kinds";
+import { Advice } from "./Advice";
+import { Board } from "./Board";
+import { FoldSearch } from "./compare/FoldSearch";
+import { Keys } from "./Keys";
+import { PlanHead } from "./PlanHead";
+import classes from "./PlanRoom.module.css";
+import { put } from "./paths";
+import { StepRow } from "./StepRow";
+import { StopPanel } from "./StopPanel";
+import { panelOf, usePlanDesk } from "./usePlanDesk";
+
+/** Fetches a plan and opens it. */
+export function PlanRoom() {
+  const id = Number(useParams().planId);
+  const saved = useQuery({
+    queryKey: ["plan", id],
+    queryFn: () => got(api.GET("/api/plans/{plan_id}", { params: { path: { plan_id: id } } })),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  if (saved.isPending) return <Waiting what="the plan" />;
+  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
+  return <OpenPlan key={id} saved={saved.data} />;
+}
+
+function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
+  const me = useOutletContext<Schemas["Me"]>();
+  const readOnly = me.role !== "head";
+  const desk = usePlanDesk(saved, readOnly);
+  const { plan, draft, worked, warmth, stop, change } = desk;
+  const { unread, tell } = useUnread();
+  const { words } = useSaying();
+  const table = new Map(useKitchen().data?.table.map((d) => [d.key, d.value]));
+  const start = useStartRun();
+  const [keys, setKeys] = useState(false);
+  const [searching, setSearching] = useState(false);
+  useHotkeys([
+    ["mod+Z", draft.undo],
+    ["mod+shift+Z", draft.redo],
+    ["mod+Y", draft.redo],
+    ["shift+?", () => setKeys(true)],
+  ]);
+  const panel = panelOf(desk, { readOnly, searchFolds: () => setSearching(true) });
+  if (!worked || !stop) {
+    return desk.failed ? (
+      <Nothing error={desk.failed} retry={desk.retry} />
+    ) : (
+      <Waiting what="the sheets" />
+    );
+  }
+  const bench = {
+    length_mm: table.get("bench.length_mm") ?? 0,
+    width_mm: table.get("bench.width_mm") ?? 0,
+  };
+  // What is wrong with the order of the steps has no field: it stands over the board.
+  const misplaced = Object.entries(desk.faults)
+    .filter(([path]) => /^steps(\[\d+\])?(\.do|\.id)?$/.test(path))
+    .map(([, message]) => message);
+  return (
+    <FaultsContext.Provider value={desk.faults}>
+      <MindedContext.Provider value={desk.minded}>
+        <UnreadContext.Provider value={tell}>
+          {searching && (
+            <FoldSearch
+              plan={plan}
+              worked={worked}
+              onClose={() => setSearching(false)}
+              take={
+                readOnly
+                  ? undefined
+                  : (next) => {
+                      change(next, "steps");
+                      setSearching(false);
+                      desk.select(stopOf(worked, "turn")?.key ?? "");
+                    }
+              }
+            />
+          )}
+          <Keys opened={keys} onClose={() => setKeys(false)} />
+          <PlanHead
+            id={saved.id}
+            desk={desk}
+            readOnly={readOnly}
+            unread={unread}
+            starting={start.isPending}
+            start={() => start.mutate(saved.id)}
+            showKeys={() => setKeys(true)}
+            searchFolds={() => setSearching(true)}
+          />
+          {start.isError && (
+            <div className="bar mind" role="alert">
+              {start.error.message}
+            </div>
+          )}
+          <StepRow desk={desk} readOnly={readOnly} />
+          {misplaced.map((message) => (
+            <div key={message} className="bar mind" role="alert">
+              {words(message)}
+            </div>
+          ))}
+          <TodayBar
+            warmth={warmth}
+            today={desk.today}
+            change={desk.setToday}
+            askWarmer={desk.askWarmer}
+          />
+          <div
+            className={classes.board}
+            data-scales={!kindOf(stop.do).views || undefined}
+            role="tabpanel"
+            aria-label={`${stop.name}: sheets and inputs`}
+          >
+            {panel && (
+              <Board {...panel} planId={saved.id} bench={bench.length_mm ? bench : undefined} />
+            )}
+            <Advice
+              worked={worked}
+              warmth={warmth}
+              stop={stop.key}
+              stale={desk.stale}
+              take={
+                readOnly
+                  ? undefined
+                  : (fix) =>
+                      change(
+                        fix.puts.reduce((now, p) => put(now, p.field, p.value), plan),
+                        fix.label,
+                      )
+              }
+            />
+            {panel && <StopPanel {...panel} />}
+          </div>
+        </UnreadContext.Provider>
+      </MindedContext.Provider>
+    </FaultsContext.Provider>
+  );
+}

@@ -1,0 +1,72 @@
+/** The strip of a plan with what changes its steps: one more, another place, by hand or by keys. */
+import { ActionIcon, Menu, Tooltip } from "@mantine/core";
+import { IconPlus } from "@tabler/icons-react";
+import { withStepMoved } from "@/api/steps";
+import { useTrade } from "@/api/trade";
+import { clockWords, Strip } from "@/steps/Strip";
+import classes from "./PlanRoom.module.css";
+import type { PlanDesk } from "./usePlanDesk";
+
+export function StepRow({ desk, readOnly }: { desk: PlanDesk; readOnly: boolean }) {
+  const { plan, worked, warmth, stop, select, change } = desk;
+  if (!worked || !stop) return null;
+  const move = (from: number, to: number) => {
+    if (from !== to && to >= 0 && to < plan.steps.length) {
+      change(withStepMoved(plan, from, to), "steps");
+    }
+  };
+  return (
+    <div className={classes.stripRow}>
+      <Strip
+        plan={plan}
+        worked={worked}
+        selected={stop.key}
+        onSelect={select}
+        onMove={readOnly ? undefined : move}
+        windows={warmth?.windows}
+        under={
+          warmth &&
+          ((at) => {
+            const said = clockWords(warmth.clocks.find((c) => c.stop === at.key));
+            return <span data-off={said.off || undefined}>{said.text}</span>;
+          })
+        }
+      />
+      {!readOnly && <AddStep desk={desk} />}
+    </div>
+  );
+}
+
+/** One more step after the chosen one: the core says how it begins. */
+function AddStep({ desk }: { desk: PlanDesk }) {
+  const { steps } = useTrade();
+  const { plan, stop, amend, select } = desk;
+  const at = plan.steps.findIndex((s) => s.id === stop?.key);
+  const room = steps.filter((k) => plan.steps.filter((s) => s.do === k.do).length < k.most);
+  return (
+    <Menu position="bottom-end">
+      <Tooltip label={`Add a step after ${stop?.name}`}>
+        <Menu.Target>
+          <ActionIcon className={classes.add} variant="default" size={44} aria-label="Add a step">
+            <IconPlus size={20} />
+          </ActionIcon>
+        </Menu.Target>
+      </Tooltip>
+      <Menu.Dropdown>
+        <Menu.Label>After {stop?.name}</Menu.Label>
+        {room.map((k) => (
+          <Menu.Item
+            key={k.do}
+            onClick={() =>
+              amend({ change: "add_step", ingredient: k.do, index: at + 1 }, "steps", (made) =>
+                select(made.steps[at + 1]?.id ?? ""),
+              )
+            }
+          >
+            {k.name}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}

@@ -1,0 +1,81 @@
+import { Button } from "@mantine/core";
+import { stepOf } from "@/api/steps";
+import { Ribbon } from "@/drawings/Ribbon";
+import { useSaying } from "@/measures/likes";
+import { ClockReadout } from "../parts/ClockReadout";
+import { HowToRoll } from "../parts/HowToRoll";
+import classes from "../parts/panels.module.css";
+import { kind, type PanelProps } from "../parts/props";
+import { Readout } from "../parts/Readout";
+import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
+
+/** The last sheet. */
+function LastSheetPanel(panel: PanelProps<"last_sheet">) {
+  const { plan, worked, made, amend, warmth, stop, readOnly } = panel;
+  const { say, leaf } = useSaying();
+  return (
+    <>
+      <StepMeasure panel={panel} name="roll_to_mm" label="Roll to" quantity="length" />
+      <StepMeasure
+        panel={panel}
+        name="width_mm"
+        label="Width"
+        quantity="length"
+        emptyMeans="as it comes"
+      />
+      {made && <HowToRoll how={made.rolling} />}
+      <StepRest panel={panel} label="Then let it shrink" />
+      <dl className={classes.readouts}>
+        <ClockReadout worked={worked} clock={warmth?.clocks.find((c) => c.stop === stop.key)} />
+        {made && (
+          <Readout
+            worked={worked}
+            of={`${stop.key}.length_mm`}
+            label="Sheet length"
+            value={say("length", Math.round(made.length_mm))}
+          />
+        )}
+        <Readout
+          worked={worked}
+          of="layers.butter_um"
+          label="Butter leaf, on average"
+          value={leaf(worked.layers.butter_um)}
+        />
+        <Readout
+          worked={worked}
+          of="layers.butter_um"
+          label="Dough leaf, on average"
+          value={leaf(worked.layers.dough_um)}
+        />
+      </dl>
+      {!stepOf(plan, "cut") && !readOnly && (
+        <Button
+          variant="default"
+          onClick={() =>
+            amend({ change: "add_step", ingredient: "cut", index: stop.n + 1 }, "steps")
+          }
+        >
+          Plan the cut
+        </Button>
+      )}
+      <StepAssumes panel={panel} title="Minutes, and what may go wrong">
+        <StepMeasure
+          panel={panel}
+          name="uneven_pct"
+          label="On purpose: one side thicker by"
+          quantity="share"
+          help="than the mean, to see what it costs"
+        />
+      </StepAssumes>
+    </>
+  );
+}
+
+export default kind("last_sheet", {
+  Glyph: () => <Ribbon d="M0,24 H72" thick={6} />,
+  facts: ({ stop }, { figure }) =>
+    stop.lies &&
+    `${figure("length", Math.round(stop.lies.length_mm))} × ${figure("length", Math.round(stop.lies.width_mm))}`,
+  Panel: LastSheetPanel,
+  views: ["sheet", "leaves", "cut", "warmth"],
+});

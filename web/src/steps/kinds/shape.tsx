@@ -1,0 +1,109 @@
+import { Autocomplete, NativeSelect } from "@mantine/core";
+import { useContext } from "react";
+import type { Schemas } from "@/api/client";
+import { useKitchen } from "@/api/queries";
+import { stepOf, withStep } from "@/api/steps";
+import { useTrade } from "@/api/trade";
+import { FaultsContext } from "@/measures/faults";
+import { useSaying } from "@/measures/likes";
+import { MeasureInput } from "@/measures/MeasureInput";
+import classes from "../parts/panels.module.css";
+import { kind, type PanelProps } from "../parts/props";
+import { Readout } from "../parts/Readout";
+import { StepAssumes, StepRest } from "../parts/StepParts";
+
+/** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
+function ShapePanel(panel: PanelProps<"shape">) {
+  const { plan, worked, change, made } = panel;
+  const { figure, say, words } = useSaying();
+  const { options } = useTrade();
+  const faults = useContext(FaultsContext);
+  const shelf = useKitchen().data?.ingredients.map((i) => i.key) ?? [];
+  const cut = stepOf(plan, "cut");
+  if (!cut) return null;
+  const n = plan.steps.indexOf(cut);
+  const path = (product: number, field: string) => `steps[${n}].products[${product}].${field}`;
+  const setProduct = (i: number, part: Partial<Schemas["Product"]>, field: string) => {
+    const products = cut.products.map((p, j) => (j === i ? { ...p, ...part } : p));
+    change(withStep(plan, n, { products }), path(i, field));
+  };
+  return (
+    <>
+      {cut.products.map((product, i) => {
+        const on = made?.trays.products[i];
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: products have no identity but their place
+          <div key={i} className={classes.product}>
+            <NativeSelect
+              label={`${product.name}: shaped as`}
+              value={product.card}
+              data={options("card")}
+              onChange={(e) =>
+                setProduct(i, { card: e.currentTarget.value as Schemas["Card"] }, "card")
+              }
+            />
+            <div className={classes.pair}>
+              <Autocomplete
+                label="Filling"
+                placeholder="none"
+                data={shelf}
+                maxLength={40}
+                value={product.filling ?? ""}
+                error={words(faults[path(i, "filling")] ?? "")}
+                onChange={(v) => setProduct(i, { filling: v || null }, "filling")}
+              />
+              <MeasureInput
+                label="Filling in each"
+                quantity="mass"
+                path={path(i, "filling_g")}
+                value={product.filling_g}
+                onChange={(v) => v !== null && setProduct(i, { filling_g: v }, "filling_g")}
+              />
+            </div>
+            {on && (
+              <p className={classes.said}>
+                Baked about {figure("length", Math.round(on.risen.length_mm))} ×{" "}
+                {say("length", Math.round(on.risen.width_mm))}: <b>{on.per_tray} a tray</b>
+              </p>
+            )}
+          </div>
+        );
+      })}
+      <StepRest panel={panel} label="Then" proofer />
+      {made && (
+        <dl className={classes.readouts}>
+          <Readout
+            worked={worked}
+            label="Trays"
+            value={String(made.trays.products.flatMap((p) => p.trays).length)}
+          />
+          <Readout worked={worked} label="Humidity" value={`${made.humidity_pct} %`} />
+        </dl>
+      )}
+      <StepAssumes panel={panel} />
+    </>
+  );
+}
+
+export default kind("shape", {
+  Glyph: () => (
+    <>
+      <path
+        d="M12,30 C16,14 56,14 60,30 C52,24 20,24 12,30 Z"
+        fill="var(--dough)"
+        stroke="var(--dough-edge)"
+      />
+      <path
+        d="M26,19 L30,26 M36,17 V25 M46,19 L42,26"
+        fill="none"
+        stroke="var(--dough-edge)"
+        strokeWidth={1.6}
+      />
+    </>
+  ),
+  facts: ({ made }) => {
+    const trays = made?.trays.products.flatMap((p) => p.trays).length ?? 0;
+    return `${trays} ${trays === 1 ? "tray" : "trays"}`;
+  },
+  Panel: ShapePanel,
+});

@@ -1,0 +1,56 @@
+import { Button, NativeSelect } from "@mantine/core";
+import type { Schemas } from "@/api/client";
+import { stopOf, withoutStep } from "@/api/steps";
+import { useTrade } from "@/api/trade";
+import { Choice } from "@/measures/Choice";
+import classes from "../parts/panels.module.css";
+import { kind, type PanelProps } from "../parts/props";
+import { StepAssumes } from "../parts/StepParts";
+
+/** What is brushed on, and how often. */
+function WashPanel(panel: PanelProps<"wash">) {
+  const { step, made, set, stop, plan, worked, change, select, readOnly } = panel;
+  const { options } = useTrade();
+  return (
+    <>
+      <NativeSelect
+        label="Wash"
+        value={step.wash}
+        data={options("wash")}
+        onChange={(e) => set({ wash: e.currentTarget.value as Schemas["Wash"] }, "wash")}
+      />
+      <Choice
+        label="Coats"
+        tight
+        value={String(step.coats)}
+        options={["1", "2", "3"].map((value) => ({ value, label: value }))}
+        onChange={(v) => set({ coats: Number(v) }, "coats")}
+      />
+      <p className={classes.said}>{made?.says}</p>
+      {!readOnly && (
+        <Button
+          variant="default"
+          onClick={() => {
+            select(stopOf(worked, "shape")?.key ?? "");
+            change(withoutStep(plan, stop.n), "steps");
+          }}
+        >
+          No wash
+        </Button>
+      )}
+      <StepAssumes panel={panel} />
+    </>
+  );
+}
+
+export default kind("wash", {
+  Glyph: () => (
+    <>
+      <path d="M14,32 H58" stroke="var(--dough-edge)" strokeWidth={6} strokeLinecap="round" />
+      <path d="M30,26 l4,-8 h8 l4,8 z" fill="var(--surface)" stroke="var(--ink)" />
+      <path d="M38,18 V6" stroke="var(--ink)" strokeWidth={3} strokeLinecap="round" />
+    </>
+  ),
+  facts: ({ step }) => `${step.wash.replace("_", ", ")}${step.coats > 1 ? ` × ${step.coats}` : ""}`,
+  Panel: WashPanel,
+});
