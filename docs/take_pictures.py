@@ -99,7 +99,7 @@ def judged(page: Page) -> None:
             page.get_by_role("button", name=key, exact=True).click()
         page.get_by_role("button", name="Keep it").click()
         page.wait_for_timeout(600)
-    page.get_by_text(re.compile("Chill the block")).first.wait_for()
+    page.get_by_role("region", name="May it go in?").get_by_role("status").wait_for()
 
 
 def trays(page: Page) -> None:

@@ -249,6 +249,8 @@ def lay_ends_on(sheet: Sheet, end_mm: float, mark: bool = False) -> Sheet:
     """
     if 4 * end_mm > sheet.length_mm * (1 + _SAME_LINE):
         raise ValueError("what was cut off is longer than what is left")
+    if end_mm <= sheet.length_mm * _SAME_LINE:
+        return sheet  # thinner than a line: there is nothing to lay anywhere
     low, high = float(sheet.xs[0]), float(sheet.xs[-1])
     middle = (low + high) / 2
     kept = _between(sheet, low + end_mm, high - end_mm)

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import lru_cache
-from typing import Literal
 
 import numpy as np
 
@@ -32,6 +31,14 @@ from lamination.steps.base import Form, Handling
 from lamination.terms.rests import Rest
 from lamination.terms.trade import Place, Tool
 from lamination.warmth.bodies import Around, Matter, Today
+from lamination.warmth.followed import (
+    Began,
+    Followed,
+    Stretch,
+    WorkClock,
+    Works,
+    traced,
+)
 from lamination.warmth.windows import Cause, Condition, RestWindow, State, window_of
 
 _CLOCK_MIN = 90.0  # longer than this nobody works at one turn
@@ -40,77 +47,6 @@ _LONG_AHEAD_MIN = 60 * 60.0  # and one in which nothing happens but ripening
 _DAY_MIN = 1_440.0
 _FINER = 0.35  # of the solver's own tolerance: still right to a few hundredths of a kelvin
 _TEMPERED = 12  # lengths of a rest whose tempering is followed
-_TRACE = 260  # points of the chart
-Works = Literal["yes", "tight", "no"]
-
-
-@dataclass(frozen=True, slots=True)
-class WorkClock:
-    """How long the butter stays workable on the bench at a step; None when longer than any work."""
-
-    stop: str
-    takes_min: float
-    lasts_min: float | None
-    works: Works
-
-
-@dataclass(frozen=True, slots=True)
-class Stretch:
-    """A stretch of the plan that is spent in one place; minutes from the start."""
-
-    stop: str
-    place: Place
-    working: bool
-    from_min: float
-    to_min: float
-
-
-@dataclass(frozen=True, slots=True)
-class Trace:
-    """The plan's warmth over time, °C; butter is None before the lock-in.
-
-    ``cells_c``: the whole profile at each moment, bottom to top, for the tinted side view.
-    ``rise_pct``: how much of a whole proof the dough has risen by since its last roll; ``ripe_h``: how
-    ripe it is, in hours of the fridge. None for a dough without yeast.
-    """
-
-    minutes: tuple[float, ...]
-    middle_c: tuple[float, ...]
-    face_c: tuple[float, ...]
-    butter_c: tuple[float | None, ...]
-    cells_c: tuple[tuple[float, ...], ...]
-    rise_pct: tuple[float | None, ...]
-    ripe_h: tuple[float | None, ...]
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Began:
-    """How a rest began: what is needed to judge it again with other minutes or another place."""
-
-    n: int
-    body: Body
-    minute: float
-    rise: float
-    ripe_h: float
-    sugar: float
-    open_air: bool
-
-
-@dataclass(frozen=True, eq=False)
-class Followed:
-    """What the simulation found, before it is put into words."""
-
-    walk: Walk
-    kitchen: Kitchen
-    windows: tuple[RestWindow, ...]
-    clocks: tuple[WorkClock, ...]
-    stretches: tuple[Stretch, ...]
-    trace: Trace
-    began: dict[str, Began]
-    leaven: Leaven | None
-    rise_pct: float | None
-    ripe_h: float | None
-    cut_c: float | None
 
 
 def leaven_of(found: Walk, kitchen: Kitchen) -> Leaven | None:
@@ -183,7 +119,7 @@ class Follower:
         yeasted = self.leaven is not None
         return Followed(
             found, self.kitchen, tuple(self.windows), tuple(self.clocks), tuple(self.stretches),
-            _trace(self.seen, self.whole if yeasted else None), self.began, self.leaven,
+            traced(self.seen, self.whole if yeasted else None), self.began, self.leaven,
             100 * self.rise / self.whole if yeasted else None, self.ripe_h if yeasted else None,
             self.cut_c,
         )  # fmt: skip
@@ -240,6 +176,7 @@ class Follower:
         """Minutes of work until the mean butter leaves its range: half of it as the package."""
         step = self.found.plan.steps[n]
         lasts: float | None = None
+        late_c = -np.inf
         if before.has_butter:
             around = self.around.bench(self.minute, step.on, step.chilled)
             course = conduct(sheet, *around, _CLOCK_MIN, _FINER)
@@ -250,10 +187,13 @@ class Follower:
             if len(soft):
                 warm = before.butter_c >= self.window.plastic_to_c
                 lasts = 0.0 if warm else float(minutes[soft[0]]) + takes / 2
+            late_c = float(course.at(np.array([takes / 2]))[0] @ sheet.butter_shares)
+        # short of minutes, yet hardly above its range at the end: quick hands manage it
         tight = self.kitchen["clock.tight_pct"] / 100
+        bears_c = self.window.plastic_to_c + self.kitchen["soft_tight_k"]
         works: Works = "yes"
         if lasts is not None and lasts < takes:
-            works = "tight" if lasts >= tight * takes else "no"
+            works = "tight" if lasts >= tight * takes or late_c <= bears_c else "no"
         self.clocks.append(WorkClock(step.id, takes, lasts, works))
 
     # --- rests
@@ -529,40 +469,3 @@ class Follower:
         self.rise += float(active[0])
         self.sugar += float(active[0])
         self.ripe_h += float(ripe[0])
-
-
-def _trace(seen: list[tuple[float, Course, float, float]], whole: float | None) -> Trace:
-    """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
-    total = sum(course.minutes[-1] for _, course, _, _ in seen) or 1.0
-    minutes: list[float] = []
-    middle: list[float] = []
-    face: list[float] = []
-    butter: list[float | None] = []
-    cells: list[tuple[float, ...]] = []
-    rise: list[float | None] = []
-    ripe: list[float | None] = []
-    for start, course, risen, ripened in seen:
-        long = float(course.minutes[-1])
-        points = max(6, min(40, round(_TRACE * long / total)))
-        at = long * np.linspace(0, 1, points) ** 1.6  # most happens at first
-        t = course.at(at)
-        middles = middle_of(t)
-        below, above = t[:, 0], t[:, -1]
-        further = np.where(np.abs(below - middles) > np.abs(above - middles), below, above)
-        minutes += (start + at).round(2).tolist()
-        middle += middles.round(2).tolist()
-        face += further.round(2).tolist()
-        means = t @ course.end.butter_shares if course.end.has_butter else None
-        butter += [None] * points if means is None else means.round(2).tolist()
-        if whole is None:
-            rise += [None] * points
-            ripe += [None] * points
-        else:
-            shares = course.end.shares
-            doses = risen + integrated(at, activity(t) @ shares)
-            rise += (100 * doses / whole).round(1).tolist()
-            hours = integrated(at, ripening(t, 2.0, -4.5) @ shares) / 60
-            ripe += (ripened + hours).round(1).tolist()
-        cells += [tuple(row) for row in t[:, :: max(1, t.shape[1] // 9)].round(1).tolist()]
-    return Trace(tuple(minutes), tuple(middle), tuple(face), tuple(butter), tuple(cells),
-                 tuple(rise), tuple(ripe))  # fmt: skip

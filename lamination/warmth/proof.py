@@ -14,7 +14,8 @@ from lamination.terms.rests import Rest
 from lamination.terms.said import c, span
 from lamination.terms.trade import Place
 from lamination.warmth.bodies import Today
-from lamination.warmth.follow import Began, Followed, Follower, follow
+from lamination.warmth.follow import Follower, follow
+from lamination.warmth.followed import Began, Followed
 
 _DAY_MIN = 1_440.0
 _FROZEN_C = -18.0

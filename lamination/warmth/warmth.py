@@ -15,15 +15,8 @@ from lamination.terms.rests import Rest, Stay
 from lamination.terms.said import c, listed, named, span
 from lamination.terms.trade import Place
 from lamination.warmth.bodies import Today
-from lamination.warmth.follow import (
-    Followed,
-    Follower,
-    Stretch,
-    Trace,
-    WorkClock,
-    Works,
-    follow,
-)
+from lamination.warmth.follow import Follower, follow
+from lamination.warmth.followed import Followed, Stretch, Trace, WorkClock, Works
 from lamination.warmth.proof import Proof, proof_of
 from lamination.warmth.windows import Cause, RestWindow
 

@@ -41,7 +41,7 @@ def test_a_sheet_shared_between_products_down_to_its_marks_and_templates(person)
     saved(page)
 
     page.get_by_role("radio", name="Marks").check(force=True)
-    expect(page.get_by_role("row", name=re.compile("^datum side"))).to_be_visible()
+    expect(page.get_by_role("row", name=re.compile("^the straight edge"))).to_be_visible()
     expect(page.get_by_text(re.compile("the last mark would lie"))).to_be_visible()
     with page.expect_download() as pdf:
         page.get_by_role("link", name=re.compile("stencil of one")).click()

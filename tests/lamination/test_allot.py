@@ -15,7 +15,7 @@ from lamination.search.layouts import AllotSearch, allot
 from lamination.steps.cut import Cut
 from lamination.steps.last_sheet import LastSheet
 from lamination.terms.limits import Faults
-from tests.plans import station
+from tests.plans import changed, station
 
 KITCHEN = Kitchen()
 
@@ -86,14 +86,14 @@ def test_it_is_never_worse_than_the_best_product_alone(side, base, height):
     for product in asked.cut.products:
         for across in (False, True):
             cut = replace(asked.cut, products=(product,), across=across)
-            alone.append(work(replace(asked, cut=cut), KITCHEN).cut.used_pct)
+            alone.append(work(changed(asked, cut=cut), KITCHEN).cut.used_pct)
     assert useful(asked, 0, 0) >= max(alone) - 1e-6
 
 
 def test_what_it_offers_is_a_cut_that_gives_what_it_says():
     asked = plan(square(110), slab(80, 140), triangle(90, 260), kerf_mm=2, trim_mm=8)
     for laid in allot(asked, AllotSearch((20, 20, 9)), KITCHEN).best:
-        made = work(replace(asked, cut=laid.cut), KITCHEN).cut
+        made = work(changed(asked, cut=laid.cut), KITCHEN).cut
         assert made.pieces == sum(laid.pieces)
         assert made.trimmings_g == pytest.approx(laid.trimmings_g)
         assert made.used_pct == pytest.approx(laid.used_pct)

@@ -14,6 +14,7 @@ from lamination.pieces.shaping import Card
 from lamination.plan.amend import Amendment, Change, amend
 from lamination.plan.starts import starting_finish
 from lamination.plan.work import work
+from lamination.steps.bake import Baking
 from lamination.steps.cut import Cut
 from lamination.steps.last_sheet import LastSheet
 from lamination.terms.limits import Faults
@@ -46,7 +47,7 @@ def test_on_an_even_sheet_every_piece_weighs_what_its_area_weighs(product):
 
 
 def test_on_an_uneven_sheet_pieces_differ_and_the_sheet_is_still_the_sum():
-    plan = replace(cutting(DISC), last_sheet=LastSheet(4, 520, uneven_pct=20))
+    plan = changed(cutting(DISC), last_sheet=LastSheet(4, 520, uneven_pct=20))
     cut = work(plan).cut
     assert max(cut.each_g) > 1.05 * min(cut.each_g)
     assert sum(cut.each_g) / cut.pieces == pytest.approx(cut.piece_g, rel=0.03)
@@ -70,9 +71,9 @@ def test_a_bare_margin_shows_in_the_round_pieces_that_lie_on_it():
     plan = cutting(DISC)
     poor = changed(plan, lock_in=replace(plan.lock_in, margin_mm=15))
     full, spoilt = work(plan).cut.full_pct, work(poor).cut.full_pct
-    assert min(full) == 100
+    assert min(full) == pytest.approx(100)
     assert min(spoilt) < 60
-    assert all(0 <= share <= 100 for share in spoilt)
+    assert all(-1e-6 <= share <= 100 + 1e-6 for share in spoilt)
 
 
 def test_several_shapes_on_one_sheet_are_each_looked_at():
@@ -142,10 +143,10 @@ def test_a_thickness_that_cannot_be_rolled_is_refused_by_the_plan():
 
 
 def test_the_other_oven_is_one_press_away_and_back():
-    plan = replace(cutting(SQUARE), finish=starting_finish(Family.DANISH))
+    plan = changed(cutting(SQUARE), finish=starting_finish(Family.DANISH))
     fan = amend(plan, Amendment(Change.OVEN), KITCHEN)
-    assert fan.finish.bake.oven is Oven.FAN
-    assert amend(fan, Amendment(Change.OVEN), KITCHEN).finish.bake.oven is Oven.DECK
+    assert fan.first(Baking).bake.oven is Oven.FAN
+    assert amend(fan, Amendment(Change.OVEN), KITCHEN).first(Baking).bake.oven is Oven.DECK
 
 
 # --- words
@@ -178,7 +179,7 @@ def test_a_kerf_says_what_marking_from_the_last_cut_would_cost():
 
 
 def does(plan, key):
-    return next(s.does for s in work(plan).strip if s.key == key)
+    return [plain(line) for line in next(s.does for s in work(plan).strip if s.key == key)]
 
 
 def test_the_bench_reads_every_product_with_its_size():
@@ -197,7 +198,7 @@ def test_shrinkage_is_in_the_sizes_the_bench_reads():
 
 
 def test_the_bake_is_read_stage_by_stage_with_its_signs():
-    plan = replace(cutting(SQUARE), finish=starting_finish(Family.CROISSANT))
+    plan = changed(cutting(SQUARE), finish=starting_finish(Family.CROISSANT))
     said = " ".join(does(plan, "bake"))
     assert "4 min at 220 °C with steam, then 14 min at 190 °C, deck oven." in said
     assert "Turn the tray half-way." in said
@@ -206,7 +207,7 @@ def test_the_bake_is_read_stage_by_stage_with_its_signs():
 
 def test_the_shaping_is_read_with_trays_filling_and_where_wash_may_seal():
     pocket = replace(SQUARE, card=Card.POCKET, filling="almond", filling_g=20)
-    plan = replace(cutting(pocket), finish=starting_finish(Family.DANISH))
+    plan = changed(cutting(pocket), finish=starting_finish(Family.DANISH))
     first, line = does(plan, "shape")
     worked = work(plan)
     trays = math.ceil(worked.cut.pieces / worked.shaped.trays.products[0].per_tray)

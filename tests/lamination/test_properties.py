@@ -103,10 +103,10 @@ def test_nothing_is_lost_but_what_is_trimmed(method, turns, ends, sides, tucked)
         assert saved == pytest.approx(0, abs=1e-6)
     shares = [r.share_pct for r in worked.final.map.regions]
     assert sum(shares) == pytest.approx(100)
-    full = worked.final.map.regions[0].butter
-    assert full == worked.layers.butter
+    full = worked.layers.butter
+    assert worked.final.map.regions[0].butter == worked.layers.most >= full
     assert worked.layers.full_pct == pytest.approx(
-        sum(r.share_pct for r in worked.final.map.regions if r.butter == full)
+        sum(r.share_pct for r in worked.final.map.regions if r.butter >= full)
     )
     assert worked.layers.bent_pct == pytest.approx(
         sum(r.share_pct for r in worked.final.map.regions if r.bent)

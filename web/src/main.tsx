@@ -5,9 +5,11 @@ import "@/app/app.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "@/app/App";
+import { keepFocus } from "@/app/focus";
 
 const root = document.getElementById("root");
 if (root) {
+  keepFocus(document);
   createRoot(root).render(
     <StrictMode>
       <App />

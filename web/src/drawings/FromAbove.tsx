@@ -3,25 +3,9 @@ import { useElementSize } from "@mantine/hooks";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { Dimension } from "./Dimension";
-import { type notchesIn, type Outline, outlineKey, outlinePath } from "./views";
+import { type Above, outlineKey, outlinePath } from "./views";
 
 type Size = Schemas["Size"];
-
-export interface Above {
-  sheet: Size;
-  /** Creases along the length; `fold` says which way the flaps go. */
-  creases?: number[];
-  fold?: Schemas["Fold"];
-  /** A butter block lying on the sheet. */
-  block?: Size & { method: Schemas["Method"]; margin_mm: number; at_mm: number };
-  /** The sheet is butter and the block on it dough. */
-  inside_out?: boolean;
-  outlines?: Outline[];
-  notches?: ReturnType<typeof notchesIn>;
-  /** Marks pressed for turns done. */
-  marks?: number;
-  describe: string;
-}
 
 interface Props extends Above {
   bench?: { length_mm: number; width_mm: number };

@@ -1,9 +1,26 @@
 /** Which sheet to draw at a stop: the same in plan, bench and book. */
 import type { Schemas } from "@/api/client";
 import { made, madeAt, type Plan, type Stop, stepOf, stepsOf, type Worked } from "@/api/steps";
-import type { Above } from "./FromAbove";
 
 type Corner = Schemas["Corner"];
+
+/** What is drawn of a sheet from above. */
+export interface Above {
+  sheet: Schemas["Size"];
+  /** Creases along the length; `fold` says which way the flaps go. */
+  creases?: number[];
+  fold?: Schemas["Fold"];
+  /** A butter block lying on the sheet. */
+  block?: Schemas["Size"] & { method: Schemas["Method"]; margin_mm: number; at_mm: number };
+  /** The sheet is butter and the block on it dough. */
+  inside_out?: boolean;
+  outlines?: Outline[];
+  notches?: ReturnType<typeof notchesIn>;
+  /** Marks pressed for turns done. */
+  marks?: number;
+  describe: string;
+}
+
 export type Outline = Schemas["CutFigures"]["outlines"][number];
 
 const isOval = (outline: Outline): outline is Schemas["Oval"] => !Array.isArray(outline);
