@@ -66,6 +66,8 @@ function CutPanel(panel: PanelProps<"cut">) {
           <Button
             variant="default"
             size="sm"
+            // before the usual products are known a press would add nothing
+            disabled={usual.length === 0}
             leftSection={<IconPlus size={16} />}
             onClick={() =>
               set(
