@@ -10,7 +10,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from bakehouse.documents import faults_of
 from bakehouse.people.roles import signed_in
-from lamination.terms.limits import Fault, Faults
+from lamination.terms import Fault, Faults
 
 
 class Api(NinjaAPI):

@@ -15,12 +15,10 @@ from typing import Annotated, Any, TypeVar
 from django.http import HttpResponse
 from pydantic import BeforeValidator, TypeAdapter, ValidationError
 
-from lamination.kitchen.kitchen import Kitchen, renamed
-from lamination.plan.plan import FORMAT, VERSION, Plan
-from lamination.plan.versions import migrated
+from lamination.kitchen import Kitchen, renamed
+from lamination.plan import FORMAT, VERSION, Plan, migrated
 from lamination.steps import KINDS
-from lamination.terms.limits import Fault, Faults, join_path
-from lamination.terms.said import plain
+from lamination.terms import Fault, Faults, join_path, plain
 
 T = TypeVar("T")
 

@@ -5,7 +5,8 @@ import timeit
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from lamination.heat.conduction import Air, Body, body, conduct
+from lamination.heat.body import Body, body
+from lamination.heat.conduction import Air, conduct
 from lamination.materials.composition import Composition
 from lamination.materials.thermal import thermal_of
 

@@ -21,17 +21,27 @@ from bakehouse.documents import Problem, dump, read
 from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import plan_of
-from lamination.kitchen.practice import DEFAULTS
-from lamination.plan.plan import Plan
-from lamination.plan.worked import WorkedPlan
-from lamination.run.events import Event, Verdict
-from lamination.run.standing import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
-from lamination.run.trays import TrayStep, proofed_min, tray_steps
-from lamination.run.underway import UnderWay, under_way
-from lamination.run.used import Used, used
-from lamination.terms.limits import Fault, Faults
-from lamination.terms.trade import Family
-from lamination.warmth.proof import learned_reference
+from lamination.kitchen import DEFAULTS
+from lamination.plan import Plan, WorkedPlan
+from lamination.run import (
+    Event,
+    Phase,
+    PlannedDeed,
+    Standing,
+    TrayStep,
+    UnderWay,
+    Used,
+    Verdict,
+    admit,
+    planned_deeds,
+    proofed_min,
+    stand,
+    tray_steps,
+    under_way,
+    used,
+)
+from lamination.terms import Family, Fault, Faults
+from lamination.warmth import learned_reference
 
 router = Router(tags=["bench"])
 CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)

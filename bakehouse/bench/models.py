@@ -6,9 +6,8 @@ from django.conf import settings
 from django.db import models
 
 from bakehouse.documents import dump
-from lamination.plan.worked import WorkedPlan
-from lamination.run.events import Event
-from lamination.run.standing import Phase, Standing, stand
+from lamination.plan import WorkedPlan
+from lamination.run import Event, Phase, Standing, stand
 
 
 class Run(models.Model):

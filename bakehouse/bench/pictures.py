@@ -7,7 +7,7 @@ import warnings
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from lamination.terms.limits import Fault, Faults
+from lamination.terms import Fault, Faults
 
 LARGEST_FILE = 15_000_000  # bytes
 LONGEST_SIDE = 1_600  # pixels

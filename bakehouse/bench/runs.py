@@ -10,11 +10,9 @@ from django.http import Http404
 
 from bakehouse.bench.models import Run
 from bakehouse.documents import read, read_kitchen, read_plan
-from lamination.kitchen.kitchen import Kitchen
-from lamination.plan.plan import Plan
-from lamination.plan.work import work
-from lamination.plan.worked import WorkedPlan
-from lamination.run.events import Event
+from lamination.kitchen import Kitchen
+from lamination.plan import Plan, WorkedPlan, work
+from lamination.run import Event
 
 
 def run_of(run_id: UUID) -> Run:

@@ -17,19 +17,22 @@ from bakehouse.cold.models import ProbeRecord, Sample
 from bakehouse.documents import AnyPlan, Problem
 from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range
-from lamination.warmth.bodies import Today
-from lamination.warmth.judge import Feel, Judgement, judge_lock_in
-from lamination.warmth.learn import (
+from lamination.terms import Checked, Fault, Faults, Length, Range
+from lamination.warmth import (
+    Feel,
     Fit,
+    Judgement,
     Lesson,
     ProbeReading,
+    Today,
+    WorkedWarmth,
+    judge_lock_in,
     learn_place,
     learned,
     read_logger_csv,
     simulate_lesson,
+    work_warmth,
 )
-from lamination.warmth.warmth import WorkedWarmth, work_warmth
 
 router = Router(tags=["cold"])
 LARGEST_TABLE = 2_000_000  # bytes

@@ -14,10 +14,10 @@ from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import plan_of
 from bakehouse.records import VersionLine, version_lines
-from lamination.day.order import Order, WorkedOrder, work_order
-from lamination.files.tables import sheets_csv
-from lamination.plan.plan import Plan
-from lamination.terms.limits import Faults
+from lamination.day import Order, WorkedOrder, work_order
+from lamination.files import sheets_csv
+from lamination.plan import Plan
+from lamination.terms import Faults
 
 router = Router(tags=["day"])
 

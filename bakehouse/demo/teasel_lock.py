@@ -8,18 +8,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from lamination.day.order import Wanted
-from lamination.dough.formula import Formula, Line, OldDough, PrefermentKind
-from lamination.dough.mixing import Development
-from lamination.dough.recipe import Butter, Dough
-from lamination.kitchen.kitchen import Kitchen
-from lamination.materials.composition import Composition
-from lamination.materials.ingredients import Allergen, Ingredient, Kind, Strength
-from lamination.pieces.baking import Bake, Oven, Stage, Wash
-from lamination.pieces.cutting import Product, Shape
-from lamination.pieces.shaping import Card
-from lamination.plan.plan import Plan
-from lamination.run.events import Probe, Verdict
+from lamination.day import Wanted
+from lamination.dough import Butter, Development, Dough, Formula, Line, OldDough, PrefermentKind
+from lamination.kitchen import Kitchen
+from lamination.materials import Allergen, Composition, Ingredient, Kind, Strength
+from lamination.pieces import Bake, Card, Oven, Product, Shape, Stage, Wash
+from lamination.plan import Plan
+from lamination.run import Probe, Verdict
 from lamination.steps.bake import Baking
 from lamination.steps.cut import Cut
 from lamination.steps.flatten import Flattening
@@ -32,8 +27,7 @@ from lamination.steps.preferment import Preferment
 from lamination.steps.shape import Shaping
 from lamination.steps.turn import Turn
 from lamination.steps.wash import Washing
-from lamination.terms.rests import Rest, Stay
-from lamination.terms.trade import Family, Fold, Method, Place, Tool
+from lamination.terms import Family, Fold, Method, Place, Rest, Stay, Tool
 
 ACCOUNTS = {"wren": ("head", "towpath-head"), "tansy": ("bench", "towpath-bench")}
 

@@ -12,27 +12,14 @@ from bakehouse.documents import read_kitchen
 from bakehouse.kitchen.shelf import keep_kitchen, kitchen_record, merged, the_kitchen_at
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
-from lamination.dough.formula import PrefermentKind
-from lamination.dough.mixing import Development
-from lamination.kitchen.kitchen import Kitchen
-from lamination.kitchen.practice import Default
-from lamination.materials.ingredients import LIBRARY, Allergen, Ingredient, Strength
-from lamination.materials.ingredients import Kind as Ingredients
-from lamination.pieces.baking import Colour, Oven, Wash
-from lamination.pieces.cutting import Addition, Shape
-from lamination.pieces.shaping import Card
-from lamination.search.folds import Wish
+from lamination.dough import Development, PrefermentKind
+from lamination.kitchen import Default, Kitchen
+from lamination.materials import LIBRARY, Allergen, Ingredient, Strength
+from lamination.materials import Kind as Ingredients
+from lamination.pieces import Addition, Card, Colour, Oven, Shape, Wash
+from lamination.search import Wish
 from lamination.steps import KINDS, Chapter
-from lamination.terms.trade import (
-    Chilled,
-    Family,
-    Fold,
-    Method,
-    Place,
-    Surface,
-    Tool,
-    Worded,
-)
+from lamination.terms import Chilled, Family, Fold, Method, Place, Surface, Tool, Worded
 
 router = Router(tags=["kitchen"])
 

@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 
 from bakehouse.documents import dump, read_kitchen
 from bakehouse.kitchen.models import KitchenRecord
-from lamination.kitchen.kitchen import Kitchen
+from lamination.kitchen import Kitchen
 
 _ONLY = 1
 

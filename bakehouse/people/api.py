@@ -14,7 +14,7 @@ from ninja.utils import check_csrf
 
 from bakehouse.people.models import Preferences
 from bakehouse.people.roles import Role, role_of, signed_in, user_of
-from lamination.terms.limits import Fault, Faults
+from lamination.terms import Fault, Faults
 
 router = Router(tags=["people"])
 

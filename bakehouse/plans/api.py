@@ -27,21 +27,23 @@ from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import line_of, new_record, plan_in, save_over, with_own
 from bakehouse.plans.models import PlanRecord
 from bakehouse.records import VersionLine, version_lines
-from lamination.dough.formula import Line
-from lamination.files.tables import formula_csv, read_formula_csv, sheets_csv
-from lamination.materials.ingredients import Shelf
-from lamination.plan.across import section_along
-from lamination.plan.amend import Amendment, amend
-from lamination.plan.fixes import sound
-from lamination.plan.plan import Plan
-from lamination.plan.starts import starting_plan
-from lamination.plan.work import work
-from lamination.plan.worked import WorkedPlan
-from lamination.search.folds import Found, Search, suggest, with_turns
-from lamination.sheet.section import Across, LineSection
+from lamination.dough import Line
+from lamination.files import formula_csv, read_formula_csv, sheets_csv
+from lamination.materials import Shelf
+from lamination.plan import (
+    Amendment,
+    Plan,
+    WorkedPlan,
+    amend,
+    section_along,
+    sound,
+    starting_plan,
+    work,
+)
+from lamination.search import Found, Search, suggest, with_turns
+from lamination.sheet import Across, LineSection
 from lamination.steps.turn import Turn
-from lamination.terms.limits import Fault, Faults
-from lamination.terms.trade import Family, Fold, Tool
+from lamination.terms import Family, Fault, Faults, Fold, Tool
 
 router = Router(tags=["plans"])
 LARGEST_FILE = 1_000_000  # bytes; a plan is a few kB

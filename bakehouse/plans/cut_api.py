@@ -13,23 +13,21 @@ from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import signed_in
 from bakehouse.plans.library import plan_of
 from bakehouse.plans.template_files import as_pdf, as_svg
-from lamination.files.template import TemplateOf, template_of
-from lamination.pieces.checkweigh import (
+from lamination.files import TemplateOf, template_of
+from lamination.pieces import (
+    CARDS,
+    Product,
     ScaleSetting,
+    ShapingCard,
     Weighed,
     Weighing,
     check_weighing,
     read_weights_csv,
     simulated_scale,
 )
-from lamination.pieces.cutting import Product
-from lamination.pieces.shaping import CARDS, ShapingCard
-from lamination.plan.plan import AnyStep
-from lamination.plan.starts import USUAL_PRODUCTS, starting_finish
-from lamination.plan.work import work
-from lamination.search.layouts import Allotments, AllotSearch, allot
-from lamination.terms.limits import Fault, Faults
-from lamination.terms.trade import Family
+from lamination.plan import USUAL_PRODUCTS, AnyStep, starting_finish, work
+from lamination.search import Allotments, AllotSearch, allot
+from lamination.terms import Family, Fault, Faults
 
 router = Router(tags=["cut"])
 LARGEST_FILE = 1_000_000  # bytes

@@ -10,9 +10,8 @@ from django.contrib.auth.models import User
 from bakehouse.documents import dump, read_plan
 from bakehouse.kitchen.shelf import the_kitchen_at
 from bakehouse.plans.models import PlanRecord
-from lamination.kitchen.kitchen import Kitchen
-from lamination.plan.plan import Plan
-from lamination.plan.work import work
+from lamination.kitchen import Kitchen
+from lamination.plan import Plan, work
 
 
 def plan_in(record: PlanRecord) -> Plan:

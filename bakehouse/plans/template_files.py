@@ -8,7 +8,7 @@ from xml.sax.saxutils import escape
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from lamination.files.template import PAGE_MM, SCALE_CHECK_MM, Drawing, Tile, tiles
+from lamination.files import PAGE_MM, SCALE_CHECK_MM, Drawing, Tile, tiles
 
 _MARGIN_MM, _REGISTER_MM = 12.0, 4.0
 _HAIRLINE_MM, _CUT_MM = 0.15, 0.35

@@ -12,6 +12,7 @@ from datetime import datetime, timedelta
 from typing import Annotated
 
 from lamination.day.capacity import Crowd, crowded
+from lamination.dough.block import said_of_plaques
 from lamination.dough.mixing import Water
 from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
@@ -22,7 +23,6 @@ from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
 from lamination.steps import Chapter
-from lamination.steps.lock_in import said_of_plaques
 from lamination.steps.mix import MixFigures
 from lamination.terms.advice import Note
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range

@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
+from lamination.terms.said import counted, g, mm
 from lamination.terms.sizes import Size
 
 _HAIR = 1e-6
+
+
+_ROLLS = 0.02  # a plaque that grows or shrinks by less is not rolled
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,3 +118,26 @@ def slab_for(dough: Size, volume_mm3: float, tray_length_mm: float, tray_width_m
     share = min(1.0, long / sides[0], short / sides[1])
     length, width = dough.length_mm * share, dough.width_mm * share
     return Size(length, width, volume_mm3 / (length * width))
+
+
+def said_of_plaques(plaques: Plaques, block: Size) -> Iterator[str]:
+    """How a block is made of plaques, in sentences."""
+    whole, plaque = plaques.whole, plaques.plaque
+    grid = f", {plaques.across} × {plaques.along} edge to edge" if whole > 1 else ""
+    wholes = f"{counted(whole, 'whole plaque')}{grid}" if whole else ""
+    cut = (
+        f"{g(plaques.part_g)} cut from {'one more' if whole else 'one'}: "
+        f"{mm(plaques.part_length_mm)} of its {mm(plaque.length_mm)}, {g(plaques.trim_g)} is left"
+        if plaques.part_g
+        else ""
+    )
+    yield f"{', and '.join(filter(None, (wholes, cut)))}."
+    if plaques.count > 1:
+        yield "Press the joins together with butter on butter."
+    if plaques.stretch > 1 + _ROLLS:
+        yield f"Roll from {mm(plaque.thickness_mm)} to {mm(block.thickness_mm)}."
+    elif plaques.stretch < 1 - _ROLLS:
+        yield (
+            f"Lay it double or press it together: the plaque is {mm(plaque.thickness_mm)}, the block "
+            f"{mm(block.thickness_mm)}."
+        )

@@ -1,0 +1,17 @@
+"""Open formats in and out: templates to scale, formulas and weights as CSV."""
+
+from lamination.files.tables import formula_csv, read_formula_csv, sheets_csv
+from lamination.files.template import (
+    PAGE_MM,
+    SCALE_CHECK_MM,
+    Drawing,
+    TemplateOf,
+    Tile,
+    template_of,
+    tiles,
+)
+
+__all__ = [
+    "PAGE_MM", "SCALE_CHECK_MM", "Drawing", "TemplateOf", "Tile", "formula_csv", "read_formula_csv",
+    "sheets_csv", "template_of", "tiles",
+]  # fmt: skip

@@ -128,7 +128,7 @@ def _says(
             thin = abs(drift_pct) / 100 * weighing.thickness_mm
             text += (
                 f" The {end} end is about {fine_mm(thin)} thinner: even it out before the last pass, and "
-                "measure every mark from the datum."
+                "measure every mark from the straight edge."
             )
         said.append(text)
     if out:

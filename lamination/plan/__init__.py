@@ -1,0 +1,16 @@
+"""A plan: a list of steps, walked, worked, changed, begun, and read from older files."""
+
+from lamination.plan.across import section_along
+from lamination.plan.amend import amend
+from lamination.plan.amendment import Amendment
+from lamination.plan.fixes import sound
+from lamination.plan.plan import FORMAT, VERSION, AnyStep, Plan
+from lamination.plan.starts import USUAL_PRODUCTS, starting_finish, starting_plan
+from lamination.plan.versions import migrated
+from lamination.plan.work import PLAIN, work
+from lamination.plan.worked import WorkedPlan
+
+__all__ = [
+    "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "WorkedPlan",
+    "amend", "migrated", "section_along", "sound", "starting_finish", "starting_plan", "work",
+]  # fmt: skip

@@ -8,91 +8,31 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
-from enum import StrEnum
-from typing import Annotated
+from dataclasses import replace
 
-from lamination.dough.formula import Formula, Line, PrefermentKind
 from lamination.kitchen.kitchen import Kitchen
-from lamination.materials.ingredients import Ingredient, Kind
 from lamination.pieces.baking import converted
 from lamination.pieces.cutting import Shape
+from lamination.plan.amend_formula import (
+    add_line,
+    add_preferment,
+    drop_formula,
+    formula_of,
+    give_formula,
+    line_grams,
+    line_ingredient,
+)
+from lamination.plan.amendment import Amendment, Change
 from lamination.plan.plan import Plan
-from lamination.plan.starts import starting_formula
 from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
 from lamination.sheet.lockin import sheet_over_block
 from lamination.steps import KINDS
 from lamination.steps.bake import Baking
-from lamination.steps.mix import Mixing
-from lamination.steps.preferment import Preferment
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range
-from lamination.terms.rests import Rest
+from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import g, mm
-from lamination.terms.trade import Method, Place
+from lamination.terms.trade import Method
 
-
-class Change(StrEnum):
-    """What is asked for."""
-
-    GIVE_FORMULA = "give_formula"
-    LINE_GRAMS = "line_grams"  # index, value g
-    LINE_INGREDIENT = "line_ingredient"  # index, ingredient
-    ADD_LINE = "add_line"  # ingredient
-    ADD_PREFERMENT = "add_preferment"  # preferment
-    BLOCK_THICKNESS = "block_thickness"  # value mm; the width stays
-    BLOCK_FRAME = "block_frame"
-    BLOCK_TRAY = "block_tray"
-    BLOCK_AS_DOUGH = "block_as_dough"
-    PIECES = "pieces"  # value, so many from one sheet
-    PIECE_BASE = "piece_base"  # index of a product, value g: the base that gives it
-    PIECE_HEIGHT = "piece_height"  # the same by the height
-    PIECE_THICKNESS = "piece_thickness"  # the same by the thickness of the sheet
-    OVEN = "oven"  # the bake in the other kind of oven
-    FLOUR = "flour"  # value g of flour at hand: all of it, and never more
-    BUTTER_SHARE = "butter_share"  # value % of the dough
-    BUTTER_OF_WHOLE = "butter_of_whole"  # value % of dough and butter
-    BUTTER_OF_FLOUR = "butter_of_flour"  # value % of the flour
-    METHOD = "method"  # ingredient: the way to lock in; block and margins follow
-    DROP_FORMULA = "drop_formula"
-    ADD_STEP = "add_step"  # ingredient: the kind; index: the number it will have
-
-
-@dataclass(frozen=True)
-class Amendment(Checked):
-    """One change. Which other fields are needed depends on ``change``; Faults name those missing."""
-
-    change: Change
-    value: Annotated[float, Range(0, 1_000_000)] | None = None
-    index: Annotated[int, Range(0, 60)] | None = None
-    ingredient: Annotated[str, Length(1, 40, "characters")] | None = None
-    preferment: PrefermentKind | None = None
-
-    def __post_init__(self) -> None:
-        super().__post_init__()
-        missing = [n for n in _NEEDS.get(self.change, ()) if getattr(self, n) is None]
-        if missing:
-            raise Faults(*(Fault(n, f"“{self.change}” needs this.") for n in missing))
-
-
-_NEEDS: dict[Change, tuple[str, ...]] = {
-    Change.LINE_GRAMS: ("index", "value"),
-    Change.LINE_INGREDIENT: ("index", "ingredient"),
-    Change.ADD_LINE: ("ingredient",),
-    Change.ADD_PREFERMENT: ("preferment",),
-    Change.BLOCK_THICKNESS: ("value",),
-    Change.PIECES: ("value",),
-    Change.PIECE_BASE: ("index", "value"),
-    Change.PIECE_HEIGHT: ("index", "value"),
-    Change.PIECE_THICKNESS: ("index", "value"),
-    Change.FLOUR: ("value",),
-    Change.BUTTER_SHARE: ("value",),
-    Change.BUTTER_OF_WHOLE: ("value",),
-    Change.BUTTER_OF_FLOUR: ("value",),
-    Change.METHOD: ("ingredient",),
-    Change.ADD_STEP: ("ingredient", "index"),
-}
-_USUAL_PCT = {Kind.FLOUR: 0.0, Kind.WATER: 10.0, Kind.MILK: 10.0, Kind.YEAST: 2.0, Kind.SALT: 2.0}
 _STEP_G = 10.0
 
 
@@ -112,114 +52,6 @@ def amend(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 def _in_plan(fault: Fault) -> Fault:
     """A fault of the formula alone, with its path in the plan."""
     return fault.under("formula") if fault.field.startswith("lines") else fault
-
-
-def _formula_of(plan: Plan) -> Formula:
-    if plan.formula is None:
-        raise Faults(Fault("change", "This plan has no formula yet. Give it one first."))
-    return plan.formula
-
-
-def _line(plan: Plan, asked: Amendment) -> tuple[Formula, int]:
-    formula = _formula_of(plan)
-    i = asked.index or 0
-    if i >= len(formula.lines):
-        n = len(formula.lines)
-        raise Faults(Fault("index", f"The formula has {n} ingredients, counted from 0."))
-    return formula, i
-
-
-def _line_grams(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """Set one ingredient's grams; every other keeps its own, so percentages and dough follow."""
-    formula, i = _line(plan, asked)
-    fed_share = formula.old_dough.share_pct / 100 if formula.old_dough else 0.0
-    per_pct = plan.dough.mass_g * (1 - fed_share) / formula.total_pct
-    grams = [line.pct * per_pct for line in formula.lines]
-    grams[i] = asked.value or 0.0
-    flour = sum(
-        g for g, (what, _) in zip(grams, formula.parts, strict=True) if what.kind is Kind.FLOUR
-    )
-    if flour <= 0:
-        raise Faults(Fault("value", "Without flour there is no formula. Leave some."))
-    lines = tuple(
-        replace(line, pct=round(100 * g / flour, 4))
-        for line, g in zip(formula.lines, grams, strict=True)
-    )
-    dough_g = round(sum(grams) / (1 - fed_share), 1)
-    return replace(
-        plan,
-        formula=replace(formula, lines=lines),
-        dough=replace(plan.dough, mass_g=dough_g),
-    )
-
-
-def _found(
-    plan: Plan, formula: Formula, asked: Amendment, kitchen: Kitchen
-) -> tuple[Formula, Ingredient]:
-    """The ingredient asked for; the bakery's own comes into the formula with it."""
-    key = asked.ingredient or ""
-    if key in formula.shelf:
-        return formula, formula.shelf[key]
-    for own in kitchen.ingredients:
-        if own.key == key:
-            return replace(formula, own=(*formula.own, own)), own
-    raise Faults(Fault("ingredient", formula.shelf.complaint(key)))
-
-
-def _line_ingredient(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """Another ingredient on a line; a yeast takes the place of another at the same strength."""
-    formula, i = _line(plan, asked)
-    formula, new = _found(plan, formula, asked, kitchen)
-    old, pct = formula.parts[i]
-    if old.as_fresh and new.as_fresh:
-        pct = round(pct * old.as_fresh / new.as_fresh, 3)
-    lines = list(formula.lines)
-    lines[i] = Line(new.key, pct)
-    return replace(plan, formula=replace(formula, lines=tuple(lines)))
-
-
-def _add_line(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    formula, new = _found(plan, _formula_of(plan), asked, kitchen)
-    line = Line(new.key, _USUAL_PCT.get(new.kind, 5.0))
-    return replace(plan, formula=replace(formula, lines=(*formula.lines, line)))
-
-
-def _give_formula(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """A formula of the family, and the mixing that goes with it."""
-    if plan.formula:
-        return plan
-    steps = plan.steps if plan.first(Mixing) else (Mixing(), *plan.steps)
-    return replace(plan, formula=starting_formula(plan.family), steps=steps)
-
-
-def _drop_formula(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """The plan without its formula, nor the steps that want one."""
-    steps = tuple(s for s in plan.steps if not isinstance(s, Mixing | Preferment))
-    return replace(plan, formula=None, steps=steps)
-
-
-def _add_preferment(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """A preferment of its usual shares, or as much as the formula's liquid and yeast allow."""
-    formula = _formula_of(plan)
-    kind = asked.preferment or PrefermentKind.POOLISH
-    there = [p for _, p in plan.preferments]
-
-    def usual(name: str) -> float:
-        return kitchen[f"preferment.{kind}_{name}"]
-
-    hydration = usual("hydration_pct")
-    liquid = formula.liquid_pct - sum(p.flour_pct * p.hydration_pct / 100 for p in there)
-    left = 100 - sum(p.flour_pct for p in there)
-    flour = math.floor(min(usual("flour_pct"), left, 100 * liquid / hydration))
-    if flour < 1:
-        text = "The formula has no flour or liquid left for another preferment."
-        raise Faults(Fault("preferment", text))
-    yeast = min(usual("yeast_pct"), 100 - sum(p.yeast_pct for p in there))
-    place = Place.BENCH if kind is PrefermentKind.POOLISH else Place.FRIDGE
-    new = Preferment(
-        kind, flour, hydration, yeast if formula.has_yeast else 0.0, rest=Rest(place, usual("min"))
-    )
-    return plan.with_steps(*there, new, *(s for s in plan.steps if not isinstance(s, Preferment)))
 
 
 def _add_step(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
@@ -428,7 +260,7 @@ def _oven(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 
 def _flour(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     """As much dough as the flour at hand makes, and no more than there is."""
-    formula = _formula_of(plan)
+    formula = formula_of(plan)
     fed_share = formula.old_dough.share_pct / 100 if formula.old_dough else 0.0
     in_block = plan.butter.flour_g / plan.dough.mass_g
     per_dough = 100 / formula.total_pct * (1 - fed_share) + in_block
@@ -436,17 +268,17 @@ def _flour(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 
 
 _HOW: dict[Change, Callable[[Plan, Amendment, Kitchen], Plan]] = {
-    Change.GIVE_FORMULA: _give_formula,
-    Change.DROP_FORMULA: _drop_formula,
+    Change.GIVE_FORMULA: give_formula,
+    Change.DROP_FORMULA: drop_formula,
     Change.ADD_STEP: _add_step,
     Change.BUTTER_SHARE: _butter_share,
     Change.BUTTER_OF_WHOLE: _butter_share,
     Change.BUTTER_OF_FLOUR: _butter_share,
     Change.METHOD: _method,
-    Change.LINE_GRAMS: _line_grams,
-    Change.LINE_INGREDIENT: _line_ingredient,
-    Change.ADD_LINE: _add_line,
-    Change.ADD_PREFERMENT: _add_preferment,
+    Change.LINE_GRAMS: line_grams,
+    Change.LINE_INGREDIENT: line_ingredient,
+    Change.ADD_LINE: add_line,
+    Change.ADD_PREFERMENT: add_preferment,
     Change.BLOCK_THICKNESS: _block_thickness,
     Change.BLOCK_FRAME: _block_frame,
     Change.BLOCK_TRAY: _block_tray,

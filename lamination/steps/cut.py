@@ -275,9 +275,9 @@ def instruct(here: Here[Cut]) -> Iterator[str]:
     total = sum(p.cut for p in made.products)
     yield f"Cut {total} {step.products[0].shape.said.lower() if one else 'pieces'}"
     if step.trim_mm:
-        yield f"Trim {mm(step.trim_mm)} off every edge first: the long one is the datum."
+        yield f"Trim {mm(step.trim_mm)} off every edge first: the long one is the straight edge."
     else:
-        yield "Trim to a straight edge first: that edge is the datum."
+        yield "Trim to a straight edge first."
     for product, of in zip(step.products, made.products, strict=True):
         name = "" if one else f"{named(product.name)}: "
         strands = f", {product.strands} to a piece" if product.strands > 1 else ""
@@ -285,7 +285,7 @@ def instruct(here: Here[Cut]) -> Iterator[str]:
             f"{name}{_sizes(product, of.along_mm, of.across_mm)}, "
             f"{g(of.piece_g / product.strands)} each{strands}; {of.per_row} along each of {of.rows}."
         )
-    yield "Measure every mark from the datum, not from the last cut."
+    yield "Measure every mark from the straight edge, not from the last cut."
 
 
 def _sizes(product: Product, along_mm: float, across_mm: float) -> str:
@@ -325,7 +325,7 @@ def mind(here: Here[Cut]) -> Iterator[Note]:
     worst = max(drifts, key=lambda d: d.last_mm, default=None)
     if worst:
         yield here.note(
-            "datum", "know", "Every mark from one datum",
+            "datum", "know", "Every mark from one straight edge",
             f"Marked each from the last cut, the last mark would be {mm(worst.last_mm)} short and each "
             f"piece {g(worst.lighter_g)} lighter.",
         )  # fmt: skip

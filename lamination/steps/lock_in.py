@@ -5,11 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
-from lamination.dough.block import FoldBack, Plaques, fold_back, plaques_for
-from lamination.dough.recipe import Recipe, contents_of
-from lamination.dough.weighing import WeighLine
+from lamination.dough.block import FoldBack, Plaques, fold_back, plaques_for, said_of_plaques
+from lamination.dough.recipe import Recipe
 from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.usual import outside, unusual
 from lamination.materials.composition import density_kg_m3
@@ -17,6 +16,7 @@ from lamination.sheet.cells import Sheet, turn
 from lamination.sheet.coverage import Layers, Section, layers_of, section_of
 from lamination.sheet.lockin import LockedIn, lock_in
 from lamination.sheet.stacks import Material, walk
+from lamination.steps._package import butter_weighed, on_shelf
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -31,12 +31,11 @@ from lamination.steps.base import (
 )
 from lamination.terms.advice import Fix, Note, Put, Working
 from lamination.terms.limits import Range
-from lamination.terms.said import counted, g, mm, say
+from lamination.terms.said import g, mm, say
 from lamination.terms.sizes import Edge, Side, Size
-from lamination.terms.trade import Method, Place
+from lamination.terms.trade import Method
 
 _MOST_LAYERS = 60  # a package of more is taken as evenly mixed
-_ROLLS = 0.02  # a plaque that grows or shrinks by less is not rolled
 
 
 @dataclass(frozen=True)
@@ -216,29 +215,6 @@ def _block_making(here: Here[LockIn]) -> Iterator[str]:
         )
 
 
-def said_of_plaques(plaques: Plaques, block: Size) -> Iterator[str]:
-    """How a block is made of plaques, in sentences."""
-    whole, plaque = plaques.whole, plaques.plaque
-    grid = f", {plaques.across} × {plaques.along} edge to edge" if whole > 1 else ""
-    wholes = f"{counted(whole, 'whole plaque')}{grid}" if whole else ""
-    cut = (
-        f"{g(plaques.part_g)} cut from {'one more' if whole else 'one'}: "
-        f"{mm(plaques.part_length_mm)} of its {mm(plaque.length_mm)}, {g(plaques.trim_g)} is left"
-        if plaques.part_g
-        else ""
-    )
-    yield f"{', and '.join(filter(None, (wholes, cut)))}."
-    if plaques.count > 1:
-        yield "Press the joins together with butter on butter."
-    if plaques.stretch > 1 + _ROLLS:
-        yield f"Roll from {mm(plaque.thickness_mm)} to {mm(block.thickness_mm)}."
-    elif plaques.stretch < 1 - _ROLLS:
-        yield (
-            f"Lay it double or press it together: the plaque is {mm(plaque.thickness_mm)}, the block "
-            f"{mm(block.thickness_mm)}."
-        )
-
-
 def mind(here: Here[LockIn]) -> Iterator[Note]:
     """Butter share, block, the two thicknesses, edges and corners."""
     yield from _on_share(here)
@@ -352,24 +328,6 @@ def _on_plaques(here: Here[LockIn]) -> Iterator[Note]:
     )  # fmt: skip
 
 
-def on_shelf(here: Here[Any], package: Size) -> Iterator[Note]:
-    """Whether a package lies on the shelf it rests on."""
-    rest, kitchen = here.step.rest, here.kitchen
-    if rest is None or rest.place is Place.BENCH:
-        return
-    long, wide = kitchen["shelf.length_mm"], kitchen["shelf.width_mm"]
-    if package.lies_on(long, wide, kitchen["fit.slack_mm"]):
-        return
-    sides = sorted((package.length_mm, package.width_mm))
-    over_mm = max(sides[1] - max(long, wide), sides[0] - min(long, wide))
-    yield here.note(
-        "shelf", "mind", f"{mm(over_mm)} over the shelf",
-        f"{mm(package.length_mm, package.width_mm)} on a shelf of {mm(long, wide)} in the "
-        f"{rest.place.said}. Fold it once more loosely with film between, or rest it in two parts.",
-        "rest",
-    )  # fmt: skip
-
-
 _DOUGH_SHEETS = {
     Method.HALF: "twice the block's length, margins included: the bare half comes over",
     Method.TWO_THIRDS: "one and a half times the block's length: the bare third comes over first",
@@ -405,20 +363,6 @@ def workings(here: Here[LockIn]) -> Iterator[Working]:
         f"{say(recipe.dough.mass_g / dough_kg_m3 * 1000)} cm³; over {mm(sheet.width_mm, sheet.length_mm)} "
         f"that stands {mm(sheet.thickness_mm)} high.",
     )
-
-
-def butter_weighed(recipe: Recipe, step_id: str, share: float = 1.0) -> Weighs:
-    """The butter that goes in at a step: a share of the block, and the flour worked into it."""
-    butter, kind = recipe.butter, recipe.butter_kind
-    pure, flour_g = butter.pure_g * share, butter.flour_g * share
-    lines = [WeighLine(f"{step_id}/{kind.key}", kind.key, kind.name, round(pure, 1), pure)]
-    held = [kind]
-    if flour_g:
-        flour = recipe.butter_flour
-        grams = round(butter.mass_g * share - round(pure, 1), 1)
-        lines.append(WeighLine(f"{step_id}/{flour.key}", flour.key, flour.name, grams, flour_g))
-        held.append(flour)
-    return Weighs("Butter block", tuple(lines), contents_of(held))
 
 
 def weighs(here: Here[LockIn]) -> Iterator[Weighs]:

@@ -14,6 +14,7 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.usual import Outside, unusual
 from lamination.materials.composition import Celsius, mixture
 from lamination.materials.ingredients import Kind as Ingredients
+from lamination.steps._package import butter_weighed
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -26,7 +27,7 @@ from lamination.steps.base import (
     Step,
     Weighs,
 )
-from lamination.steps.lock_in import LockIn, butter_weighed
+from lamination.steps.lock_in import LockIn
 from lamination.steps.preferment import Preferment
 from lamination.terms.advice import Fix, Note, Put, Working
 from lamination.terms.limits import Fault, Faults, Range

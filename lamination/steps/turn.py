@@ -16,6 +16,7 @@ from lamination.sheet.folds import OFFSET_SEAM, Move, fold_sheet, moves
 from lamination.sheet.passes import Rolling, rolling
 from lamination.sheet.rolls import buttered, rolled_to, size_of, squared
 from lamination.steps._fits import on_room, said_of_rolling
+from lamination.steps._package import butter_weighed, on_shelf
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -30,7 +31,7 @@ from lamination.steps.base import (
     Step,
     Weighs,
 )
-from lamination.steps.lock_in import LockIn, butter_weighed, on_shelf
+from lamination.steps.lock_in import LockIn
 from lamination.steps.mix import Mixing
 from lamination.terms.advice import Note, Working
 from lamination.terms.limits import Checked, Fault, Faults, Range

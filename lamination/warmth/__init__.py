@@ -1,0 +1,22 @@
+"""A plan followed through its day: every rest judged, every work timed, the proof."""
+
+from lamination.warmth.bodies import Today
+from lamination.warmth.follow import follow
+from lamination.warmth.judge import Feel, Judgement, judge_lock_in
+from lamination.warmth.learn import (
+    Fit,
+    Lesson,
+    ProbeReading,
+    learn_place,
+    learned,
+    read_logger_csv,
+    simulate_lesson,
+)
+from lamination.warmth.proof import learned_reference
+from lamination.warmth.warmth import WorkedWarmth, work_warmth
+
+__all__ = [
+    "Feel", "Fit", "Judgement", "Lesson", "ProbeReading", "Today", "WorkedWarmth", "follow",
+    "judge_lock_in", "learn_place", "learned", "learned_reference", "read_logger_csv",
+    "simulate_lesson", "work_warmth",
+]  # fmt: skip

@@ -9,7 +9,8 @@ from typing import Annotated
 import numpy as np
 
 from lamination.dough.recipe import Recipe
-from lamination.heat.conduction import Air, Body, Slab, body, conduct, grid
+from lamination.heat.body import Body, body, grid
+from lamination.heat.conduction import Air, Slab, conduct
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition
 from lamination.materials.thermal import Thermal, constant, freezing_point_c, thermal_of

@@ -8,18 +8,8 @@ from functools import lru_cache
 import numpy as np
 
 from lamination.dough.formula import balance
-from lamination.heat.conduction import (
-    Air,
-    Body,
-    Course,
-    Slab,
-    conduct,
-    middle_of,
-    pressed,
-    refolded,
-    still,
-    warmed,
-)
+from lamination.heat.body import Body, middle_of, pressed, refolded, warmed
+from lamination.heat.conduction import Air, Course, Slab, conduct, still
 from lamination.heat.yeast import Leaven, activity, integrated, ripening
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Window
@@ -31,6 +21,14 @@ from lamination.steps.base import Form, Handling
 from lamination.terms.rests import Rest
 from lamination.terms.trade import Place, Tool
 from lamination.warmth.bodies import Around, Matter, Today
+from lamination.warmth.conditions import (
+    after_rest,
+    cold_enough,
+    of_butter,
+    of_yeast,
+    relaxed,
+    thawed,
+)
 from lamination.warmth.followed import (
     Began,
     Followed,
@@ -267,87 +265,24 @@ class Follower:
         else:
             profiles = course.at(lengths)
             sums = self._sums(course, lengths)
-        body = began.body
-        middle = middle_of(profiles)
+        body, found = began.body, self.found
         butter = profiles @ body.butter_shares if body.has_butter else None
-        state = State(lengths, middle, butter, self._wanted_c() if body.has_butter else None)
-        here = self.found.here(began.n)
-        kind = kind_of(self.found.plan.steps[began.n])
-        relax = kind.relaxing(here)
-        conditions = []
-        if relax > 0:
-            more = self._before_last_roll(began.n)
-            possible = relax * self.kitchen["relax.possible_share"]
-            conditions.append(
-                Condition(Cause.RELAXING, True, lengths - relax - more, lengths - possible)
-            )
-        if body.has_butter:
-            conditions += self._of_butter(began, profiles, butter)
-        elif self._locks_in_next(began.n):
-            cold, tight = self.kitchen["dough.cold_c"], self.kitchen["dough.cold_tight_k"]
-            conditions.append(Condition(Cause.COLD, True, cold - middle, cold + tight - middle))
-        if self._worked_next(began.n):
-            freezes = self.matter.freezes_c
-            coldest, mean = profiles.min(axis=1), profiles @ body.shares
-            conditions.append(Condition(Cause.FROZEN, False, coldest - freezes, mean - freezes))
-        conditions += self._of_yeast(began, sums)
+        wanted = (self.window.plastic_from_c + self.window.plastic_to_c) / 2
+        state = State(
+            lengths, middle_of(profiles), butter, wanted if body.has_butter else None
+        )  # fmt: skip
+        after = after_rest(found, began.n)
+        relax = kind_of(found.plan.steps[began.n]).relaxing(found.here(began.n))
+        conditions = relaxed(relax, after, lengths, self.kitchen)
+        if butter is not None:
+            conditions += of_butter(body, profiles, butter, self.window, after, self.kitchen)
+        elif after.locks_in:
+            conditions += cold_enough(state.middle_c, self.kitchen)
+        if after.worked:
+            conditions += thawed(profiles, body, self.matter.freezes_c)
+        if self.leaven is not None:
+            conditions += of_yeast(began, sums, self.whole, after, self.kitchen)
         return state, conditions
-
-    def _of_butter(
-        self, began: Began, profiles: Profile, butter: Profile | None
-    ) -> list[Condition]:
-        assert butter is not None
-        kitchen, body, w = self.kitchen, began.body, self.window
-        spread = profiles.max(axis=1) - profiles.min(axis=1)
-        warmest = profiles[:, body.buttery].max(axis=1)
-        close, soft = kitchen["spread_k"], kitchen["soft_tight_k"]
-        good = np.minimum(
-            w.plastic_to_c - butter, np.maximum(close - spread, w.plastic_to_c - warmest)
-        )
-        possible = np.minimum(
-            w.plastic_to_c + soft - butter,
-            np.maximum(1.5 * close - spread, w.plastic_to_c + soft - warmest),
-        )
-        found = [Condition(Cause.COOLING, True, good, possible)]
-        if self._rolled_next(began.n):
-            coldest = profiles[:, body.buttery].min(axis=1)
-            low = w.brittle_c - w.bears_k
-            found.append(
-                Condition(
-                    Cause.BRITTLE, False,
-                    coldest - (low - kitchen["brittle.good_k"]),
-                    coldest - (low - kitchen["brittle.possible_k"]),
-                )
-            )  # fmt: skip
-        return found
-
-    def _of_yeast(self, began: Began, sums: tuple[Profile, Profile]) -> list[Condition]:
-        if self.leaven is None:
-            return []
-        kitchen = self.kitchen
-        activity_min, ripe_h = sums
-        # once the butter is in, what ripened before was judged where it happened
-        earlier = 0.0 if began.body.has_butter else began.ripe_h
-        hours = earlier + ripe_h
-        eaten = 0.0 if began.body.has_butter else began.sugar
-        sugar = 100 * (eaten + activity_min) / self.whole
-        good = np.minimum(
-            kitchen["ripe.good_h"] - hours, (kitchen["ripe.sugar_good_pct"] - sugar) / 10
-        )
-        possible = np.minimum(
-            kitchen["ripe.possible_h"] - hours, (kitchen["ripe.sugar_possible_pct"] - sugar) / 10
-        )
-        found = [Condition(Cause.RIPE, False, good, possible)]
-        if began.body.has_butter and self._rolled_next(began.n):
-            rise = 100 * (began.rise + activity_min) / self.whole
-            found.append(
-                Condition(
-                    Cause.RISING, False,
-                    (kitchen["yeast.between_turns_pct"] - rise) / 10,
-                    (kitchen["yeast.between_possible_pct"] - rise) / 10,
-                )
-            )  # fmt: skip
-        return found
 
     def _sums(self, course: Course, lengths: Profile) -> tuple[Profile, Profile]:
         """Activity, min, and ripeness, h, gathered up to each length."""
@@ -383,34 +318,6 @@ class Follower:
         at = np.minimum(before, few[-1])
         profiles = np.array([np.interp(at, few, column) for column in table.T]).T
         return profiles, (np.interp(at, few, active), np.interp(at, few, ripe))
-
-    # --- what follows a rest
-
-    def _after(self, n: int) -> list[int]:
-        return list(range(n + 1, len(self.found.plan.steps)))
-
-    def _rolled_next(self, n: int) -> bool:
-        return any(self.found.made[i].handling.rolls for i in self._after(n))
-
-    def _worked_next(self, n: int) -> bool:
-        return any(
-            self.found.made[i].handling.rolls or self.found.made[i].handling.shut_in
-            for i in self._after(n)
-        )
-
-    def _locks_in_next(self, n: int) -> bool:
-        after = self._after(n)
-        return bool(after) and bool(self.found.made[after[0]].handling.shut_in)
-
-    def _before_last_roll(self, n: int) -> float:
-        """The minutes more that a dough relaxes before its last roll."""
-        rolls = [i for i in self._after(n) if self.found.made[i].handling.rolls]
-        made = self.found.made[n]
-        last = len(rolls) == 1 and made.handling.rolls
-        return self.kitchen["relax.last_min"] if last else 0.0
-
-    def _wanted_c(self) -> float:
-        return (self.window.plastic_from_c + self.window.plastic_to_c) / 2
 
     # --- the proof
 

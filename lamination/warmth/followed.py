@@ -7,7 +7,8 @@ from typing import Literal
 
 import numpy as np
 
-from lamination.heat.conduction import Body, Course, middle_of
+from lamination.heat.body import Body, middle_of
+from lamination.heat.conduction import Course
 from lamination.heat.yeast import Leaven, activity, integrated, ripening
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.walk import Walk

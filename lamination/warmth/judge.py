@@ -7,7 +7,8 @@ from typing import Annotated
 
 import numpy as np
 
-from lamination.heat.conduction import Air, body, conduct
+from lamination.heat.body import body
+from lamination.heat.conduction import Air, conduct
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Window
 from lamination.materials.thermal import (

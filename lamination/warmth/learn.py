@@ -11,7 +11,8 @@ from typing import Annotated
 
 import numpy as np
 
-from lamination.heat.conduction import Air, Body, body, conduct, middle_of
+from lamination.heat.body import Body, body, middle_of
+from lamination.heat.conduction import Air, conduct
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition
 from lamination.materials.thermal import Profile, thermal_of

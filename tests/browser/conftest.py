@@ -78,7 +78,7 @@ def person(house, chromium, keys):
         if not context.request.get("/api/session").json()["me"]:
             page.goto("/")
             page.get_by_role("button", name=re.compile(f"^{name}")).click()
-            page.get_by_role("navigation", name="Rooms").wait_for()
+            page.get_by_role("navigation", name="Pages").wait_for()
             keys[name] = context.cookies()
         page.goto(path)
         return page

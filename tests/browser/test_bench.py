@@ -28,7 +28,7 @@ def temperature(page, of, keys):
     page.get_by_role("radio", name=of).check(force=True)
     for key in keys:
         page.get_by_role("button", name={".": "point"}.get(key, key), exact=True).tap()
-    tap(page, "Keep it")
+    tap(page, re.compile("^Save$"))
     expect(page.get_by_role("dialog")).to_be_hidden()
 
 
@@ -41,7 +41,7 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     tap(page, "Water: another weight")
     for key in "520":
         page.get_by_role("button", name=key, exact=True).tap()
-    tap(page, "Keep it")
+    tap(page, re.compile("^Save$"))
     expect(scales.get_by_role("button", name=re.compile("^Water 520 g of 503 g"))).to_be_visible()
     go(page, "Mix done")
     go(page, "Take it out")
@@ -78,7 +78,7 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     tap(page, "Pieces")
     tap(page, "Simulated scale")
     expect(page.get_by_text(re.compile("They get lighter along the sheet"))).to_be_visible()
-    tap(page, re.compile("^Keep .* weights"))
+    tap(page, re.compile("^Save .* weights"))
     go(page, "Cut done")
     for did in (
         "shaped",
@@ -152,11 +152,11 @@ def test_the_keypad_asks_for_figures_and_refuses_what_no_bakehouse_has(person):
     page = person("tansy", width=1024, height=768, touch=True)
     start(page, "Café boat puff")
     tap(page, "Temperature")
-    tap(page, "Keep it")
+    tap(page, re.compile("^Save$"))
     expect(page.get_by_role("alert")).to_contain_text("Press the figures first")
     for _ in range(3):
         page.get_by_role("button", name="9", exact=True).tap()
-    tap(page, "Keep it")
+    tap(page, re.compile("^Save$"))
     expect(page.get_by_role("alert")).to_contain_text("no temperature of a bakehouse")
 
 

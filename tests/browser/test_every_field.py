@@ -104,6 +104,6 @@ def test_a_plan_prints_without_the_furniture(person):
     page.get_by_role("link", name=re.compile("Café boat")).click()
     expect(sheet(page)).to_be_visible()
     page.emulate_media(media="print")
-    expect(page.get_by_role("navigation", name="Rooms")).to_be_hidden()
+    expect(page.get_by_role("navigation", name="Pages")).to_be_hidden()
     expect(page.get_by_role("button", name="Take it to the bench")).to_be_hidden()
     expect(sheet(page)).to_be_visible()

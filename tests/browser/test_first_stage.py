@@ -90,7 +90,7 @@ def test_a_block_by_frame_by_thickness_and_dough_by_pieces(person):
 
 def test_sixty_become_a_hundred_and_the_labels_follow_on_a_tablet(person):
     page = person(width=1024, height=768, touch=True)
-    page.get_by_role("navigation", name="Rooms").get_by_role("link", name="Day").tap()
+    page.get_by_role("navigation", name="Pages").get_by_role("link", name="Day").tap()
     page.get_by_role("link", name=re.compile("Saturday market and the boats")).tap()
     expect(page.get_by_text(re.compile(r"^3 doughs of"))).to_be_visible()
     pieces = field(page, "Croissant, pieces")
@@ -104,7 +104,7 @@ def test_sixty_become_a_hundred_and_the_labels_follow_on_a_tablet(person):
     expect(label).to_contain_text("Contains gluten")
     expect(label).to_contain_text(re.compile("Lock mill flour.*1.\\d\\d\\d g"))
     page.emulate_media(media="print")
-    expect(page.get_by_role("navigation", name="Rooms")).to_be_hidden()
+    expect(page.get_by_role("navigation", name="Pages")).to_be_hidden()
     expect(label).to_be_visible()
 
 
@@ -137,10 +137,10 @@ def test_an_ingredient_of_her_own_comes_onto_the_shelf(person):
     page.get_by_label("Add an ingredient like").select_option("flour-rye")
     field(page, "Name").fill("Towpath rye")
     field(page, "Protein").fill("20")
-    page.get_by_role("button", name="Keep it").click()
+    page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("The five parts come to 112 %, not 100.")).to_be_visible()
     field(page, "Protein").fill("8")
-    page.get_by_role("button", name="Keep it").click()
+    page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_role("button", name="Take off: Towpath rye")).to_be_visible()
     page.get_by_role("button", name="Close").click()
     new_plan(page, name="Rye in it")

@@ -9,7 +9,8 @@ from bakehouse.demo.teasel_lock import KITCHEN, MARKET
 from bakehouse.documents import dump, read_plan
 from lamination.dough.formula import PrefermentKind
 from lamination.materials.ingredients import LIBRARY, Kind
-from lamination.plan.amend import Amendment, Change, amend
+from lamination.plan.amend import amend
+from lamination.plan.amendment import Amendment, Change
 from lamination.plan.work import work
 from lamination.terms.limits import Faults
 from lamination.terms.said import plain

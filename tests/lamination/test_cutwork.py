@@ -11,7 +11,8 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import Oven
 from lamination.pieces.cutting import Product, Shape
 from lamination.pieces.shaping import Card
-from lamination.plan.amend import Amendment, Change, amend
+from lamination.plan.amend import amend
+from lamination.plan.amendment import Amendment, Change
 from lamination.plan.starts import starting_finish
 from lamination.plan.work import work
 from lamination.steps.bake import Baking
@@ -175,7 +176,7 @@ def test_a_kerf_says_what_marking_from_the_last_cut_would_cost():
     # a strip of two millimetres down each side
     lost = cut.products[0].piece_g * (1 - 98 / 100)
     assert cut.products[0].drift.lighter_g == pytest.approx(lost, rel=1e-6)
-    assert "Every mark from one datum" not in titles(cutting(SQUARE))
+    assert "Every mark from one straight edge" not in titles(cutting(SQUARE))
 
 
 def does(plan, key):
@@ -188,7 +189,7 @@ def test_the_bench_reads_every_product_with_its_size():
     assert "Trim 8 mm off every edge" in text
     assert "Triangle: Base 90 mm, height 250 mm, notch 15 mm" in text
     assert "Ring: Rings 90 mm across, hole 50 mm" in text
-    assert said[-1] == "Measure every mark from the datum, not from the last cut."
+    assert said[-1] == "Measure every mark from the straight edge, not from the last cut."
 
 
 def test_shrinkage_is_in_the_sizes_the_bench_reads():

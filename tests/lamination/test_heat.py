@@ -5,17 +5,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.heat.conduction import (
-    Air,
-    Body,
-    body,
-    conduct,
-    grid,
-    pressed,
-    refolded,
-    warmed,
-    with_energy,
-)
+from lamination.heat.body import Body, body, grid, pressed, refolded, warmed, with_energy
+from lamination.heat.conduction import Air, conduct
 from lamination.heat.yeast import Leaven, activity, dose
 from lamination.materials.composition import Composition
 from lamination.materials.ingredients import LIBRARY

@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from lamination.heat.conduction import body
+from lamination.heat.body import body
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.thermal import constant, thermal_of
 from lamination.plan.work import work

@@ -13,7 +13,8 @@ from lamination.dough.formula import PrefermentKind
 from lamination.files.tables import formula_csv, read_formula_csv, sheets_csv
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import PLAIN_SHELF
-from lamination.plan.amend import Amendment, Change, amend
+from lamination.plan.amend import amend
+from lamination.plan.amendment import Amendment, Change
 from lamination.plan.work import work
 from lamination.run.events import Event, EventKind
 from lamination.run.standing import admit, stand

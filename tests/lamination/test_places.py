@@ -6,7 +6,8 @@ import pytest
 
 from lamination.day.capacity import crowded
 from lamination.day.order import Order, Ordered, Wanted, work_order
-from lamination.heat.conduction import Air, Slab, body, conduct
+from lamination.heat.body import body
+from lamination.heat.conduction import Air, Slab, conduct
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.thermal import constant
 from lamination.plan.starts import starting_finish

@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.practice import DEFAULTS
-from lamination.plan.amend import Amendment, Change, amend
+from lamination.plan.amend import amend
+from lamination.plan.amendment import Amendment, Change
 from lamination.plan.fixes import sound, taken
 from lamination.plan.starts import starting_plan
 from lamination.plan.work import work

@@ -16,9 +16,9 @@ const ROOMS = [
 export function House({ me }: { me: Schemas["Me"] }) {
   return (
     <div className="house">
-      <nav className="rail" aria-label="Rooms">
+      <nav className="rail" aria-label="Pages">
         <a href="#room" className="skip">
-          To the room
+          Skip to content
         </a>
         <Link to="/" className="markLink" aria-label="Eight Turn">
           <Mark className="mark" />

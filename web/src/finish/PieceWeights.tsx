@@ -141,7 +141,7 @@ export function PieceWeights({ view, keep }: Props) {
             Simulated scale
           </Button>
           <Button size="md" disabled={grams.length === 0} onClick={() => keep(product, grams)}>
-            Keep {grams.length || "the"} weights
+            Save {grams.length || "the"} weights
           </Button>
         </div>
       </div>

@@ -34,7 +34,7 @@ export function WeightChart({ grams, target, judged }: Props) {
       role="img"
       aria-label={
         grams.length
-          ? `${grams.length} pieces along the sheet, ${say("mass", judged?.mean_g ?? target)} on the mean, wanted ${say("mass", target)}.`
+          ? `${grams.length} pieces along the sheet, ${say("mass", judged?.mean_g ?? target)} on average, aimed at ${say("mass", target)}.`
           : `No piece weighed yet; wanted ${say("mass", target)}.`
       }
     >

@@ -62,11 +62,17 @@ export function Pad({ quantity, label, minus, example, refuse, onEnter }: Props)
         ))}
       </div>
       <div className={classes.enter}>
-        <Button variant="default" size="xl" px={10} onClick={() => setText((t) => t.slice(0, -1))}>
-          Back
+        <Button
+          variant="default"
+          size="xl"
+          px={10}
+          aria-label="Delete digit"
+          onClick={() => setText((t) => t.slice(0, -1))}
+        >
+          ⌫
         </Button>
         <Button size="xl" onClick={enter}>
-          Keep it
+          Save
         </Button>
       </div>
     </>

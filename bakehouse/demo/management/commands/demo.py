@@ -17,12 +17,9 @@ from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
-from lamination.day.order import Order, Ordered
-from lamination.plan.work import work
-from lamination.plan.worked import WorkedPlan
-from lamination.run.events import Event, EventKind
-from lamination.run.standing import admit, planned_deeds
-from lamination.run.trays import TrayStep, tray_steps
+from lamination.day import Order, Ordered
+from lamination.plan import WorkedPlan, work
+from lamination.run import Event, EventKind, TrayStep, admit, planned_deeds, tray_steps
 
 
 class Command(BaseCommand):

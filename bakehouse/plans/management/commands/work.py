@@ -9,13 +9,9 @@ from typing import Any
 from django.core.management.base import BaseCommand
 
 from bakehouse.documents import dump, read_plan_file, said_plainly
-from lamination.plan.plan import Plan
-from lamination.plan.work import PLAIN, work
-from lamination.plan.worked import WorkedPlan
-from lamination.terms.limits import Fault, Faults, Range
-from lamination.terms.said import plain
-from lamination.warmth.bodies import Today
-from lamination.warmth.warmth import WorkedWarmth, work_warmth
+from lamination.plan import PLAIN, Plan, WorkedPlan, work
+from lamination.terms import Fault, Faults, Range, plain
+from lamination.warmth import Today, WorkedWarmth, work_warmth
 
 
 class Command(BaseCommand):

@@ -165,7 +165,7 @@ function IngredientForm({ at, what, kept, change, keep, close }: FormProps) {
       </div>
       <div className={classes.buttons}>
         <Button type="submit" disabled={kept}>
-          {kept ? "Kept" : "Keep it"}
+          {kept ? "Saved" : "Save"}
         </Button>
         <Button variant="default" onClick={close}>
           Close

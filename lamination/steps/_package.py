@@ -1,0 +1,46 @@
+"""What the lock-in and the turns share: butter that goes in, and a package on its shelf."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from lamination.dough.recipe import Recipe, contents_of
+from lamination.dough.weighing import WeighLine
+from lamination.steps.base import Here, Weighs
+from lamination.terms.advice import Note
+from lamination.terms.said import mm
+from lamination.terms.sizes import Size
+from lamination.terms.trade import Place
+
+
+def butter_weighed(recipe: Recipe, step_id: str, share: float = 1.0) -> Weighs:
+    """The butter that goes in at a step: a share of the block, and the flour worked into it."""
+    butter, kind = recipe.butter, recipe.butter_kind
+    pure, flour_g = butter.pure_g * share, butter.flour_g * share
+    lines = [WeighLine(f"{step_id}/{kind.key}", kind.key, kind.name, round(pure, 1), pure)]
+    held = [kind]
+    if flour_g:
+        flour = recipe.butter_flour
+        grams = round(butter.mass_g * share - round(pure, 1), 1)
+        lines.append(WeighLine(f"{step_id}/{flour.key}", flour.key, flour.name, grams, flour_g))
+        held.append(flour)
+    return Weighs("Butter block", tuple(lines), contents_of(held))
+
+
+def on_shelf(here: Here[Any], package: Size) -> Iterator[Note]:
+    """Whether a package lies on the shelf it rests on."""
+    rest, kitchen = here.step.rest, here.kitchen
+    if rest is None or rest.place is Place.BENCH:
+        return
+    long, wide = kitchen["shelf.length_mm"], kitchen["shelf.width_mm"]
+    if package.lies_on(long, wide, kitchen["fit.slack_mm"]):
+        return
+    sides = sorted((package.length_mm, package.width_mm))
+    over_mm = max(sides[1] - max(long, wide), sides[0] - min(long, wide))
+    yield here.note(
+        "shelf", "mind", f"{mm(over_mm)} over the shelf",
+        f"{mm(package.length_mm, package.width_mm)} on a shelf of {mm(long, wide)} in the "
+        f"{rest.place.said}. Fold it once more loosely with film between, or rest it in two parts.",
+        "rest",
+    )  # fmt: skip
