@@ -7,7 +7,7 @@ PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo build serve test quick units lint types api-types browser-tools bench shots clean
+.PHONY: demo build serve test quick units lint types written api-types browser-tools bench shots clean
 .DEFAULT_GOAL := demo
 
 demo: build
@@ -63,6 +63,10 @@ $(STAMPS)/migrated: $(STAMPS)/web
 api-types: $(STAMPS)/dev $(STAMPS)/npm
 	@$(PY) manage.py export_openapi_schema --api bakehouse.api.api --output web/openapi.json
 	@cd web && npm run -s api-types >/dev/null
+
+# What the front end's tests read of the core.
+written: $(STAMPS)/dev
+	@WRITE_ANEW=1 $(PY) -m pytest tests/api/test_written.py
 
 lint: $(STAMPS)/dev $(STAMPS)/npm
 	$(PY) -m ruff check .

@@ -10,5 +10,5 @@ export default defineConfig({
   html: { cspNonce: "NONCE_OF_THIS_ANSWER" },
   build: { outDir: "dist", assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
-  test: { include: ["tests/**/*.test.ts"] },
+  test: { include: ["tests/**/*.test.{ts,tsx}"] },
 });

@@ -89,8 +89,8 @@ class TradeWords:
     tall_shapes: list[str]
 
 
-def _view() -> KitchenView:
-    kitchen, revision = the_kitchen_at()
+def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
+    """A kitchen as the screens read it."""
     everything = [*LIBRARY, *kitchen.ingredients]
     return KitchenView(
         revision,
@@ -100,6 +100,10 @@ def _view() -> KitchenView:
         list(LIBRARY),
         [what.key for what in everything if what.locks_in],
     )
+
+
+def _view() -> KitchenView:
+    return view_of(*the_kitchen_at())
 
 
 @router.get("/kitchen", auth=signed_in, response=KitchenView)
@@ -134,6 +138,10 @@ def restore_kitchen(request: HttpRequest, revision: int) -> KitchenView:
 
 @router.get("/trade", auth=signed_in, response=TradeWords)
 def trade(request: HttpRequest) -> TradeWords:
+    return trade_words()
+
+
+def trade_words() -> TradeWords:
     """The names of everything one chooses from, and the kinds of step: the same for everybody."""
     return TradeWords(
         {name: [Word(w.value, w.said) for w in of] for name, of in _WORDED.items()},

@@ -24,6 +24,7 @@ class EventKind(StrEnum):
     REST = "rest"  # a rest is to take another time than the plan's
     WEIGHED = "weighed"  # a line of a weigh-out sheet, with what was really used
     IN = "in"  # a tray goes into the oven
+    LOST = "lost"  # a tray that comes to nothing: burnt, dropped
     PIECES = "pieces"  # pieces put on the scale, one after another along the sheet
 
 
@@ -71,6 +72,7 @@ _NEEDS: dict[EventKind, tuple[str, ...]] = {
     EventKind.WEIGHED: ("line", "grams"),
     EventKind.REST: ("stop", "minutes"),
     EventKind.IN: ("stop", "tray"),
+    EventKind.LOST: ("tray",),
     EventKind.PIECES: ("product", "pieces_g"),
 }
 

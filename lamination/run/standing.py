@@ -158,8 +158,11 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     clock = started_at
     for e in kept:
         here = order[len(deeds)].stop if len(deeds) < len(order) else None
-        if e.tray is not None and e.kind in TRAY_DEEDS:
-            trays.take(e, clock, shift.get(e.id, 0.0))
+        if e.tray is not None and e.kind in (*TRAY_DEEDS, EventKind.LOST):
+            if e.kind is EventKind.LOST:
+                trays.lose(e, clock)
+            else:
+                trays.take(e, clock, shift.get(e.id, 0.0))
             # a stop is done when the last tray has done it
             while len(deeds) < len(order) and (due := order[len(deeds)]).stop in trays.stops:
                 last = trays.all_did(due.kind, due.stop)
@@ -187,6 +190,8 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         elif e.kind is EventKind.VERDICT:
             verdict = e.verdict
 
+    # with its last tray a dough is lost
+    given_up = given_up or trays.all_lost_at
     finished = len(deeds) == len(order)
     turning = {s.key for s in worked.strip if s.turn}
     ahead = order[min(len(deeds), len(order) - 1)]
@@ -240,7 +245,8 @@ def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], n
     names = {s.key: s.name for s in worked.strip}
     over = now.phase in (Phase.FINISHED, Phase.GIVEN_UP)
     tray_stops = {s.stop for s in tray_steps(worked)}
-    if new.kind in TRAY_DEEDS and (new.tray is not None or new.kind is EventKind.IN):
+    by_tray = (EventKind.IN, EventKind.LOST)
+    if new.kind in by_tray or (new.kind in TRAY_DEEDS and new.tray is not None):
         if now.phase is Phase.GIVEN_UP:
             raise Faults(Fault("stop", "This run was given up. Undo that to go on."))
         admit_tray(now.trays, now.stop in tray_stops, new, names)

@@ -35,7 +35,7 @@ class TrayDeed:
 class TrayStanding:
     """Where one tray is: what was done, what is next, since when, and (proofing, baking) until when.
 
-    ``load``: which load of the oven it belongs to, from 1.
+    ``load``: which load of the oven it belongs to, from 1. ``lost``: when it was lost, if it was.
     """
 
     tray: int
@@ -46,6 +46,7 @@ class TrayStanding:
     next: TrayStep | None
     since: datetime | None
     until: datetime | None
+    lost: TrayDeed | None = None
 
 
 def tray_steps(worked: WorkedPlan) -> tuple[TrayStep, ...]:
@@ -72,6 +73,7 @@ class Trays:
         self.steps = tray_steps(worked)
         self.stops = {s.stop for s in self.steps}
         self.done: dict[int, list[TrayDeed]] = {}
+        self.lost: dict[int, TrayDeed] = {}
         if worked.shaped and self.steps:
             self.done = {n: [] for p in worked.shaped.trays.products for n in p.trays}
 
@@ -85,10 +87,25 @@ class Trays:
         at = max(said, mine[-1].at if mine else not_before)
         mine.append(TrayDeed(event.id, step.kind, step.stop, at))
 
+    def lose(self, event: Event, not_before: datetime) -> None:
+        """Note that a tray is lost: nobody waits for it any more."""
+        if event.tray in self.done:
+            mine = self.done[event.tray]
+            at = max(event.at, mine[-1].at if mine else not_before)
+            self.lost[event.tray] = TrayDeed(event.id, event.kind, event.stop or "", at)
+
+    @property
+    def all_lost_at(self) -> datetime | None:
+        """When the last tray was lost; None while one is left."""
+        left = self.done.keys() - self.lost.keys()
+        return None if left else max((d.at for d in self.lost.values()), default=None)
+
     def all_did(self, kind: EventKind, stop: str) -> datetime | None:
-        """When the last tray did this; None while one has not."""
+        """When the last tray did this; None while one has not. Lost trays are not waited for."""
         times = []
-        for deeds in self.done.values():
+        for tray, deeds in self.done.items():
+            if tray in self.lost:
+                continue
             at = next((d.at for d in deeds if d.kind is kind and d.stop == stop), None)
             if at is None:
                 return None
@@ -106,7 +123,9 @@ class Trays:
         for on in on_trays.products:
             for tray, pieces in zip(on.trays, on.pieces, strict=True):
                 deeds = self.done.get(tray, [])
-                after = self.steps[len(deeds)] if len(deeds) < len(self.steps) else None
+                lost = self.lost.get(tray)
+                left = len(deeds) < len(self.steps) and lost is None
+                after = self.steps[len(deeds)] if left else None
                 since = deeds[-1].at if deeds else None
                 minutes = None
                 if after and after.kind is EventKind.OUT:
@@ -118,7 +137,15 @@ class Trays:
                 )
                 found.append(
                     TrayStanding(
-                        tray, on.product, pieces, load[tray], tuple(deeds), after, since, until
+                        tray,
+                        on.product,
+                        pieces,
+                        load[tray],
+                        tuple(deeds),
+                        after,
+                        since,
+                        until,
+                        lost,
                     )
                 )
         return tuple(found)
@@ -156,6 +183,12 @@ def admit_tray(
         raise Faults(Fault("tray", f"This dough has no tray {new.tray}."))
     if not ready:
         raise Faults(Fault("stop", "The sheet is not cut yet."))
+    if standing.lost:
+        raise Faults(Fault("tray", f"Tray {new.tray} is lost. Undo that to go on with it."))
+    if new.kind is EventKind.LOST:
+        if standing.next is None:
+            raise Faults(Fault("tray", f"Tray {new.tray} is through already."))
+        return
     wanted = standing.next
     if any(d.kind is new.kind and d.stop == new.stop for d in standing.deeds):
         said = _said(TrayStep(new.kind, new.stop or ""), names)

@@ -20,6 +20,7 @@ WHOLE = {
     EventKind.REST: {"stop": "dough", "minutes": 30},
     EventKind.WEIGHED: {"line": "mix/water", "grams": 503},
     EventKind.IN: {"stop": "bake", "tray": 1},
+    EventKind.LOST: {"tray": 1},
     EventKind.PIECES: {"product": 0, "pieces_g": (60.0, 59.5)},
 }
 NEEDS = [(kind, name) for kind, fields in WHOLE.items() for name in fields]

@@ -155,3 +155,56 @@ def test_pieces_on_the_scale_are_kept_by_product(desk):
     assert desk.now.pieces[0].grams == (60.1, 59.4)
     with pytest.raises(Faults, match="no such product"):
         desk.say(9, EventKind.PIECES, product=3, pieces_g=(60.0,))
+
+
+# --- a tray that is lost
+
+
+def test_a_lost_tray_is_not_waited_for(desk):
+    first, *others = TRAYS
+    desk.tray(10, first, 0)
+    desk.say(12, EventKind.LOST, tray=first)
+    assert desk.at(first).next is None
+    assert desk.at(first).lost.at == START + timedelta(minutes=12)
+    for step in range(len(STEPS)):
+        for tray in others:
+            desk.tray(20 + 60 * step + tray, tray, step)
+    assert desk.now.stop == "look"
+    assert desk.now.phase is Phase.WORK
+
+
+def test_the_last_one_lost_may_be_the_one_that_all_waited_for(desk):
+    *others, last = TRAYS
+    for tray in others:
+        desk.tray(10 + tray, tray, 0)
+    assert not [d for d in desk.now.deeds if d.stop == "shape"]
+    lost = desk.say(40, EventKind.LOST, tray=last)
+    assert [d for d in desk.now.deeds if d.stop == "shape"]
+    desk.say(41, EventKind.UNDO, target=lost.id)
+    assert not [d for d in desk.now.deeds if d.stop == "shape"]
+    assert desk.at(last).next is not None
+
+
+def test_a_dough_is_lost_with_its_last_tray_and_undo_brings_it_back(desk):
+    for n, tray in enumerate(TRAYS):
+        lost = desk.say(10 + n, EventKind.LOST, tray=tray)
+    assert desk.now.phase is Phase.GIVEN_UP
+    desk.say(30, EventKind.UNDO, target=lost.id)
+    assert desk.now.phase is Phase.WORK
+
+
+def test_a_tray_is_lost_once_and_then_nothing_is_done_with_it(desk):
+    desk.say(10, EventKind.LOST, tray=1)
+    with pytest.raises(Faults, match="Tray 1 is lost"):
+        desk.say(11, EventKind.LOST, tray=1)
+    with pytest.raises(Faults, match="Tray 1 is lost"):
+        desk.tray(12, 1, 0)
+    with pytest.raises(Faults, match="no tray 99"):
+        desk.say(13, EventKind.LOST, tray=99)
+
+
+def test_what_is_through_the_oven_and_cool_is_not_lost_any_more(desk):
+    for step in range(len(STEPS)):
+        desk.tray(10 + 60 * step, 1, step)
+    with pytest.raises(Faults, match="through already"):
+        desk.say(500, EventKind.LOST, tray=1)

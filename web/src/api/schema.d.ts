@@ -3623,7 +3623,7 @@ export interface components {
          * @description What can be said at the bench.
          * @enum {string}
          */
-        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "rest" | "weighed" | "in" | "pieces";
+        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "rest" | "weighed" | "in" | "lost" | "pieces";
         /**
          * OnScale
          * @description Pieces of a product that were put on the scale, g, one after another along the sheet.
@@ -3808,7 +3808,7 @@ export interface components {
          * TrayStanding
          * @description Where one tray is: what was done, what is next, since when, and (proofing, baking) until when.
          *
-         *     ``load``: which load of the oven it belongs to, from 1.
+         *     ``load``: which load of the oven it belongs to, from 1. ``lost``: when it was lost, if it was.
          */
         TrayStanding: {
             /** Tray */
@@ -3826,6 +3826,7 @@ export interface components {
             since: string | null;
             /** Until */
             until: string | null;
+            lost?: components["schemas"]["TrayDeed"] | null;
         };
         /**
          * TrayStep

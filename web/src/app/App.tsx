@@ -1,6 +1,7 @@
 import { MantineProvider } from "@mantine/core";
 import { useWindowEvent } from "@mantine/hooks";
 import { QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { SIGNED_OUT } from "@/api/client";
 import { queries, useSession } from "@/api/queries";
@@ -22,6 +23,9 @@ import { House } from "./House";
 import { Kept, Nothing, Waiting } from "./states";
 import { inOurColours, theme } from "./theme";
 import { inZone } from "./time";
+
+// For builders: nobody else fetches it.
+const Drawings = lazy(() => import("@/rooms/drawings/Drawings"));
 
 const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]")?.nonce ?? "";
 // Read by the library that locks scrolling behind a dialog; without it the policy refuses its style.
@@ -58,6 +62,14 @@ function Rooms() {
           <Route path="/book" element={<BookList />} />
           <Route path="/book/:runId" element={<BookRecord />} />
           <Route path="/kitchen" element={<KitchenRoom />} />
+          <Route
+            path="/drawings"
+            element={
+              <Suspense fallback={<Waiting what="the drawings" />}>
+                <Drawings />
+              </Suspense>
+            }
+          />
           <Route path="*" element={<Nothing />} />
         </Route>
       </Routes>

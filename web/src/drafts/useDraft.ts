@@ -78,7 +78,7 @@ export function useDraft<T>({ key, saved, readOnly, put }: Draft<T>) {
       }
     } catch (error) {
       if (error instanceof Problem && error.status === 409) {
-        setSaving({ state: "overtaken", why: error.message });
+        setSaving({ state: "overtaken", why: sentence(error) });
       } else if (error instanceof Problem && !error.passing) {
         // What was put right while this was on its way has not been asked yet.
         behind = JSON.stringify(latest.current) !== text;

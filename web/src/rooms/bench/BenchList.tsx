@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { Link } from "react-router";
 import type { Schemas } from "@/api/client";
-import { usePlans, useRuns } from "@/api/queries";
+import { sentence, usePlans, useRuns } from "@/api/queries";
 import { useTrade } from "@/api/trade";
 import { useStartRun } from "@/api/useStartRun";
 import { Nothing, Waiting } from "@/app/states";
@@ -25,7 +25,7 @@ export function BenchList() {
       {runs.isError && <Nothing error={runs.error} retry={runs.refetch} />}
       {start.isError && (
         <div className="bar mind" role="alert">
-          {start.error.message}
+          {sentence(start.error)}
         </div>
       )}
       {under?.length === 0 && (

@@ -1,4 +1,5 @@
 /** Trays on their way through proof, wash and oven: each at its own stage, the most pressing first. */
+import { Button, Modal } from "@mantine/core";
 import { useInterval } from "@mantine/hooks";
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
@@ -33,6 +34,7 @@ export function stepWords(step: Step, does: Do | null, place: string | undefined
 
 /** What a tray is doing, in a word, and the minutes of it. */
 export function stageWords(tray: TrayNow, place: string | undefined, clock: Date): string {
+  if (tray.lost) return "lost";
   if (!tray.next) return "ready";
   if (!tray.since) return "to shape";
   const gone = span(Math.max(Math.round(minutesBetween(tray.since, clock)), 0));
@@ -55,20 +57,24 @@ export function TrayBoard({ view, trays, clock, say, waiting }: Props & { waitin
     ...waiting.map((e) => e.words),
   ]);
   const loads = [...new Set(trays.map((t) => t.load))];
-  const done = trays.filter((t) => !t.next).length;
+  const lost = trays.filter((t) => t.lost).length;
+  const done = trays.filter((t) => !t.next).length - lost;
+  const [losing, setLosing] = useState<TrayNow | null>(null);
   return (
     <>
       <p className={classes.lead}>
         <b>{trays.length} trays</b>
         {done > 0 && `, ${done} ready`}
+        {lost > 0 && `, ${lost} lost`}
       </p>
       {loads.map((load) => {
         const mine = trays.filter((t) => t.load === load);
-        const [first] = mine;
+        const going = mine.filter((t) => !t.lost);
+        const [first] = going;
         const same =
-          mine.length > 1 &&
+          going.length > 1 &&
           first?.next &&
-          mine.every((t) => t.next?.kind === first.next?.kind && t.next?.stop === first.next?.stop)
+          going.every((t) => t.next?.kind === first.next?.kind && t.next?.stop === first.next?.stop)
             ? first.next
             : null;
         return (
@@ -81,17 +87,21 @@ export function TrayBoard({ view, trays, clock, say, waiting }: Props & { waitin
                     type="button"
                     className={classes.all}
                     onClick={() => {
-                      for (const t of mine) say({ ...same, tray: t.tray });
+                      for (const t of going) say({ ...same, tray: t.tray });
                     }}
                   >
-                    All {mine.length}: {stepWords(same, first?.does ?? null, place).toLowerCase()}
+                    All {going.length}: {stepWords(same, first?.does ?? null, place).toLowerCase()}
                   </button>
                 )}
               </p>
             )}
             <ul className={classes.trays}>
               {mine.map((tray) => (
-                <Tray key={tray.tray} {...{ tray, view, clock, say, place, turn }} />
+                <Tray
+                  key={tray.tray}
+                  {...{ tray, view, clock, say, place, turn }}
+                  lose={() => setLosing(tray)}
+                />
               ))}
             </ul>
           </section>
@@ -112,6 +122,28 @@ export function TrayBoard({ view, trays, clock, say, waiting }: Props & { waitin
           ))}
         </section>
       )}
+      <Modal
+        opened={losing !== null}
+        onClose={() => setLosing(null)}
+        title={`Tray ${losing?.tray ?? ""} is lost?`}
+      >
+        <p>Its {losing?.pieces ?? 0} pieces are not waited for any more. Undo takes it back.</p>
+        <div className={bench.quick}>
+          <Button
+            size="lg"
+            color="red"
+            onClick={() => {
+              if (losing) say({ kind: "lost", tray: losing.tray });
+              setLosing(null);
+            }}
+          >
+            Lost
+          </Button>
+          <Button size="lg" variant="default" onClick={() => setLosing(null)}>
+            Go on with it
+          </Button>
+        </div>
+      </Modal>
     </>
   );
 }
@@ -121,19 +153,25 @@ interface TrayProps {
   view: RunView;
   clock: Date;
   say: Props["say"];
+  lose: () => void;
   place?: string;
   turn?: boolean;
 }
 
-function Tray({ tray, view, clock, say, place, turn }: TrayProps) {
-  const left = tray.until ? minutesBetween(clock, tray.until) : null;
+function Tray({ tray, view, clock, say, lose, place, turn }: TrayProps) {
+  const left = tray.until && !tray.lost ? minutesBetween(clock, tray.until) : null;
   const whole = tray.since && tray.until ? minutesBetween(tray.since, tray.until) : 0;
   const share = left === null || !whole ? 0 : Math.min(Math.max(1 - left / whole, 0), 1);
   const over = left !== null && left <= 0;
   const baking = tray.last?.kind === "in";
   const product = stepOf(view.plan, "cut")?.products[tray.product]?.name;
   return (
-    <li className={classes.tray} data-over={over || undefined} data-hot={baking || undefined}>
+    <li
+      className={classes.tray}
+      data-over={(over && !tray.lost) || undefined}
+      data-hot={(baking && !tray.lost) || undefined}
+      data-lost={tray.lost || undefined}
+    >
       <b className={classes.number}>{tray.tray}</b>
       <div className={classes.stage}>
         <span>
@@ -148,6 +186,16 @@ function Tray({ tray, view, clock, say, place, turn }: TrayProps) {
         {baking && turn && share >= 0.5 && share < 0.8 && <em>turn the tray now</em>}
         {over && <em>{left > -1 ? "now" : `${span(Math.floor(-left))} over`}</em>}
       </div>
+      {tray.next && (
+        <button
+          type="button"
+          className={classes.lose}
+          onClick={lose}
+          aria-label={`Tray ${tray.tray} is lost`}
+        >
+          Lost
+        </button>
+      )}
       {tray.next && (
         <button
           type="button"

@@ -36,6 +36,8 @@ export interface TrayNow {
   does: Do | null;
   since: Date | null;
   until: Date | null;
+  /** It comes to nothing: burnt, or dropped. */
+  lost: boolean;
 }
 
 const MINUTE = 60_000;
@@ -80,27 +82,59 @@ const dated = (d: { event_id: string; kind: string; stop: string; at: string }) 
 
 const TRAY_DEEDS = ["done", "out", "in"];
 
-/** What was done with each tray, the entries that wait here included. */
+/** Nothing happens before what it follows, whatever a tablet's clock said. */
+function inOrder(deeds: Deed[], from: Date): Deed[] {
+  let clock = from;
+  return deeds.map((deed) => {
+    if (deed.at > clock) clock = deed.at;
+    return { ...deed, at: clock };
+  });
+}
+
+/** Deeds of stops that do not go by trays, in the plan's order. */
+function plainDeeds(run: RunView, waiting: Event[]): Deed[] {
+  const byTrays = new Set(run.tray_steps.map((s) => s.stop));
+  const deeds = told(
+    run.standing.deeds.filter((d) => !byTrays.has(d.stop)).map(dated),
+    waiting,
+    (e) => (e.kind === "done" || e.kind === "out") && (e.tray === undefined || e.tray === null),
+  );
+  return inPlace(run, deeds);
+}
+
+function inPlace(run: RunView, deeds: Deed[]): Deed[] {
+  const place = new Map(run.order.map((o, i) => [`${o.kind} ${o.stop}`, i]));
+  const nth = (d: Deed) => place.get(`${d.kind} ${d.stop}`) ?? run.order.length;
+  return deeds.toSorted((a, b) => nth(a) - nth(b));
+}
+
+/** What was done with each tray and whether it is lost, the entries that wait here included. */
 function trayDeeds(run: RunView, waiting: Event[]) {
+  const begun = new Date(run.started_at);
+  const first = run.order.findIndex((o) => o.stop === run.tray_steps[0]?.stop);
+  const before = plainDeeds(run, waiting).slice(0, Math.max(first, 0));
+  const cut = inOrder(before, begun).at(-1)?.at ?? begun;
+  const gone = takenBack(waiting);
   return run.standing.trays.map((tray) => ({
     tray,
-    deeds: told(
-      tray.deeds.map(dated),
-      waiting,
-      (e) => e.tray === tray.tray && TRAY_DEEDS.includes(e.kind),
-    ).slice(0, run.tray_steps.length),
+    lost: Boolean(
+      (tray.lost && !gone.has(tray.lost.event_id)) ||
+        waiting.some((e) => e.kind === "lost" && e.tray === tray.tray && !gone.has(e.id)),
+    ),
+    deeds: inOrder(
+      told(
+        tray.deeds.map(dated),
+        waiting,
+        (e) => e.tray === tray.tray && TRAY_DEEDS.includes(e.kind),
+      ).slice(0, run.tray_steps.length),
+      cut,
+    ),
   }));
 }
 
 /** Deeds in order; a stop that goes by trays is done when the last tray has done it. */
 function deedsSoFar(run: RunView, waiting: Event[]): Deed[] {
-  const byTrays = new Set(run.tray_steps.map((s) => s.stop));
-  const plain = told(
-    run.standing.deeds.filter((d) => !byTrays.has(d.stop)).map(dated),
-    waiting,
-    (e) => (e.kind === "done" || e.kind === "out") && (e.tray === undefined || e.tray === null),
-  );
-  const each = trayDeeds(run, waiting);
+  const each = trayDeeds(run, waiting).filter((t) => !t.lost);
   const all: Deed[] = [];
   for (const step of run.tray_steps) {
     if (step.kind === "in") continue;
@@ -114,16 +148,15 @@ function deedsSoFar(run: RunView, waiting: Event[]): Deed[] {
     all.push(last);
   }
   // What follows the trays comes after them, whenever it was entered.
-  const place = new Map(run.order.map((o, i) => [`${o.kind} ${o.stop}`, i]));
-  const nth = (d: Deed) => place.get(`${d.kind} ${d.stop}`) ?? run.order.length;
-  return [...plain, ...all].sort((a, b) => nth(a) - nth(b));
+  const deeds = inPlace(run, [...plainDeeds(run, waiting), ...all]);
+  return inOrder(deeds, new Date(run.started_at));
 }
 
 /** Where every tray is on this tablet. */
 export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
-  return trayDeeds(run, waiting).map(({ tray, deeds }) => {
+  return trayDeeds(run, waiting).map(({ tray, deeds, lost }) => {
     const last = deeds.at(-1);
-    const next = run.tray_steps[deeds.length] ?? null;
+    const next = lost ? null : (run.tray_steps[deeds.length] ?? null);
     const rest = run.worked.strip.find((s) => s.key === next?.stop);
     const minutes =
       next?.kind === "out" && rest
@@ -138,6 +171,7 @@ export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
       load: tray.load,
       next,
       last: run.tray_steps[deeds.length - 1] ?? null,
+      lost,
       does: (rest?.do as Do | undefined) ?? null,
       since: last?.at ?? null,
       until: last && minutes !== undefined ? new Date(last.at.getTime() + minutes * MINUTE) : null,
@@ -174,6 +208,7 @@ export function whereNow(run: RunView, waiting: Event[]): Now {
   const trays = byTrays ? traysNow(run, waiting) : [];
   const resting = due?.kind === "out" && !byTrays;
   const ended =
+    (trays.length > 0 && trays.every((t) => t.lost)) ||
     (standing.phase === "given_up" && !gone.has(standing.undoable)) ||
     waiting.some((e) => e.kind === "give_up" && !gone.has(e.id));
   return {

@@ -4,7 +4,7 @@
  */
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, got, Problem } from "@/api/client";
-import { queries } from "@/api/queries";
+import { queries, sentence } from "@/api/queries";
 import { showRun, useRunView } from "@/api/runs";
 import { type Event, undoTarget } from "./now";
 
@@ -64,7 +64,7 @@ export function useRun(runId: string) {
             continue;
           }
           // The server will not have it: say why, and go on with the rest.
-          setRefusal(error.message);
+          setRefusal(sentence(error));
           queries.invalidateQueries({ queryKey: ["run", runId] });
         }
         setOffline(false);

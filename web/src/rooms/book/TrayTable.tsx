@@ -23,7 +23,7 @@ const HEADS: Record<string, string> = {
 
 export function TrayTable({ run }: { run: RunView }) {
   const { trays } = run.standing;
-  if (run.tray_steps.length === 0 || !trays.some((t) => t.deeds.length > 0)) return null;
+  if (run.tray_steps.length === 0 || !trays.some((t) => t.lost || t.deeds.length > 0)) return null;
   return (
     <section>
       <h2>Trays</h2>
@@ -48,7 +48,13 @@ export function TrayTable({ run }: { run: RunView }) {
                 </span>
               </td>
               {run.tray_steps.map((s, i) => (
-                <td key={s.kind + s.stop}>{t.deeds[i] ? clock(t.deeds[i].at) : "–"}</td>
+                <td key={s.kind + s.stop}>
+                  {t.deeds[i]
+                    ? clock(t.deeds[i].at)
+                    : t.lost && i === t.deeds.length
+                      ? `lost ${clock(t.lost.at)}`
+                      : "–"}
+                </td>
               ))}
             </tr>
           ))}

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useOutletContext, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
-import { useKitchen } from "@/api/queries";
+import { sentence, useKitchen } from "@/api/queries";
 import { stopOf } from "@/api/steps";
 import { useStartRun } from "@/api/useStartRun";
 import { Nothing, Waiting } from "@/app/states";
@@ -103,7 +103,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
           />
           {start.isError && (
             <div className="bar mind" role="alert">
-              {start.error.message}
+              {sentence(start.error)}
             </div>
           )}
           <StepRow desk={desk} readOnly={readOnly} />

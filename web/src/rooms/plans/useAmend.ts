@@ -4,26 +4,32 @@ import { api, got, Problem, type Schemas } from "@/api/client";
 
 type Plan = Schemas["Plan"];
 interface Asked {
-  plan: Plan;
   amendment: Schemas["Amendment"];
   path: string;
   /** What comes after, when it went well. */
   then?: (made: Plan) => void;
 }
 
-/** Changes that the core works out. Complaints about the request itself belong to its field. */
+/**
+ * Changes that the core works out, one after the other: each is asked of the plan that the one before
+ * it made. Complaints about the request itself belong to its field.
+ */
 export function useAmend(plan: Plan, change: (plan: Plan, path: string) => void) {
   const latest = useRef(plan);
   latest.current = plan;
   const asking = useMutation({
-    mutationFn: ({ plan, amendment }: Asked) =>
-      got(api.POST("/api/amend", { body: { plan, amendment } })),
-    onSuccess: (made, asked) => {
+    scope: { id: "amend" },
+    mutationFn: async ({ amendment }: Asked) => {
+      const from = latest.current;
+      return { from, made: await got(api.POST("/api/amend", { body: { plan: from, amendment } })) };
+    },
+    onSuccess: ({ from, made }, asked) => {
       // An edit made while the answer was on its way must not be lost: ask again from there.
-      if (asked.plan === latest.current) {
-        change(made, asked.path);
-        asked.then?.(made);
-      } else asking.mutate({ ...asked, plan: latest.current });
+      if (from !== latest.current) return void asking.mutate(asked);
+      // the next in line may be asked before the screen is drawn again
+      latest.current = made;
+      change(made, asked.path);
+      asked.then?.(made);
     },
   });
   const found = asking.error instanceof Problem ? asking.error.faults : [];
@@ -33,7 +39,7 @@ export function useAmend(plan: Plan, change: (plan: Plan, path: string) => void)
   );
   return {
     amend: (amendment: Schemas["Amendment"], at: string, then?: Asked["then"]) =>
-      asking.mutate({ plan: latest.current, amendment, path: at, then }),
+      asking.mutate({ amendment, path: at, then }),
     faults,
     forget: asking.reset,
   };

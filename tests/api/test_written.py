@@ -1,0 +1,44 @@
+"""What the front end's tests read is what the core writes."""
+
+import json
+import math
+import os
+
+import pytest
+
+from lamination.steps import KINDS
+from tests.written import FOLDER, texts
+
+NAMES = ("runs.json", "panels.json")
+
+
+@pytest.fixture(scope="module")
+def fresh():
+    found = texts()
+    if os.environ.get("WRITE_ANEW"):
+        FOLDER.mkdir(parents=True, exist_ok=True)
+        for name, text in found.items():
+            (FOLDER / name).write_text(text)
+    return {name: json.loads(text) for name, text in found.items()}
+
+
+def apart(kept, now, at="$"):
+    """Where two JSON values differ; another machine may round the last digits its own way."""
+    if isinstance(now, dict) and isinstance(kept, dict) and now.keys() == kept.keys():
+        return next((d for k in now if (d := apart(kept[k], now[k], f"{at}.{k}"))), None)
+    if isinstance(now, list) and isinstance(kept, list) and len(now) == len(kept):
+        each = enumerate(zip(kept, now, strict=True))
+        return next((d for i, (k, n) in each if (d := apart(k, n, f"{at}[{i}]"))), None)
+    if isinstance(now, float) and isinstance(kept, (int, float)):
+        return None if math.isclose(now, kept, rel_tol=1e-9, abs_tol=1e-9) else at
+    return None if now == kept else at
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_what_was_written_is_what_the_core_says_now(fresh, name):
+    differs = apart(json.loads((FOLDER / name).read_text()), fresh[name])
+    assert differs is None, f"{name} is stale at {differs}: run 'make written' and commit."
+
+
+def test_every_kind_of_step_stands_in_the_plan(fresh):
+    assert {s["do"] for s in fresh["panels.json"]["plan"]["steps"]} == set(KINDS)

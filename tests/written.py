@@ -1,0 +1,142 @@
+"""What the core writes for the front end's tests to read: runs as they stand, and a plan worked.
+
+They lie in `web/tests/written/`; a test holds them to the core, and ``make written`` writes them anew.
+"""
+
+import json
+from collections.abc import Iterator
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+from bakehouse.demo.teasel_lock import KITCHEN, PLANS
+from bakehouse.documents import dump
+from bakehouse.kitchen.api import trade_words, view_of
+from lamination.kitchen import Kitchen
+from lamination.plan import Plan, WorkedPlan, starting_finish, work
+from lamination.run import Event, EventKind, admit, planned_deeds, stand, tray_steps
+from lamination.steps.own import OwnStep
+from lamination.terms import Family, Rest
+from lamination.terms.trade import Place
+from lamination.warmth import work_warmth
+from tests.plans import station, turns
+
+FOLDER = Path(__file__).parents[1] / "web/tests/written"
+START = datetime(2026, 3, 7, 4, 0, tzinfo=UTC)
+DONE, OUT, IN = EventKind.DONE, EventKind.OUT, EventKind.IN
+
+
+class Tablet:
+    """Says things at the bench, as many minutes after the start as one likes."""
+
+    def __init__(self, worked: WorkedPlan) -> None:
+        self.worked = worked
+        self.events: tuple[Event, ...] = ()
+
+    def say(self, minute: float, kind: EventKind, **more: object) -> Event:
+        at = START + timedelta(minutes=minute)
+        event = Event(f"event-{len(self.events):04}", at, kind, **more)
+        admit(self.worked, START, self.events, event)
+        self.events = (*self.events, event)
+        return event
+
+
+def _plain(worked: WorkedPlan) -> Tablet:
+    """A clock that goes wrong, a time put right, a rest made longer, and an undo."""
+    tablet = Tablet(worked)
+    tablet.say(10, DONE, stop="dough")
+    locked = tablet.say(25, DONE, stop="lock_in")
+    tablet.say(30, EventKind.MOVE, target=locked.id, minutes=-5)
+    tablet.say(18, DONE, stop="turn-1")  # before the lock-in: a slow clock
+    tablet.say(31, EventKind.REST, stop="turn-1", minutes=50)
+    tablet.say(75, OUT, stop="turn-1")
+    wrong = tablet.say(80, DONE, stop="turn-2")
+    tablet.say(81, EventKind.UNDO, target=wrong.id)
+    tablet.say(85, DONE, stop="turn-2")
+    return tablet
+
+
+def _by_trays(worked: WorkedPlan) -> Tablet:
+    """Trays at different stages, one of them lost, the cut said late by another tablet."""
+    tablet = Tablet(worked)
+    for n, stop in enumerate(("dough", "lock_in", "turn-1", "final", "cut")):
+        tablet.say(5 * n, DONE, stop=stop)
+    one, two, *others = (t for p in worked.shaped.trays.products for t in p.trays)
+    tablet.say(15, DONE, stop="shape", tray=one)  # before the cut: a slow clock
+    tablet.say(24, DONE, stop="shape", tray=two)
+    for n, tray in enumerate(others):
+        tablet.say(30 + n, EventKind.LOST, tray=tray)
+    for tray, late in ((one, 0), (two, 12)):
+        tablet.say(180 + late, OUT, stop="shape", tray=tray)
+        tablet.say(183 + late, DONE, stop="wash", tray=tray)
+        tablet.say(186 + late, IN, stop="bake", tray=tray)
+    tablet.say(204, DONE, stop="bake", tray=one)
+    burnt = tablet.say(230, EventKind.LOST, tray=two)
+    tablet.say(231, EventKind.UNDO, target=burnt.id)
+    tablet.say(232, DONE, stop="bake", tray=two)
+    for tray in (one, two):
+        tablet.say(260, OUT, stop="bake", tray=tray)
+    tablet.say(262, DONE, stop="look")
+    return tablet
+
+
+def _given_up(worked: WorkedPlan) -> Tablet:
+    tablet = Tablet(worked)
+    tablet.say(10, DONE, stop="dough")
+    stopped = tablet.say(20, EventKind.GIVE_UP)
+    tablet.say(22, EventKind.UNDO, target=stopped.id)
+    tablet.say(30, EventKind.GIVE_UP)
+    return tablet
+
+
+def runs() -> Iterator[dict]:
+    """Runs, and where they stand after each thing that was said."""
+    plain = station(turns=turns("letter", "letter", rest=Rest(Place.FRIDGE, 30)), cut=None)
+    trays = station(turns=turns("letter", rest=None), finish=starting_finish(Family.CROISSANT))
+    told = {
+        "a clock that goes wrong": (plain, _plain),
+        "trays, and some of them lost": (trays, _by_trays),
+        "given up, taken back, given up": (plain, _given_up),
+    }
+    for name, (plan, say) in told.items():
+        worked = work(plan, Kitchen({"oven.trays": 2}))
+        tablet = say(worked)
+        yield {
+            "name": name,
+            "started_at": dump(START),
+            "worked": {"strip": dump(worked)["strip"]},
+            "order": [dump(d) for d in planned_deeds(worked.strip)],
+            "tray_steps": [dump(t) for t in tray_steps(worked)],
+            "events": [dump(e) for e in tablet.events],
+            "standings": [
+                dump(stand(worked, START, tablet.events[:n])) for n in range(len(tablet.events) + 1)
+            ],
+        }
+
+
+def _with_own(plan: Plan) -> Plan:
+    """The plan with a step of the baker's own after its first turn, so that every kind stands in it."""
+    at = next(n for n, s in enumerate(plan.steps) if s.do == "turn") + 1
+    own = OwnStep("Turn the tub", words="seam down", id="own-1")
+    return replace(plan, steps=(*plan.steps[:at], own, *plan.steps[at:]))
+
+
+def panels() -> dict:
+    """A plan with a step of every kind, worked, its warmth, and the words of the trade."""
+    plan = _with_own(PLANS[0])
+    return {
+        "plan": dump(plan),
+        "worked": dump(work(plan, KITCHEN)),
+        "warmth": dump(work_warmth(plan, KITCHEN, fixes=False)),
+        "trade": dump(trade_words()),
+        "kitchen": dump(view_of(KITCHEN, 1)),
+    }
+
+
+def texts() -> dict[str, str]:
+    """Every file that is written, by its name."""
+    found = {"runs": list(runs()), "panels": panels()}
+    return {
+        f"{name}.json": json.dumps(what, ensure_ascii=False, sort_keys=True) + "\n"
+        for name, what in found.items()
+    }

@@ -1,0 +1,116 @@
+// @vitest-environment happy-dom
+import { screen } from "@testing-library/react";
+import { useState } from "react";
+import { expect, it, vi } from "vitest";
+import { FaultsContext, MindedContext, UnreadContext } from "@/measures/faults";
+import { MeasureInput } from "@/measures/MeasureInput";
+import { show } from "./screen";
+
+function Field(props: Partial<Parameters<typeof MeasureInput>[0]> & { from?: number | null }) {
+  const { from = 8, onChange, ...more } = props;
+  const [value, setValue] = useState<number | null>(from);
+  return (
+    <MeasureInput
+      label="Roll to"
+      quantity="length"
+      path="steps[2].roll_to_mm"
+      value={value}
+      onChange={(next) => {
+        setValue(next);
+        onChange?.(next);
+      }}
+      {...more}
+    />
+  );
+}
+const field = () => screen.getByRole<HTMLInputElement>("textbox", { name: "Roll to" });
+
+it("takes a bare figure in the person's unit, and says nothing of it", async () => {
+  const took = vi.fn();
+  const { hand } = show(<Field onChange={took} />);
+  await hand.clear(field());
+  await hand.type(field(), "6,5");
+  expect(took).toHaveBeenLastCalledWith(6.5);
+  expect(screen.queryByText(/understood/)).toBeNull();
+});
+
+it("says what it understood of another unit", async () => {
+  const took = vi.fn();
+  const { hand } = show(<Field onChange={took} />);
+  await hand.clear(field());
+  await hand.type(field(), "1/2 in");
+  expect(took).toHaveBeenLastCalledWith(12.7);
+  expect(screen.getByText(/^understood as 12.7 mm/)).toBeTruthy();
+});
+
+it("reads and shows inches to a person who likes them", async () => {
+  show(<Field from={25.4} />, { units: "imperial" });
+  expect(field().value).toBe("1");
+});
+
+it("keeps what cannot be read, says why, gives nothing, and tells the form", async () => {
+  const took = vi.fn();
+  const told = vi.fn();
+  const { hand } = show(
+    <UnreadContext.Provider value={told}>
+      <Field onChange={took} />
+    </UnreadContext.Provider>,
+  );
+  await hand.clear(field());
+  took.mockClear();
+  await hand.type(field(), "abc");
+  expect(took).not.toHaveBeenCalled();
+  await hand.tab();
+  expect(field().value).toBe("abc");
+  expect(field().getAttribute("aria-invalid")).toBe("true");
+  expect(told).toHaveBeenLastCalledWith("steps[2].roll_to_mm", true);
+});
+
+it("gives up on what it could not read when it is taken off the screen", async () => {
+  const told = vi.fn();
+  const { hand, unmount } = show(
+    <UnreadContext.Provider value={told}>
+      <Field />
+    </UnreadContext.Provider>,
+  );
+  await hand.type(field(), "x");
+  unmount();
+  expect(told).toHaveBeenLastCalledWith("steps[2].roll_to_mm", false);
+});
+
+it("an empty field means what it says, where it may be empty", async () => {
+  const took = vi.fn();
+  const { hand } = show(<Field onChange={took} emptyMeans="as wide as the package" />);
+  await hand.clear(field());
+  expect(took).toHaveBeenLastCalledWith(null);
+  expect(field().placeholder).toBe("as wide as the package");
+});
+
+it("waits for the hand to leave where each key would be too soon", async () => {
+  const took = vi.fn();
+  const { hand } = show(<Field onChange={took} onLeaving />);
+  await hand.clear(field());
+  await hand.type(field(), "12");
+  expect(took).not.toHaveBeenCalled();
+  await hand.tab();
+  expect(took).toHaveBeenCalledExactlyOnceWith(12);
+});
+
+it("shows the core's complaint under the field it is about", () => {
+  const faults = { "steps[2].roll_to_mm": "Must be from {1|mm} to {60|mm}." };
+  show(
+    <FaultsContext.Provider value={faults}>
+      <Field />
+    </FaultsContext.Provider>,
+  );
+  expect(screen.getByText(/^Must be from 1.mm to 60.mm\.$/)).toBeTruthy();
+});
+
+it("shows advice about its value in a few words", () => {
+  show(
+    <MindedContext.Provider value={{ "steps[2].roll_to_mm": "Thin for butter" }}>
+      <Field />
+    </MindedContext.Provider>,
+  );
+  expect(screen.getByText("Thin for butter")).toBeTruthy();
+});

@@ -1,0 +1,106 @@
+// @vitest-environment happy-dom
+/** Parts of the rooms: trays at the bench, the builders' page, what a saved word says. */
+import { screen, within } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
+import { SavedWord } from "@/drafts/SavedWord";
+import { type RunView, whereNow } from "@/rooms/bench/now";
+import { TrayBoard, TrayGo } from "@/rooms/bench/TrayBoard";
+import Drawings from "@/rooms/drawings/Drawings";
+import { plan, serve, show, warmth, worked } from "./screen";
+import runs from "./written/runs.json";
+
+const BY_TRAYS = runs[1] as (typeof runs)[number];
+
+function board(said: number) {
+  const view = {
+    ...BY_TRAYS,
+    plan,
+    worked: { ...worked, strip: BY_TRAYS.worked.strip },
+    standing: BY_TRAYS.standings[said],
+  } as unknown as RunView;
+  const { trays } = whereNow(view, []);
+  const say = vi.fn();
+  const clock = new Date("2026-03-07T04:40:00Z");
+  const all = { view, trays, clock, say, waiting: [] };
+  return {
+    say,
+    trays,
+    ...show(
+      <>
+        <TrayBoard {...all} />
+        <TrayGo {...all} />
+      </>,
+    ),
+  };
+}
+
+it("a tray's own button says what it is and says it to the run", async () => {
+  const { hand, say } = board(5);
+  await hand.click(screen.getByRole("button", { name: "Tray 1: shaped" }));
+  expect(say).toHaveBeenCalledWith({ kind: "done", stop: "shape", tray: 1 });
+});
+
+it("a tray is lost only after it was asked", async () => {
+  const { hand, say } = board(5);
+  await hand.click(screen.getByRole("button", { name: "Tray 2 is lost" }));
+  expect(say).not.toHaveBeenCalled();
+  const asked = await screen.findByRole("dialog", { name: "Tray 2 is lost?" });
+  await hand.click(within(asked).getByRole("button", { name: "Go on with it" }));
+  expect(say).not.toHaveBeenCalled();
+  await hand.click(screen.getByRole("button", { name: "Tray 2 is lost" }));
+  const again = await screen.findByRole("dialog", { name: "Tray 2 is lost?" });
+  await hand.click(within(again).getByRole("button", { name: "Lost" }));
+  expect(say).toHaveBeenCalledExactlyOnceWith({ kind: "lost", tray: 2 });
+});
+
+it("nothing more is asked of a tray that is lost, and it is counted", () => {
+  const { trays } = board(8);
+  const lost = trays.filter((t) => t.lost);
+  expect(lost.length).toBeGreaterThan(0);
+  expect(screen.getByText(new RegExp(`, ${lost.length} lost`))).toBeTruthy();
+  for (const { tray } of lost) {
+    expect(screen.queryByRole("button", { name: new RegExp(`^Tray ${tray}:`) })).toBeNull();
+  }
+});
+
+it("all trays of a load go by one press, those that are lost left out", async () => {
+  const { hand, say } = board(5);
+  const [all] = screen.getAllByRole("button", { name: /^All \d+: shaped$/ });
+  if (!all) throw new Error("no button for all");
+  await hand.click(all);
+  const of = Number(/\d+/.exec(all.textContent ?? "")?.[0]);
+  expect(say).toHaveBeenCalledTimes(of);
+});
+
+it("the builders' page shows every drawing of a plan, each by its name", async () => {
+  serve({
+    "GET /api/plans": () => [{ id: 1, name: plan.name }],
+    "GET /api/plans/1": () => ({ id: 1, plan }),
+    "POST /api/work": () => worked,
+    "POST /api/warmth": () => warmth,
+  });
+  show(<Drawings />);
+  await screen.findByText("warmth", undefined, { timeout: 5000 });
+  for (const stop of worked.strip) expect(screen.getByText(`${stop.name}: glyph`)).toBeTruthy();
+  const figures = document.querySelectorAll("figure");
+  for (const figure of figures) {
+    expect(figure.textContent, figure.textContent ?? "").not.toMatch(/undefined|NaN/);
+    expect(figure.children.length, figure.textContent ?? "").toBeGreaterThan(1);
+  }
+  expect(figures.length).toBeGreaterThan(60);
+}, 20_000);
+
+it.each([
+  [{ state: "saved", at: new Date("2026-11-21T04:05:00Z") }, /^saved \d\d:05$/],
+  [{ state: "saving" }, /^saving$/],
+  [{ state: "waiting", why: "No connection." }, /^No connection\.$/],
+  [{ state: "refused", why: "See the note." }, /^See the note\.$/],
+] as const)("says %o in a word", (saving, word) => {
+  show(<SavedWord saving={saving} readOnly={false} />);
+  expect(screen.getByRole("status").textContent).toMatch(word);
+});
+
+it("says that a field cannot be read before anything else", () => {
+  show(<SavedWord saving={{ state: "saved", at: new Date() }} readOnly={false} unread />);
+  expect(screen.getByRole("status").textContent).toMatch(/^not saved: a field cannot be read/);
+});
