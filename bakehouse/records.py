@@ -18,8 +18,8 @@ class VersionLine:
 
 
 def version_lines(record: Revisioned) -> list[VersionLine]:
-    """The versions of a document that are kept, the latest first."""
+    """The versions before this one that are kept, the latest first."""
     return [
         VersionLine(v.revision, v.saved_at, v.saved_by.get_username() if v.saved_by else None)
-        for v in record.versions().select_related("saved_by")
+        for v in record.versions().filter(revision__lt=record.revision).select_related("saved_by")
     ]

@@ -128,6 +128,15 @@ def order_versions(request: HttpRequest, order_id: int) -> list[VersionLine]:
     return version_lines(OrderRecord.there(order_id))
 
 
+@router.get("/orders/{int:order_id}/versions/{int:revision}", auth=signed_in, response=Order)
+def order_version(request: HttpRequest, order_id: int, revision: int) -> Order:
+    """An order as it was saved once; opened and saved, it is the latest again."""
+    document = OrderRecord.there(order_id).version(revision)
+    if document is None:
+        raise Http404("That version is no longer kept.")
+    return read(Order, document)
+
+
 @router.get("/orders/{int:order_id}/sheets.csv", auth=signed_in)
 def download_order(request: HttpRequest, order_id: int) -> HttpResponse:
     order = _order(OrderRecord.there(order_id))

@@ -35,6 +35,12 @@ def test_an_order_is_kept_worked_changed_and_brought_back(head, hand, order):
     head.call("PUT", f"/orders/{number}", {"revision": 1, "order": other}, expect=409)
     assert [(o["pieces"], o["doughs"]) for o in hand.call("GET", "/orders")] == [(100, 1)]
 
+    (before,) = head.call("GET", f"/orders/{number}/versions")
+    assert (before["revision"], before["saved_by"]) == (1, "wren")
+    first = head.call("GET", f"/orders/{number}/versions/1")
+    assert first["doughs"][0]["products"][0]["pieces"] == 60
+    head.call("GET", f"/orders/{number}/versions/9", expect=404)
+
     head.call("DELETE", f"/orders/{number}", expect=204)
     assert hand.call("GET", "/orders") == []
     head.call("POST", f"/orders/{number}/restore")

@@ -237,3 +237,10 @@ def test_two_trays_in_the_proofer_and_one_in_the_oven_each_go_their_own_way(pers
     expect(trays.nth(1)).to_contain_text("ready for the oven")
     page.reload()
     expect(trays.nth(1)).to_contain_text("ready for the oven")
+    # a tray is lost only when it is asked for twice, and undo brings it back
+    page.get_by_role("button", name="Tray 3 is lost", exact=True).tap()
+    page.get_by_role("dialog").get_by_role("button", name="Lost", exact=True).tap()
+    expect(trays.nth(2)).to_contain_text("lost")
+    expect(page.get_by_role("button", name=re.compile("^Tray 3: "))).to_have_count(0)
+    tap(page, "Undo")
+    expect(trays.nth(2)).to_contain_text("proofing")

@@ -105,10 +105,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Trade
-         * @description The names of everything one chooses from, and the kinds of step: the same for everybody.
-         */
+        /** Trade */
         get: operations["bakehouse_kitchen_api_trade"];
         put?: never;
         post?: never;
@@ -704,6 +701,26 @@ export interface paths {
         };
         /** Order Versions */
         get: operations["bakehouse_day_api_order_versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/versions/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Order Version
+         * @description An order as it was saved once; opened and saved, it is the latest again.
+         */
+        get: operations["bakehouse_day_api_order_version"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6027,6 +6044,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VersionLine"][];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_order_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Order"];
                 };
             };
         };

@@ -2,12 +2,13 @@ import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { IconArrowBackUp, IconArrowForwardUp } from "@tabler/icons-react";
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useRef } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Link, useOutletContext, useParams } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, usePlans } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
 import { fromWall, wall } from "@/app/time";
+import { Earlier } from "@/drafts/Earlier";
 import { SavedWord } from "@/drafts/SavedWord";
 import { useDraft } from "@/drafts/useDraft";
 import { FaultsContext } from "@/measures/faults";
@@ -68,6 +69,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
     put: (revision, order) => save(saved.id, revision, order),
   });
   const order = draft.document;
+  const [earlier, setEarlier] = useState(false);
   const work = useWorkedOrder(order);
   useHotkeys([
     ["mod+Z", draft.undo],
@@ -116,6 +118,32 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
               </ActionIcon>
             </>
           )}
+          <Button variant="default" size="md" onClick={() => setEarlier(true)}>
+            Earlier versions
+          </Button>
+          <Earlier
+            opened={earlier}
+            close={() => setEarlier(false)}
+            documentKey={["order", saved.id]}
+            name={order.name}
+            readOnly={readOnly}
+            list={() =>
+              got(
+                api.GET("/api/orders/{order_id}/versions", {
+                  params: { path: { order_id: saved.id } },
+                }),
+              )
+            }
+            take={async (revision) => {
+              const path = { order_id: saved.id, revision };
+              draft.change(
+                await got(
+                  api.GET("/api/orders/{order_id}/versions/{revision}", { params: { path } }),
+                ),
+                "",
+              );
+            }}
+          />
           <Button component={Link} to={`/day/${saved.id}/sheets?as=labels`} size="md">
             Bag labels and sheets
           </Button>

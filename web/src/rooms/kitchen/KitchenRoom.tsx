@@ -1,10 +1,12 @@
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
 import { useOutletContext } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
 import { useTrade } from "@/api/trade";
 import { Nothing, Waiting } from "@/app/states";
+import { Earlier } from "@/drafts/Earlier";
 import { FaultsContext } from "@/measures/faults";
 import { MeasureInput } from "@/measures/MeasureInput";
 import type { QuantityName } from "@/measures/quantity";
@@ -27,14 +29,16 @@ export function KitchenRoom() {
   const me = useOutletContext<Schemas["Me"]>();
   const kitchen = useKitchen();
   const { said } = useTrade();
+  const [earlier, setEarlier] = useState(false);
+  const show = (view: Schemas["KitchenView"]) => {
+    queries.setQueryData(["kitchen"], view);
+    queries.removeQueries({ queryKey: ["work"] });
+    queries.invalidateQueries({ queryKey: ["warmth"] });
+  };
   const change = useMutation({
     mutationFn: (body: { yours: Record<string, number>; ingredients: Schemas["Ingredient"][] }) =>
       got(api.PUT("/api/kitchen", { body: { ...body, revision: kitchen.data?.revision ?? 0 } })),
-    onSuccess: (view) => {
-      queries.setQueryData(["kitchen"], view);
-      queries.removeQueries({ queryKey: ["work"] });
-      queries.invalidateQueries({ queryKey: ["warmth"] });
-    },
+    onSuccess: show,
   });
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
   if (kitchen.isError) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
@@ -56,6 +60,25 @@ export function KitchenRoom() {
         <span className="quiet">
           What every plan starts from. Change what is different here; plans follow at once.
         </span>
+        <div className="actions">
+          <Button variant="default" size="md" onClick={() => setEarlier(true)}>
+            Earlier versions
+          </Button>
+        </div>
+        <Earlier
+          opened={earlier}
+          close={() => setEarlier(false)}
+          documentKey={["kitchen"]}
+          name="the kitchen"
+          readOnly={me.role !== "head"}
+          list={() => got(api.GET("/api/kitchen/versions"))}
+          take={async (revision) => {
+            const path = { revision };
+            show(
+              await got(api.POST("/api/kitchen/versions/{revision}/restore", { params: { path } })),
+            );
+          }}
+        />
       </div>
       {change.isError && found.length === 0 && (
         <div className="bar mind" role="alert">

@@ -1,10 +1,11 @@
 import { ActionIcon, Menu } from "@mantine/core";
 import { IconDots } from "@tabler/icons-react";
 import { useMutation } from "@tanstack/react-query";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, got, type Schemas, sendFile } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
+import { Earlier } from "@/drafts/Earlier";
 
 type Plan = Schemas["Plan"];
 
@@ -21,6 +22,7 @@ interface Props {
 export function PlanMenu({ id, plan, readOnly, change, showKeys, searchFolds }: Props) {
   const go = useNavigate();
   const table = useRef<HTMLInputElement>(null);
+  const [earlier, setEarlier] = useState(false);
   const kitchen = useKitchen();
   const copy = useMutation({
     mutationFn: () =>
@@ -70,10 +72,28 @@ export function PlanMenu({ id, plan, readOnly, change, showKeys, searchFolds }: 
             <Menu.Item onClick={() => table.current?.click()}>Formula from a table</Menu.Item>
           )}
           {!readOnly && <Menu.Item onClick={() => copy.mutate()}>Make a copy</Menu.Item>}
+          <Menu.Item onClick={() => setEarlier(true)}>Earlier versions</Menu.Item>
           <Menu.Item onClick={() => window.print()}>Print</Menu.Item>
           <Menu.Item onClick={showKeys}>Keys (?)</Menu.Item>
         </Menu.Dropdown>
       </Menu>
+      <Earlier
+        opened={earlier}
+        close={() => setEarlier(false)}
+        documentKey={["plan", id]}
+        name={plan.name}
+        readOnly={readOnly}
+        list={() =>
+          got(api.GET("/api/plans/{plan_id}/versions", { params: { path: { plan_id: id } } }))
+        }
+        take={async (revision) => {
+          const path = { plan_id: id, revision };
+          change(
+            await got(api.GET("/api/plans/{plan_id}/versions/{revision}", { params: { path } })),
+            "",
+          );
+        }}
+      />
       <input
         ref={table}
         type="file"

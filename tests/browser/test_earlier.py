@@ -1,0 +1,64 @@
+"""What was before: earlier versions of plans and of the kitchen; and the builders' page of drawings."""
+
+import re
+
+from playwright.sync_api import expect
+
+from .test_access import grave
+from .test_planning import field, new_plan, saved, step
+
+
+def test_an_earlier_version_of_a_plan_is_taken_back_and_that_is_undone(person):
+    page = person()
+    new_plan(page, name="Twice saved")
+    step(page, "Turn 1").click()
+    field(page, "Roll to").fill("7")
+    saved(page)
+    page.wait_for_timeout(1300)
+    field(page, "Roll to").fill("6")
+    saved(page)
+    page.get_by_role("button", name="More for this plan").click()
+    page.get_by_role("menuitem", name="Earlier versions").click()
+    dialog = page.get_by_role("dialog", name=re.compile("^Earlier versions of Twice saved"))
+    expect(dialog.get_by_text("by wren").first).to_be_visible()
+    assert grave(page) == []
+    dialog.get_by_role("button", name=re.compile("^Take back to")).first.click()
+    expect(dialog).to_be_hidden()
+    expect(field(page, "Roll to")).to_have_value("7")
+    page.get_by_role("button", name="Undo").click()
+    expect(field(page, "Roll to")).to_have_value("6")
+
+
+def test_an_earlier_kitchen_is_taken_back(person):
+    page = person(path="/kitchen")
+    bench = field(page, "Bench length")
+    before = bench.input_value()
+    bench.fill("2345")
+    bench.blur()
+    expect(page.get_by_role("button", name=re.compile("^bench length: back"))).to_be_visible()
+    bench.fill("2222")
+    bench.blur()
+    page.wait_for_timeout(500)
+    page.get_by_role("button", name="Earlier versions").click()
+    dialog = page.get_by_role("dialog", name="Earlier versions of the kitchen")
+    dialog.get_by_role("button", name=re.compile("^Take back to")).first.click()
+    expect(bench).to_have_value("2345")
+    bench.fill(before)
+    bench.blur()
+    expect(bench).to_have_value(before)
+
+
+def test_every_drawing_of_the_house_is_drawn(person):
+    page = person(path="/drawings")
+    expect(page.get_by_role("heading", name="Shaping cards")).to_be_visible()
+    expect(page.get_by_role("region", name="Café boat puff")).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    empty = page.evaluate(
+        """[...document.querySelectorAll('figure')]
+        .filter((f) => f.getBoundingClientRect().height < 50 || f.children.length < 2)
+        .map((f) => f.textContent)"""
+    )
+    assert empty == []
+    assert page.locator("figure").count() > 150
+    # pictured: a page of drawings is no page of one colour
+    assert len(page.screenshot(full_page=True)) > 200_000
