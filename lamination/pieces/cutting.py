@@ -60,7 +60,8 @@ class Product(Checked):
     """What is cut in rows of its own: its shape and sizes, and what becomes of it.
 
     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
-    as what is left of the sheet takes. ``notch_mm``: cut into the middle of a triangle's base.
+    as what is left of the sheet takes. ``nested``: rows of round pieces lie in each other's gaps; None
+    where that gives more. ``notch_mm``: cut into the middle of a triangle's base.
     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
     hole that is too large.
@@ -72,7 +73,8 @@ class Product(Checked):
     height_mm: Annotated[float, Range(10, 5_000, "mm")] | None = None
     hole_mm: Annotated[float, Range(0, 1_000, "mm")] = 0.0
     notch_mm: Annotated[float, Range(0, 100, "mm")] = 0.0
-    rows: Annotated[int, Range(0, 50)] = 0
+    rows: Annotated[int, Range(0, 500)] = 0
+    nested: bool | None = None
     card: Card = Card.FLAT
     filling: Annotated[str, Length(1, 40, "characters")] | None = None
     filling_g: Annotated[float, Range(0, 1_000, "g")] = 0.0
@@ -245,12 +247,48 @@ def lay_out(
     for n, (product, blank) in enumerate(zip(products, blanks, strict=True)):
         if min(length, width - y) <= 0:
             break
-        laid = list(_rows(n, blank, product.rows, y, length, width, kerf_mm))
+        laid = list(_rows(n, blank, product, y, length, width, kerf_mm))
         rows += laid
         if laid:
             y = laid[-1].to_mm + kerf_mm
     placed = tuple(_placed(row, trim_mm, across) for row in rows)
     return Layout(placed, tuple(b.mm2 for b in blanks))
+
+
+@dataclass(frozen=True, slots=True)
+class Nested:
+    """Round pieces in each other's gaps: ``many`` and ``between`` them, by turns, in rows closer together.
+
+    ``across_mm``: of one piece, its kerf included; ``nearer_mm``: from row to row.
+    """
+
+    many: int
+    between: int
+    across_mm: float
+    nearer_mm: float
+
+    def pieces(self, rows: int) -> int:
+        """How many pieces so many rows hold."""
+        return (rows + 1) // 2 * self.many + rows // 2 * self.between
+
+    def takes_mm(self, rows: int) -> float:
+        """How wide so many rows lie, a kerf after them included, mm."""
+        return self.across_mm + (rows - 1) * self.nearer_mm if rows else 0.0
+
+    def fits(self, width_mm: float) -> int:
+        """How many rows lie in a width, a kerf after them included."""
+        return max(math.floor((width_mm - self.across_mm) / self.nearer_mm + 1 + _HAIR), 0)
+
+
+def nested(blank: Blank, length_mm: float, kerf_mm: float) -> Nested:
+    """How a round piece's rows lie in each other's gaps. Source: geometry of touching circles."""
+    pitch = blank.across_mm + kerf_mm
+    return Nested(
+        per_row(blank, length_mm, kerf_mm),
+        per_row(blank, length_mm - _step(blank, kerf_mm) / 2, kerf_mm),
+        pitch,
+        pitch * math.sqrt(3) / 2,
+    )
 
 
 def _step(blank: Blank, kerf_mm: float) -> float:
@@ -261,9 +299,10 @@ def _step(blank: Blank, kerf_mm: float) -> float:
 
 
 def _rows(
-    n: int, blank: Blank, wanted: int, y: float, length: float, width: float, kerf: float
+    n: int, blank: Blank, product: Product, y: float, length: float, width: float, kerf: float
 ) -> Iterator[Row]:
     """The rows of one product from ``y`` on: so many, or as many as fit."""
+    wanted = product.rows
     many, pitch = per_row(blank, length, kerf), blank.across_mm + kerf
     room = math.floor((width - y + kerf) / pitch + _HAIR)
     count = min(wanted or room, room)
@@ -275,17 +314,18 @@ def _rows(
         return
     # Round pieces: square by square, or each row in the gaps of the one before.
     step = _step(blank, kerf)
-    nested = pitch * math.sqrt(3) / 2
-    between = per_row(blank, length - step / 2, kerf)
-    fits = max(math.floor((width - y - blank.across_mm) / nested + 1 + _HAIR), 0) if room else 0
+    closer = nested(blank, length, kerf)
+    fits = closer.fits(width - y + kerf) if room else 0
     rows = min(wanted or fits, fits)
-    closer = (rows + 1) // 2 * many + rows // 2 * between
-    nests = closer > count * many or (closer == count * many and rows > 1)
+    gives = closer.pieces(rows)
+    nests = gives > count * many or (gives == count * many and rows > 1)
+    if product.nested is not None:
+        nests = product.nested
     for r in range(rows if nests else count):
-        top = y + r * (nested if nests else pitch)
+        top = y + r * (closer.nearer_mm if nests else pitch)
         shifted = nests and r % 2 == 1
         first = blank.along_mm / 2 + (step / 2 if shifted else 0.0)
-        at = tuple(first + i * step for i in range(between if shifted else many))
+        at = tuple(first + i * step for i in range(closer.between if shifted else many))
         middle = top + blank.across_mm / 2
         outlines = tuple(_round(blank, x, middle) for x in at)
         if outlines:

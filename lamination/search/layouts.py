@@ -13,7 +13,15 @@ from heapq import heappush, heapreplace
 from typing import Annotated
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.pieces.cutting import Product, Shape, blank_of, lay_out, per_row
+from lamination.pieces.cutting import (
+    Nested,
+    Product,
+    Shape,
+    blank_of,
+    lay_out,
+    nested,
+    per_row,
+)
 from lamination.plan.plan import Plan
 from lamination.plan.work import work
 from lamination.steps.cut import Cut
@@ -68,13 +76,47 @@ class Allotments:
 
 @dataclass(frozen=True, slots=True)
 class _Option:
-    """A row that may be laid: of which product, which way round, how wide, with how many pieces."""
+    """Rows that may be laid: of which product, which way round, how wide, with how many pieces each.
+
+    ``closer``: how they lie in each other's gaps; None where they lie straight.
+    """
 
     product: int
     turned: bool
     takes_mm: float
     pieces: int
     piece_mm2: float
+    closer: Nested | None = None
+
+    @property
+    def density(self) -> float:
+        """No number of rows holds more area of pieces in each mm of width."""
+        pitch = self.closer.nearer_mm if self.closer else self.takes_mm
+        return self.pieces * self.piece_mm2 / pitch
+
+    def fits(self, room_mm: float) -> int:
+        """How many rows fit into a width."""
+        if self.closer:
+            return self.closer.fits(room_mm)
+        return math.floor(room_mm / self.takes_mm + _HAIR)
+
+    def enough(self, wanted: int) -> int:
+        """How many rows hold so many pieces."""
+        if not self.closer:
+            return math.ceil(wanted / self.pieces)
+        pair = self.closer.many + self.closer.between
+        rows = 2 * (wanted // pair)
+        while self.closer.pieces(rows) < wanted:
+            rows += 1
+        return rows
+
+    def width_mm(self, rows: int) -> float:
+        """What so many rows take of the width."""
+        return self.closer.takes_mm(rows) if self.closer else rows * self.takes_mm
+
+    def gives(self, rows: int) -> int:
+        """The pieces in so many rows."""
+        return self.closer.pieces(rows) if self.closer else rows * self.pieces
 
 
 class _Search:
@@ -83,7 +125,7 @@ class _Search:
     def __init__(self, options: list[_Option], width_mm: float, left: list[int | None], most: int):
         # the densest first, so that good layouts are found early and the bound cuts deep
         self.options = sorted(
-            options, key=lambda o: (-o.pieces * o.piece_mm2 / o.takes_mm, o.product, o.turned)
+            options, key=lambda o: (-o.density, o.product, o.turned, o.closer is None)
         )
         self.width = width_mm
         self.left = left
@@ -118,22 +160,23 @@ class _Search:
             self._keep(value, counts)
             return
         option = self.options[i]
-        density = option.pieces * option.piece_mm2 / option.takes_mm
-        if value + room * density <= self._floor() + _HAIR:
+        if value + room * option.density <= self._floor() + _HAIR:
             return
-        most = math.floor(room / option.takes_mm + _HAIR)
+        most = option.fits(room)
         wanted = left[option.product]
         if wanted is not None:
-            most = min(most, math.ceil(wanted / option.pieces))
+            most = min(most, option.enough(wanted))
         for rows in range(most, -1, -1):
+            if rows == 1 and option.closer:
+                continue  # one row has no gaps: it lies straight
             self.tried += 1
-            useful = rows * option.pieces
+            useful = option.gives(rows)
             if wanted is not None:
                 useful = min(useful, wanted)
                 left[option.product] = wanted - useful
             self._go(
                 i + 1,
-                room - rows * option.takes_mm,
+                room - option.width_mm(rows),
                 left,
                 value + useful * option.piece_mm2,
                 [*counts, rows],
@@ -153,6 +196,8 @@ def _options(cut: Cut, length: float, across: bool) -> list[_Option]:
             if pieces:
                 takes = blank.across_mm + cut.kerf_mm
                 found.append(_Option(n, turned, takes, pieces, blank.mm2))
+                if blank.shape.is_round:
+                    found.append(replace(found[-1], closer=nested(blank, length, cut.kerf_mm)))
     return found
 
 
@@ -224,6 +269,8 @@ def _allotted(
         if rows:
             product = cut.products[option.product]
             laid = _turned(product) if option.turned else product
+            if product.shape.is_round:
+                laid = replace(laid, nested=option.closer is not None)
             products.append(replace(laid, rows=rows))
             whose.append(option.product)
     made = replace(cut, products=tuple(products), across=across)
