@@ -147,8 +147,9 @@ def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
     full = sheet.fullest().butter_leaves
     has = np.array([float(s.butter_leaves >= full) for s in sheet.pool])
     mm2 = [laid.piece_mm2[row.product] for row in laid.rows for _ in row.outlines]
-    each = [m * a for m, a in zip(means_over(sheet, areas, per_mm2), mm2, strict=True)]
-    in_pieces = sum(m * a for m, a in zip(means_over(sheet, areas, of_butter), mm2, strict=True))
+    masses, butters, wholes = means_over(sheet, areas, per_mm2, of_butter, has)
+    each = [m * a for m, a in zip(masses, mm2, strict=True)]
+    in_pieces = sum(m * a for m, a in zip(butters, mm2, strict=True))
     mean_mm2 = mass_g / (size.length_mm * size.width_mm)
     used_g = laid.used_mm2 * mean_mm2
     products = tuple(_product(step, n, laid, mean_mm2) for n in range(len(step.products)))
@@ -165,7 +166,7 @@ def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
         spare_mm=_spare_mm(step, size, laid),
         poor_pct=setting.kitchen["cut.poor_pct"],
         outlines=laid.outlines,
-        full_pct=tuple(100 * share for share in means_over(sheet, areas, has)),
+        full_pct=tuple(100 * share for share in wholes),
         each_g=tuple(each),
         products=products,
         rows=tuple(

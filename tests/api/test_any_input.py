@@ -42,6 +42,7 @@ TAKES_A_PLAN_TOO = [
     "/api/layouts",
     "/api/section",
     "/api/suggest",
+    "/api/turns",
     "/api/formula/csv",
     "/api/plans/{plan_id}",
     "/api/orders/{order_id}",

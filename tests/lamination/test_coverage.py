@@ -73,7 +73,7 @@ def full_shares(sheet, pieces):
     """How much of each piece has every leaf, %."""
     full = sheet.fullest().butter_leaves
     has = np.array([float(s.butter_leaves >= full) for s in sheet.pool])
-    return tuple(100 * m for m in means_over(sheet, [area_of(p) for p in pieces], has))
+    return tuple(100 * m for m in means_over(sheet, [area_of(p) for p in pieces], has)[0])
 
 
 @pytest.mark.parametrize(
