@@ -11,10 +11,11 @@ from functools import lru_cache
 from itertools import pairwise
 from typing import Any
 
-from lamination.dough.recipe import Recipe
+from lamination.dough.formula import Formula, Prefermented
+from lamination.dough.recipe import Butter, Dough, Recipe
 from lamination.dough.weighing import Weighed, weigh
 from lamination.kitchen.kitchen import Kitchen
-from lamination.kitchen.machines import rolled_by
+from lamination.kitchen.machines import Rolled, rolled_by
 from lamination.materials.ingredients import Shelf
 from lamination.plan.plan import Plan
 from lamination.steps import kind_of
@@ -23,6 +24,7 @@ from lamination.steps.mix import Mixing
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
 from lamination.terms.sizes import Size
+from lamination.terms.trade import Family
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,29 +68,40 @@ class Walk:
 
 def recipe_of(plan: Plan, kitchen: Kitchen) -> Recipe:
     """Dough and butter of a plan; its shelf is the kitchen's, with what travels with the plan."""
-    own = plan.formula.own if plan.formula else ()
-    shelf = Shelf((*kitchen.ingredients, *own))
-    return Recipe(
-        plan.family, plan.dough, plan.butter, plan.formula, plan.preferments, shelf, kitchen
-    )
+    return _recipe(plan.family, plan.dough, plan.butter, plan.formula, plan.preferments, kitchen)
+
+
+@lru_cache(maxsize=64)
+def _recipe(
+    family: Family,
+    dough: Dough,
+    butter: Butter,
+    formula: Formula | None,
+    preferments: tuple[tuple[str, Prefermented], ...],
+    kitchen: Kitchen,
+) -> Recipe:
+    shelf = Shelf((*kitchen.ingredients, *(formula.own if formula else ())))
+    return Recipe(family, dough, butter, formula, preferments, shelf, kitchen)
 
 
 @lru_cache(maxsize=64)
 def walk(plan: Plan, kitchen: Kitchen) -> Walk:
     """Walk along a plan's steps.
 
-    Raises :class:`~lamination.terms.limits.Faults` when a step cannot be done (a roll that is not
-    thinner than what it starts from, a lock-in that cannot take the block); paths are those of the plan.
+    What comes of a step is remembered by the step and by what lay there before: a plan that differs
+    from one walked lately in its later steps, or in its times alone, is walked from there on. Raises
+    :class:`~lamination.terms.limits.Faults` when a step cannot be done (a roll that is not thinner than
+    what it starts from, a lock-in that cannot take the block); paths are those of the plan.
     """
     recipe = recipe_of(plan, kitchen)
     assert recipe.butter_kind  # raises where the shelf has no such fat
-    setting = Setting(
-        recipe, rolled_by(plan.rolled_by, kitchen), _weighed(plan, recipe), _wanted(plan, recipe)
-    )
-    lies, made = Lies(), []
+    mixing = plan.first(Mixing)
+    weighed = _weighed(recipe, mixing.id if mixing else "mix")
+    setting = _setting(recipe, rolled_by(plan.rolled_by, kitchen), weighed, _wanted(plan, recipe))
+    lies, made = _NOTHING_YET, []
     for n, step in enumerate(plan.steps):
         try:
-            done = kind_of(step).effect(step, lies, setting)
+            done = _effect(step.bare, lies, setting)
         except Faults as wrong:
             raise Faults(*(f.under(f"steps[{n}]") for f in wrong.faults)) from None
         made.append(done)
@@ -96,24 +109,42 @@ def walk(plan: Plan, kitchen: Kitchen) -> Walk:
     return Walk(plan, setting, tuple(made), _names(plan.steps), _clock(plan.steps, made, kitchen))
 
 
-def _weighed(plan: Plan, recipe: Recipe) -> Weighed | None:
+_NOTHING_YET = Lies()
+
+
+@lru_cache(maxsize=64)
+def _setting(recipe: Recipe, rolled: Rolled, weighed: Weighed | None, wanted: Size) -> Setting:
+    return Setting(recipe, rolled, weighed, wanted)
+
+
+@lru_cache(maxsize=500)
+def _effect(step: Step, lies: Lies, setting: Setting) -> Made:
+    return kind_of(step).effect(step, lies, setting)
+
+
+@lru_cache(maxsize=64)
+def _weighed(recipe: Recipe, mix: str) -> Weighed | None:
     if recipe.formula is None:
         return None
-    mixing = plan.first(Mixing)
-    mix = mixing.id if mixing else "mix"
-    return weigh(recipe.formula, recipe.preferments, plan.dough.mass_g, recipe.kitchen, mix)
+    return weigh(recipe.formula, recipe.preferments, recipe.dough.mass_g, recipe.kitchen, mix)
 
 
 def _wanted(plan: Plan, recipe: Recipe) -> Size:
     """The dough sheet that the first step to want one wants."""
     for n, step in enumerate(plan.steps):
-        wants = kind_of(step).wants
-        if wants:
+        if kind_of(step).wants:
             try:
-                return wants(step, recipe)
+                return _wants(step.bare, recipe)
             except Faults as wrong:
                 raise Faults(*(f.under(f"steps[{n}]") for f in wrong.faults)) from None
     raise AssertionError("every plan has a lock-in, which wants a sheet")
+
+
+@lru_cache(maxsize=64)
+def _wants(step: Step, recipe: Recipe) -> Size:
+    wants = kind_of(step).wants
+    assert wants
+    return wants(step, recipe)
 
 
 def _names(steps: tuple[Step, ...]) -> tuple[str, ...]:

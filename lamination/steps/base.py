@@ -10,7 +10,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from enum import IntEnum
-from typing import Annotated, Any, Generic, TypeVar
+from functools import cached_property
+from typing import Annotated, Any, Generic, Self, TypeVar
 
 from lamination.dough.recipe import Contents, Recipe
 from lamination.dough.weighing import Weighed, WeighLine
@@ -64,6 +65,13 @@ class Step(Checked):
     def kind_name(self) -> str:
         """The name of its kind: the ``do`` that each kind declares as a field."""
         return str(getattr(self, "do"))  # noqa: B009
+
+    @cached_property
+    def bare(self) -> Self:
+        """The step without its times and words: what of it shapes the dough."""
+        return replace(
+            self, rest=None, bench_min=None, words="", on=Surface.USUAL, chilled=Chilled.NOT
+        )
 
     @property
     def rests(self) -> bool:
