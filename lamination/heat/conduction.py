@@ -21,7 +21,8 @@ from lamination.materials.thermal import COLDEST_C, STEP_K, TEMPERATURES, Profil
 
 _GAMMA = 1 - 1 / math.sqrt(2)
 _TOLERANCE_K = 0.02  # what a step may be wrong by
-_FIRST_S, _GROWS, _SHRINKS, _LONGEST_S = 4.0, 2.2, 0.25, 7_200.0
+_GROWS, _SHRINKS, _LONGEST_S = 2.2, 0.25, 7_200.0
+_FIRST_K, _SHORTEST_S, _LONGEST_FIRST_S = 2.0, 2.0, 300.0  # of the first step, in tolerances
 _SLAB_CELLS = 5
 
 
@@ -198,13 +199,17 @@ class _Grid:
 
     def march(self, seconds: float, tolerance_k: float) -> Course:
         """Step to the end, each step as long as its error allows."""
-        energy, at, step, taken = self.energy, 0.0, _FIRST_S, 0.0
+        energy, at, taken = self.energy, 0.0, 0.0
         t, held = self._warmth(energy)
         links = self._links(t)
         flow = self._gain(t, links)
         n = self.slab_cells
         times, profiles = [0.0], [t[n:]]
         rates = [[60 * f / c for f, c in zip(flow[n:], held[n:], strict=True)]]
+        # the faster it changes, the shorter the first step
+        fastest = max(abs(f) / c for f, c in zip(flow, held, strict=True))
+        step = _FIRST_K * tolerance_k / max(fastest, 1e-9)
+        step = min(max(step, _SHORTEST_S), _LONGEST_FIRST_S)
         while at < seconds - 1e-9:
             step = min(step, seconds - at)
             while True:

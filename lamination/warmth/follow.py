@@ -176,8 +176,10 @@ class Follower:
         lasts: float | None = None
         late_c = -np.inf
         if before.has_butter:
-            around = self.around.bench(self.minute, step.on, step.chilled)
-            course = conduct(sheet, *around, _CLOCK_MIN, _FINER)
+            # the course that the work itself takes, and on from there
+            around = self.around.bench(self.minute + takes / 4, step.on, step.chilled)
+            begun = conduct(sheet, *around, takes / 2, _FINER)
+            course = begun.then(conduct(begun.end, *around, _CLOCK_MIN - takes / 2, _FINER))
             minutes = np.arange(0, _CLOCK_MIN + 0.25, 0.5)
             soft = np.flatnonzero(
                 course.at(minutes) @ sheet.butter_shares >= self.window.plastic_to_c
@@ -246,8 +248,11 @@ class Follower:
         if rest.first and rest.first.minutes > 0:
             around = self._in(rest, rest.first.place, ends[0], False, at)
             course = course.then(conduct(course.end, *around, ends[0], _FINER))
-        around = self._in(rest, rest.place, rest.minutes, False, at + ends[0])
-        course = course.then(conduct(course.end, *around, beyond - ends[0], _FINER))
+        # first as long as it was chosen, which is what the dough goes on from
+        main = max(rest.minutes - ends[0] - ends[1], 0.0)
+        around = self._in(rest, rest.place, main, False, at + ends[0])
+        for lasts in (main, beyond - ends[0] - main):
+            course = course.then(conduct(course.end, *around, lasts, _FINER))
         coarse: Profile = np.zeros(0)
         fine = np.arange(0, min(beyond, 2 * _AHEAD_MIN), 0.5)
         if beyond > 2 * _AHEAD_MIN:
