@@ -188,12 +188,12 @@ class Follower:
                 warm = before.butter_c >= self.window.plastic_to_c
                 lasts = 0.0 if warm else float(minutes[soft[0]]) + takes / 2
             late_c = float(course.at(np.array([takes / 2]))[0] @ sheet.butter_shares)
-        # short of minutes, yet hardly above its range at the end: quick hands manage it
-        tight = self.kitchen["clock.tight_pct"] / 100
-        bears_c = self.window.plastic_to_c + self.kitchen["soft_tight_k"]
+        # past its range at the end, yet far from oily: quick hands manage it
+        soft_c, tight = self.window.plastic_to_c, self.kitchen["clock.tight_pct"] / 100
+        bears_c = soft_c + tight * (self.window.oils_c - soft_c)
         works: Works = "yes"
         if lasts is not None and lasts < takes:
-            works = "tight" if lasts >= tight * takes or late_c <= bears_c else "no"
+            works = "tight" if late_c <= bears_c else "no"
         self.clocks.append(WorkClock(step.id, takes, lasts, works))
 
     # --- rests

@@ -129,9 +129,18 @@ def test_two_turns_back_to_back_from_a_cold_dough_work(room):
     assert work_warmth(croissant(turns=pair), BY_HAND, Today(room_c=room)).works != "no"
 
 
-@pytest.mark.parametrize("room", [18, 20])
-def test_classic_puff_by_hand_with_table_butter_works(room):
-    plan = starting_plan("Puff", Family.PUFF, 1500, BY_HAND)
+@pytest.mark.parametrize(("room", "works"), [(22, {"yes"}), (25, {"yes", "tight"}), (28, {"no"})])
+def test_two_turns_back_to_back_by_hand_are_told_apart_by_the_room(room, works):
+    first, second, third = turns("letter", "letter", "letter", rest=Rest(Place.FRIDGE, 45))
+    pair = (replace(first, rest=None, bench_min=4), replace(second, bench_min=4), third)
+    plan = croissant(turns=pair)
+    assert work_warmth(plan, BY_HAND, Today(room_c=room), fixes=False).works in works
+
+
+@pytest.mark.parametrize("grams", [800, 1500, 5000])
+@pytest.mark.parametrize("room", [18, 20, 22])
+def test_classic_puff_by_hand_with_table_butter_works(room, grams):
+    plan = starting_plan("Puff", Family.PUFF, grams, BY_HAND)
     plan = replace(plan, butter=replace(plan.butter, ingredient="butter-table"))
     six = turns(*["letter"] * 6, rest=Rest(Place.FRIDGE, 30))
     pairs = tuple(
