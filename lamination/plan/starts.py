@@ -226,8 +226,11 @@ class _Start:
             across = length / fold.multiplies
             if across > wide:
                 return None
-        rest = Rest(Place.FRIDGE, 30 if room.tool is Tool.SHEETER else 40)
-        turns = tuple(Turn(fold, roll, rest=rest) for fold, roll in rolls)
+        quick = room.tool is Tool.SHEETER
+        turns = tuple(
+            Turn(fold, roll, rest=Rest(Place.FRIDGE, 30 if quick and not fold.is_book else 40))
+            for fold, roll in rolls
+        )
         last_mm = sum(kitchen.of_family(family, f"last_sheet_mm.{e}") for e in ("low", "high")) / 2
         last_mm = math.floor(last_mm * 2) / 2
         package = sorted((across, whole_mm3 / (rolls[-1][1] * rolls[-1][0].multiplies) / across))

@@ -20,6 +20,8 @@ from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
 from lamination.terms.said import plain
 from lamination.terms.trade import Family, Place, Tool
+from lamination.warmth.bodies import Today
+from lamination.warmth.warmth import work_warmth
 from tests.plans import formula, station
 
 KITCHEN = Kitchen()
@@ -115,6 +117,23 @@ def test_whatever_one_starts_from_is_scolded_for_nothing(family, grams, with_for
     plan = starting_plan("New", family, grams, kitchen, with_formula, tool)
     notes = work(plan, kitchen).notes
     assert [plain(n.title) for n in notes if n.tone == "mind"] == []
+
+
+@settings(max_examples=20)
+@given(
+    st.sampled_from(list(Family)),
+    st.integers(500, 20_000),
+    st.booleans(),
+    st.sampled_from(list(Tool)),
+    st.floats(18, 23),
+)
+def test_whatever_one_starts_from_is_good_in_a_usual_room(family, grams, with_formula, tool, room):
+    kitchen = Kitchen({"sheeter.belt_width_mm": 600} if tool is Tool.SHEETER else {})
+    plan = starting_plan("New", family, grams, kitchen, with_formula, tool)
+    found = work_warmth(plan, kitchen, Today(room_c=room), fixes=False)
+    assert {w.stop: w.verdict for w in found.windows if w.verdict != "good"} == {}
+    assert [plain(n.title) for n in found.notes if n.tone == "mind"] == []
+    assert found.works == "yes"
 
 
 @settings(max_examples=30, deadline=None)
