@@ -64,8 +64,9 @@ api-types: $(STAMPS)/dev $(STAMPS)/npm
 	@$(PY) manage.py export_openapi_schema --api bakehouse.api.api --output web/openapi.json
 	@cd web && npm run -s api-types >/dev/null
 
-# What the front end's tests read of the core.
+# What the front end's tests read of the core; and every sentence it can say.
 written: $(STAMPS)/dev
+	@$(PY) docs/list_sentences.py
 	@WRITE_ANEW=1 $(PY) -m pytest tests/api/test_written.py
 
 lint: $(STAMPS)/dev $(STAMPS)/npm

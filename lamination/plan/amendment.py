@@ -50,7 +50,7 @@ class Amendment(Checked):
         super().__post_init__()
         missing = [n for n in _NEEDS.get(self.change, ()) if getattr(self, n) is None]
         if missing:
-            raise Faults(*(Fault(n, f"“{self.change}” needs this.") for n in missing))
+            raise Faults(*(Fault(n, "This is needed as well.") for n in missing))
 
 
 _NEEDS: dict[Change, tuple[str, ...]] = {

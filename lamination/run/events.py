@@ -104,7 +104,7 @@ class Event(Checked):
     def __post_init__(self) -> None:
         super().__post_init__()
         missing = [n for n in _NEEDS[self.kind] if getattr(self, n) is None]
-        faults = [Fault(n, f"A {self.kind} event needs this.") for n in missing]
+        faults = [Fault(n, "This is needed as well.") for n in missing]
         if self.at.utcoffset() is None:
             faults.append(Fault("at", "The time must say its time zone."))
         raise_if(faults)

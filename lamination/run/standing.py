@@ -248,7 +248,7 @@ def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], n
     by_tray = (EventKind.IN, EventKind.LOST)
     if new.kind in by_tray or (new.kind in TRAY_DEEDS and new.tray is not None):
         if now.phase is Phase.GIVEN_UP:
-            raise Faults(Fault("stop", "This run was given up. Undo that to go on."))
+            raise Faults(Fault("stop", "This dough was stopped. Undo that to go on."))
         admit_tray(now.trays, now.stop in tray_stops, new, names)
     elif new.kind in TRAY_DEEDS and new.stop in tray_stops:
         raise Faults(Fault("tray", "Say which tray: each goes its own way."))
@@ -281,7 +281,7 @@ def _admit_deed(now: Standing, names: dict[str, str], new: Event) -> None:
     if new.stop not in names:
         raise Faults(Fault("stop", f"This plan has no stop called {new.stop}."))
     if now.phase is Phase.GIVEN_UP:
-        raise Faults(Fault("stop", "This run was given up. Undo that to go on."))
+        raise Faults(Fault("stop", "This dough was stopped. Undo that to go on."))
     if any(d.kind is new.kind and d.stop == new.stop for d in now.deeds):
         said = "done" if new.kind is EventKind.DONE else "taken out"
         raise Faults(Fault("stop", f"{names[new.stop]} is already {said}."))

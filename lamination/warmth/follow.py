@@ -192,7 +192,9 @@ class Follower:
         soft_c, tight = self.window.plastic_to_c, self.kitchen["clock.tight_pct"] / 100
         bears_c = soft_c + tight * (self.window.oils_c - soft_c)
         works: Works = "yes"
-        if lasts is not None and lasts < takes and late_c > soft_c + self.kitchen["clock.slack_k"]:
+        if lasts is not None and lasts < takes and late_c <= soft_c + self.kitchen["clock.slack_k"]:
+            lasts = takes
+        elif lasts is not None and lasts < takes:
             works = "tight" if late_c <= bears_c else "no"
         self.clocks.append(WorkClock(step.id, takes, lasts, works))
 

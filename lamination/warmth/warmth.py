@@ -105,15 +105,22 @@ def _tightest(clocks: Iterable[WorkClock]) -> WorkClock | None:
     return min(timed, key=lambda c: (c.lasts_min or 0) / c.takes_min, default=None)
 
 
+def _softens(clock: WorkClock) -> str:
+    lasts = clock.lasts_min or 0.0
+    return (
+        f"the butter softens in {span(lasts)}" if lasts >= 1 else "the butter is too soft already"
+    )
+
+
 def _summary(found: Followed, proof: Proof | None, names: dict[str, str]) -> tuple[Works, str]:
     here = f"At {c(found.kitchen['room.c'])}"
     hopeless = [k for k in found.clocks if k.works == "no"]
     if hopeless:
         clock = min(hopeless, key=lambda k: k.lasts_min or 0)
         return "no", (
-            f"{here} this does not work as it stands: at {_low(names[clock.stop])} the butter softens in "
-            f"{span(clock.lasts_min or 0)} and the work takes {span(clock.takes_min)}. Start with a "
-            "colder dough, chill what you roll on, rest before every turn, or begin at a cooler hour."
+            f"{here} this does not work as it stands: at {_low(names[clock.stop])} {_softens(clock)} "
+            f"and the work takes {span(clock.takes_min)}. Start with a colder dough, chill what you roll "
+            "on, rest before every turn, or begin at a cooler hour."
         )
     out = [w for w in found.windows if w.verdict in ("short", "long")]
     if out:
@@ -206,7 +213,8 @@ def _on_clock(found: Followed, clock: WorkClock) -> Note:
             "more in the fridge before, gives you time.",
         )  # fmt: skip
     return Note(
-        "clock", clock.stop, "mind", f"{lasts} until the butter is too soft",
+        "clock", clock.stop, "mind",
+        f"{lasts} until the butter is too soft" if (clock.lasts_min or 0) >= 1 else "Too soft already",
         f"The work takes {span(clock.takes_min)} in a room of {room}. Keep it colder before, work in two "
         "halves with the fridge between, or chill what you roll on.",
     )  # fmt: skip

@@ -86,6 +86,36 @@ def test_every_page_has_registration_marks_at_its_corners():
         assert len(crosses) == 8
 
 
+def test_pages_laid_mark_on_mark_are_one_drawing():
+    """Neighbours moved so that their marks meet show the sheet's corner in one and the same place."""
+    drawing = drawn(TRIANGLE, TemplateOf.SHEET, kerf_mm=2, trim_mm=10)
+    laid = list(zip(tiles(drawing), pages_of(as_pdf(drawing, compress=False)), strict=True))
+    assert len(laid) > 4
+
+    def crosses(page):
+        """The middles of its marks: where a flat stroke of 8 mm and an upright one cross."""
+        flat = [p for p in page if len(p) == 2 and p[0][1] == p[1][1]
+                and lengths(p)[0] == pytest.approx(8, abs=0.01)]  # fmt: skip
+        middles = [((a + b) / 2, y) for (a, y), (b, _) in flat]
+        return sorted(middles)
+
+    def corner(page):
+        """The sheet's first corner, wherever on the page or beside it."""
+        return max(page, key=lambda p: sum(lengths(p)))[0]
+
+    by_place = {(t.column, t.row): page for t, page in laid}
+    for (column, row), page in by_place.items():
+        right, below = by_place.get((column + 1, row)), by_place.get((column, row + 1))
+        here = crosses(page)
+        if right:
+            # its right marks on the neighbour's left ones
+            off = here[-1][0] - crosses(right)[0][0]
+            assert corner(right)[0] + off == pytest.approx(corner(page)[0], abs=0.01)
+        if below:
+            lowest, highest = min(y for _, y in here), max(y for _, y in crosses(below))
+            assert corner(below)[1] + lowest - highest == pytest.approx(corner(page)[1], abs=0.01)
+
+
 def test_pages_cover_the_whole_sheet():
     drawing = drawn(TRIANGLE, TemplateOf.SHEET)
     last = max(tiles(drawing), key=lambda t: (t.column, t.row))

@@ -3059,7 +3059,8 @@ export interface components {
          * @description What is cut in rows of its own: its shape and sizes, and what becomes of it.
          *
          *     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
-         *     as what is left of the sheet takes. ``notch_mm``: cut into the middle of a triangle's base.
+         *     as what is left of the sheet takes. ``nested``: rows of round pieces lie in each other's gaps; None
+         *     where that gives more. ``notch_mm``: cut into the middle of a triangle's base.
          *     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
          *     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
          *     hole that is too large.
@@ -3087,6 +3088,8 @@ export interface components {
              * @default 0
              */
             rows: number;
+            /** Nested */
+            nested?: boolean | null;
             /** @default flat */
             card: components["schemas"]["Card"];
             /** Filling */

@@ -246,12 +246,25 @@ function ProductInputs(props: ProductProps) {
           <NumberInput
             label="Rows (0: all that fit)"
             min={0}
-            max={50}
             allowDecimal={false}
             value={product.rows}
             error={words(faults[`${path}.rows`] ?? "")}
             onChange={(v) => typeof v === "number" && set({ rows: v }, "rows")}
           />
+          {round && (
+            <NativeSelect
+              label="Rows lie"
+              value={product.nested === null ? "" : String(product.nested)}
+              data={[
+                { value: "", label: "as gives more" },
+                { value: "false", label: "side by side" },
+                { value: "true", label: "in each other's gaps" },
+              ]}
+              onChange={({ currentTarget: { value } }) =>
+                set({ nested: value ? value === "true" : null }, "nested")
+              }
+            />
+          )}
           {product.shape === "triangle" && (
             <MeasureInput
               label="Notch"
