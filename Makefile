@@ -98,7 +98,7 @@ quick: $(STAMPS)/dev $(STAMPS)/npm
 	$(PY) -m ruff check .
 	$(PY) -m mypy lamination bakehouse
 	cd web && npx --no-install tsc --noEmit
-	$(PY) -m pytest -n 2 -x tests/lamination tests/api --ignore tests/lamination/test_warmth_words.py --ignore tests/lamination/test_cold.py --ignore tests/lamination/test_proof.py --ignore tests/lamination/test_judge_and_learn.py --ignore tests/api/test_cold.py --ignore tests/api/test_upgrade.py --ignore tests/lamination/test_order.py
+	$(PY) -m pytest -n 2 -x tests/lamination tests/api --ignore tests/lamination/warmth --ignore tests/api/test_cold.py --ignore tests/api/test_upgrade.py --ignore tests/api/test_any_input.py --ignore tests/lamination/day
 
 units: $(STAMPS)/npm
 	cd web && npx --no-install vitest run

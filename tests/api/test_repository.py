@@ -1,7 +1,9 @@
 """The repository keeps its own rules: what a person or a machine will look for is there."""
 
+import ast
 import re
 import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -9,6 +11,7 @@ import pytest
 from lamination.pieces.shaping import CARDS
 
 ROOT = Path(__file__).resolve().parents[2]
+MOST_LINES = 420
 README = (ROOT / "README.md").read_text()
 
 
@@ -71,9 +74,45 @@ def test_no_screen_reaches_outside_the_house():
             assert not outside.search(file.read_text()), file
 
 
+def test_the_core_imports_numpy_and_the_standard_library_alone():
+    may = {*sys.stdlib_module_names, "numpy", "lamination"}
+    for module in tracked("lamination"):
+        if module.suffix != ".py":
+            continue
+        for node in ast.walk(ast.parse(module.read_text())):
+            names = [a.name for a in node.names] if isinstance(node, ast.Import) else []
+            if isinstance(node, ast.ImportFrom):
+                names = [node.module or ""] if node.level == 0 else []
+            assert {name.split(".")[0] for name in names} <= may, module
+
+
+def test_no_file_of_code_is_too_long_to_be_read():
+    for file in tracked("*.py", "*.ts", "*.tsx", "*.css"):
+        if file.name not in ("schema.d.ts",) and "migrations" not in file.parts:
+            assert len(file.read_text().splitlines()) <= MOST_LINES, file
+
+
+def test_few_files_lie_flat_in_the_core_and_every_package_has_a_face():
+    assert len(list((ROOT / "lamination").glob("*.py"))) <= 3
+    for package in (ROOT / "lamination").iterdir():
+        if (package / "__init__.py").is_file():
+            face = (package / "__init__.py").read_text()
+            assert face.startswith('"""')
+            assert "__all__" in face, package
+
+
+def test_tests_are_a_quarter_to_a_third_and_a_bit_of_the_code():
+    def lines(files):
+        return sum(len(f.read_text().splitlines()) for f in files)
+
+    code = [f for f in tracked("*.py", "*.ts", "*.tsx", "*.css") if f.name != "schema.d.ts"]
+    tests = [f for f in code if "tests" in f.parts]
+    assert 0.25 <= lines(tests) / lines(code) <= 0.36
+
+
 def test_every_public_function_of_the_core_says_what_it_does():
     seen = 0
-    for module in tracked("lamination/*.py"):
+    for module in tracked("lamination/*.py", "lamination/**/*.py"):
         text = module.read_text()
         for found in re.finditer(r"^def ([a-z]\w*)\(.*?:\n(?=\s+(\S.*))", text, re.M | re.S):
             assert found[2].startswith('"""'), f"{module.name}: {found[1]}"

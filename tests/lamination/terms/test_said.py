@@ -8,7 +8,7 @@ import pytest
 
 from lamination.terms.said import MARK, counted, g, listed, mm, named, plain, span
 
-FIXTURE = json.loads((Path(__file__).resolve().parent.parent / "said.json").read_text())
+FIXTURE = json.loads((Path(__file__).resolve().parents[2] / "said.json").read_text())
 
 
 @pytest.mark.parametrize(("marked", "read"), FIXTURE["sentences"])

@@ -14,7 +14,7 @@ from lamination.plan.work import work
 from lamination.run.events import Event
 from lamination.run.standing import stand
 
-GOLDEN = Path(__file__).resolve().parent.parent / "golden"
+GOLDEN = Path(__file__).resolve().parents[2] / "golden"
 PLANS = json.loads((GOLDEN / "plans-v3.json").read_text())
 RUNS = json.loads((GOLDEN / "runs-v3.json").read_text())
 # What version 3 got wrong, and is not to be kept: the shares of an inverse lock-in and of lumps, and a

@@ -21,9 +21,8 @@ from lamination.terms.trade import Method, Place
 from lamination.warmth.bodies import room_through_the_day
 from lamination.warmth.judge import Bend, Call, Feel, judge_lock_in
 from lamination.warmth.learn import ProbeReading, fit_film, learned, read_logger_csv, simulated
+from tests.lamination.heat.test_heat import DOUGH
 from tests.plans import station, turns
-
-from .test_heat import DOUGH
 
 START = datetime(2026, 3, 7, 6, 0, tzinfo=UTC)
 
