@@ -90,7 +90,7 @@ browser-tools:
 test: | $(STAMPS)/tools
 	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
 	@$(MAKE) --no-print-directory -j2 --output-sync=target types build units lint
-	$(PY) -m pytest -n 4 tests
+	$(PY) -m pytest -n 4 --cov --cov-report= --cov-fail-under=97 tests
 	$(PY) -m pytest --doctest-modules lamination
 
 # The loop while one works: nothing is built, no browser is opened.
