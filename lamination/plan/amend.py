@@ -29,6 +29,8 @@ from lamination.plan.work import work
 from lamination.sheet.lockin import sheet_over_block
 from lamination.steps import KINDS
 from lamination.steps.bake import Baking
+from lamination.steps.last_sheet import LastSheet
+from lamination.steps.turn import Turn
 from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import g, mm
 from lamination.terms.trade import Method
@@ -190,8 +192,15 @@ def scaled(plan: Plan, dough_g: float) -> Plan:
     share = plan.butter.mass_g / plan.dough.mass_g
     grow = math.sqrt(dough_g / plan.dough.mass_g)
     plan = _block(plan, plan.lock_in.block_width_mm * grow, plan.lock_in.block_length_mm * grow)
+    steps = tuple(
+        replace(s, length_mm=s.length_mm * (grow**2 if s.width_mm else grow))
+        if isinstance(s, Turn | LastSheet) and s.length_mm
+        else s
+        for s in plan.steps
+    )
     return replace(
         plan,
+        steps=steps,
         dough=replace(plan.dough, mass_g=dough_g),
         butter=replace(plan.butter, mass_g=round(dough_g * share, 1)),
     )
@@ -235,7 +244,8 @@ def _piece_g(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     times = wanted / now
     if asked.change is Change.PIECE_THICKNESS:
         last = plan.last_sheet
-        return plan.changed(last, roll_to_mm=round(last.roll_to_mm * times, 2))
+        thick = work(plan, kitchen).final.thickness_mm * times
+        return plan.changed(last, roll_to_mm=round(thick, 2), length_mm=None)
     if asked.change is Change.PIECE_HEIGHT and product.shape.has_height and product.height_mm:
         sized = replace(product, height_mm=round(product.height_mm * times, 1))
     elif product.shape is Shape.RING:

@@ -22,21 +22,26 @@ def taken(plan: Plan, fix: Fix) -> Plan:
 
     Raises :class:`~lamination.terms.limits.Faults` when what comes of it is no plan.
     """
-    for put in fix.puts:
-        plan = _put(plan, _PART.findall(put.field), put.value)
-    return plan
+    made: Plan = _put(plan, [(_PART.findall(p.field), p.value) for p in fix.puts])
+    return made
 
 
-def _put(whole: Any, path: list[str], value: Any) -> Any:
-    if not path:
-        return value
-    head, *rest = path
+def _put(whole: Any, puts: list[tuple[list[str], Any]]) -> Any:
+    """The whole with values at paths, each part of it made once: what lies between need not be right."""
+    below: dict[str, list[tuple[list[str], Any]]] = {}
+    for (head, *rest), value in puts:
+        below.setdefault(head, []).append((rest, value))
+    parts = {}
+    for head, inner in below.items():
+        path, value = inner[-1]
+        now = whole[int(head)] if isinstance(whole, tuple) else getattr(whole, head)
+        if path:
+            parts[head] = _put(now, inner)
+        else:
+            parts[head] = value if isinstance(whole, tuple) else _as_declared(whole, head, value)
     if isinstance(whole, tuple):
-        n = int(head)
-        return (*whole[:n], _put(whole[n], rest, value), *whole[n + 1 :])
-    if not rest:
-        value = _as_declared(whole, head, value)
-    return replace(whole, **{head: _put(getattr(whole, head), rest, value)})
+        return tuple(parts.get(str(n), part) for n, part in enumerate(whole))
+    return replace(whole, **parts)
 
 
 def _as_declared(whole: Any, name: str, value: Any) -> Any:

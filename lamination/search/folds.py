@@ -22,6 +22,7 @@ from lamination.plan.walk import walk
 from lamination.plan.work import work
 from lamination.plan.worked import Facts, WorkedPlan
 from lamination.sheet.stacks import Material
+from lamination.steps.last_sheet import LastSheet
 from lamination.steps.lock_in import LockInFigures
 from lamination.steps.turn import Turn
 from lamination.terms.limits import Checked, Faults, Range
@@ -136,6 +137,7 @@ def suggest(plan: Plan, search: Search, kitchen: Kitchen | None = None) -> Found
     as seldom as the kitchen allows.
     """
     kitchen = kitchen or Kitchen()
+    plan = _by_thickness(plan, kitchen)
     pattern = plan.turns[0] if plan.turns else Turn(Fold.LETTER, 8, rest=Rest(Place.FRIDGE, 40))
     top = kitchen[f"{plan.family}.butter_layers.high"]
     low = kitchen[f"{plan.family}.butter_layers.low"]
@@ -179,6 +181,21 @@ def suggest(plan: Plan, search: Search, kitchen: Kitchen | None = None) -> Found
     return Found(searched, would_do, tuple(looked[:_BEST]), "" if looked else why)
 
 
+def _by_thickness(plan: Plan, kitchen: Kitchen) -> Plan:
+    """The plan with every roll that was chosen by its size chosen by the thickness that comes of it."""
+    found = walk(plan, kitchen)
+    steps = []
+    for step, made in zip(plan.steps, found.made, strict=True):
+        if isinstance(step, Turn) and step.length_mm:
+            thick = made.figures.rolled.thickness_mm
+            step = replace(step, roll_to_mm=round(thick, 2), length_mm=None)
+        elif isinstance(step, LastSheet) and step.length_mm:
+            thick = made.figures.thickness_mm
+            step = replace(step, roll_to_mm=round(thick, 2), length_mm=None)
+        steps.append(step)
+    return replace(plan, steps=tuple(steps))
+
+
 def _books_alike(found: Suggestion) -> tuple[int, ...]:
     """What makes two suggestions the same to a baker: how often each number of panels is folded."""
     return tuple(sorted(turn.fold.multiplies for turn in found.turns))
@@ -200,7 +217,8 @@ def _start(plan: Plan, kitchen: Kitchen) -> tuple[_Way, float, Rolled]:
     butter = found.recipe.butter_physics.volume_mm3(plan.butter.mass_g)
     whole = size.volume_mm3 + made.lies.waiting_mm3
     start = _Way((), (), count, size.length_mm, size.width_mm, size.thickness_mm, 0.0)
-    return start, 1_000 * butter / whole * plan.last_sheet.roll_to_mm, found.setting.rolled
+    last = plan.last_sheet.roll_to_mm or 0.0
+    return start, 1_000 * butter / whole * last, found.setting.rolled
 
 
 def _ways(
@@ -213,6 +231,7 @@ def _ways(
     if way.count.butter > top:
         return
     to = pattern.roll_to_mm
+    assert to is not None  # see _by_thickness
     if to >= way.thick:
         return
     wide = way.length
@@ -245,6 +264,7 @@ def _ways(
 
 def _last_fits(way: _Way, plan: Plan, room: Rolled) -> bool:
     to = plan.last_sheet.roll_to_mm
+    assert to is not None
     if to >= way.thick:
         return False
     wide = plan.last_sheet.width_mm or way.length

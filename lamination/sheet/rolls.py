@@ -1,4 +1,4 @@
-"""One roll of a sheet: to a thickness, to a width first where one is wanted; and squaring it off."""
+"""One roll of a sheet: to a thickness, to a size, or to one of its sides and either; and squaring it."""
 
 from __future__ import annotations
 
@@ -31,17 +31,51 @@ def size_of(sheet: Sheet) -> Size:
     return Size(sheet.length_mm, sheet.width_mm, sheet.thickness_mm)
 
 
-def rolled_to(
-    sheet: Sheet, to_mm: float, width_mm: float | None, uneven_pct: float = 0.0
-) -> Rolled:
+@dataclass(frozen=True, slots=True)
+class RollTo:
+    """What a sheet is rolled to, mm: a thickness, a length, or two of the three; what is None follows.
+
+    ``width_mm`` is never chosen alone. See :func:`chosen` for what is refused.
+    """
+
+    thick_mm: float | None
+    width_mm: float | None = None
+    length_mm: float | None = None
+
+
+def chosen(to: RollTo) -> list[Fault]:
+    """What is wrong with a choice: nothing to roll to, or all three sizes at once."""
+    if to.thick_mm is None and to.length_mm is None:
+        return [Fault("roll_to_mm", "Say how thick it is rolled, or how long.")]
+    if None not in (to.thick_mm, to.width_mm, to.length_mm):
+        text = "Thickness, width and length cannot all be chosen: leave one empty, and it follows."
+        return [Fault("length_mm", text)]
+    return []
+
+
+def rolled_to(sheet: Sheet, to: RollTo, uneven_pct: float = 0.0) -> Rolled:
     """Roll a package that lies turned for the roll, to a chosen width first.
 
     It is rolled towards its open ends. A pin cannot make a sheet narrower, though: where the wanted
     width is less than the side that then lies across, the package is laid the other way if that fits.
-    Raises :class:`Faults` (``roll_to_mm``) when that is not thinner.
+    No dough is lost: what is not chosen follows from the volume. Raises :class:`Faults`
+    (``roll_to_mm``, ``length_mm``) when that is not thinner.
     """
-    now = sheet.thickness_mm
+    now, width_mm = sheet.thickness_mm, to.width_mm
+    volume = sheet.length_mm * sheet.width_mm * now
+    to_mm = to.thick_mm
+    if to.length_mm is not None and to_mm is not None:
+        width_mm = volume / (to.length_mm * to_mm)
+    elif to.length_mm is not None:
+        to_mm = volume / (to.length_mm * (width_mm or sheet.width_mm))
+    assert to_mm is not None
     if to_mm >= now - _HAIR_MM:
+        if to.thick_mm is None:
+            text = (
+                f"So short it would be {mm(to_mm)} thick, no thinner than the package, which is "
+                f"{mm(now)}. Roll it longer."
+            )
+            raise Faults(Fault("length_mm", text))
         text = (
             f"{mm(to_mm)} is not thinner than the package, which is {mm(now)} thick. "
             f"Roll to less than {mm(now)}."

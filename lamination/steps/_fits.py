@@ -18,10 +18,19 @@ _LEAST_BLOCK_MM = 10.0  # a plan takes no smaller block
 _MOST_SIDE_MM = 5_000.0
 
 
-def on_room(
-    here: Here[Any], sheet: Size, width_mm: float | None, narrowest_mm: float, turned: bool
-) -> Iterator[Note]:
+def thickness_fix(here: Here[Any], to_mm: float) -> Fix:
+    """Roll to a thickness; a size that was chosen in its place gives way."""
+    away = {"length_mm": None} if here.step.length_mm else {}
+    return here.fix(f"Roll to {mm(to_mm)}", roll_to_mm=float(to_mm), **away)
+
+
+def on_room(here: Here[Any], sheet: Size, narrowest_mm: float, turned: bool) -> Iterator[Note]:
     """Advice on a sheet that is rolled: where it lies, how wide it can be, what it is rolled by."""
+    step = here.step
+    # chosen, or what follows from a thickness and a length that were
+    by_sides = step.length_mm and step.roll_to_mm
+    width_mm = step.width_mm or (sheet.width_mm if by_sides else None)
+    field = "width_mm" if step.width_mm else "length_mm" if by_sides else "width_mm"
     room = here.setting.rolled
     if room.absent:
         yield here.note(
@@ -36,15 +45,17 @@ def on_room(
             "narrower", "mind", "Narrower than the package",
             f"A pin makes a sheet wider, never narrower, and the package is {mm(narrowest_mm)} across "
             f"its shorter side. {mm(width_mm)} cannot be rolled from it.",
-            "width_mm", [here.fix(f"{mm(wide)} wide", width_mm=float(wide)),
-                         here.fix("As wide as it comes", width_mm=None)],
+            field, [
+                *([here.fix(f"{mm(wide)} wide", width_mm=float(wide))] if step.width_mm else []),
+                here.fix("As wide as it comes", **{field: None}),
+            ],
         )  # fmt: skip
     elif not turned:
         yield here.note(
             "laid-other-way", "know", "Lay it the other way",
             f"For a sheet {mm(sheet.width_mm)} wide the package is not turned before this roll: a pin "
             "makes a sheet wider, never narrower.",
-            "width_mm",
+            field,
         )  # fmt: skip
     yield _lies(here, sheet, room)
     pin = here.kitchen["pin.length_mm"]
@@ -70,7 +81,11 @@ def _lies(here: Here[Any], sheet: Size, room: Rolled) -> Note:
         fixes += _thicker(here, sheet, room)
         broader = math.ceil(sheet.width_mm * sheet.length_mm / long)
         if broader <= wide:
-            fixes.append(here.fix(f"Roll {mm(broader)} wide first", width_mm=float(broader)))
+            away = (
+                {"length_mm": None, "roll_to_mm": sheet.thickness_mm} if here.step.length_mm else {}
+            )
+            label = f"Roll {mm(broader)} wide first"
+            fixes.append(here.fix(label, width_mm=float(broader), **away))
         fixes += _other_fold(here, sheet, room)
     else:
         over = f"{mm(sheet.width_mm - wide)} too wide"
@@ -86,7 +101,7 @@ def _thicker(here: Here[Any], sheet: Size, room: Rolled) -> list[Fix]:
     before = here.before.size
     if before is None or thicker >= before.thickness_mm:
         return []
-    return [here.fix(f"Roll to {mm(thicker)}", roll_to_mm=float(thicker))]
+    return [thickness_fix(here, thicker)]
 
 
 def _other_fold(here: Here[Any], sheet: Size, room: Rolled) -> list[Fix]:
@@ -99,7 +114,7 @@ def _other_fold(here: Here[Any], sheet: Size, room: Rolled) -> list[Fix]:
     for other in (Fold.LETTER, Fold.HALF):
         wider = fold.multiplies / other.multiplies
         lies = Size(sheet.length_mm / wider, sheet.width_mm * wider, sheet.thickness_mm)
-        thick = other.multiplies * getattr(before, "roll_to_mm", 0.0)
+        thick = other.multiplies * here.made[n].figures.rolled.thickness_mm
         if wider > 1 and room.holds(lies) and thick > sheet.thickness_mm:
             label = f"A {fold_name(other)} before it"
             return [Fix(label, (Put(here.path("fold", n), other.value),))]
@@ -119,7 +134,7 @@ def _divided(here: Here[Any], sheet: Size, room: Rolled) -> list[Fix]:
         Put("butter.mass_g", round(recipe.butter.mass_g / parts, 1)),
     ]
     for n, step in enumerate(here.steps):
-        for name in ("block_width_mm", "block_length_mm", "width_mm"):
+        for name in ("block_width_mm", "block_length_mm", "width_mm", "length_mm"):
             now = getattr(step, name, None)
             if now:
                 puts.append(Put(here.path(name, n), float(round(now * side))))

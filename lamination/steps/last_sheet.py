@@ -16,12 +16,13 @@ from lamination.sheet.coverage import (
     section_of,
 )
 from lamination.sheet.passes import Rolling, rolling
-from lamination.sheet.rolls import rolled_to, size_of
-from lamination.steps._fits import on_room, said_of_rolling
+from lamination.sheet.rolls import RollTo, chosen, rolled_to, size_of
+from lamination.steps._fits import on_room, said_of_rolling, thickness_fix
 from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting, Step
 from lamination.steps.lock_in import LockIn
 from lamination.steps.turn import Turn, by_flour, two_goes
 from lamination.terms.advice import Note, Value, Working
+from lamination.terms.limits import raise_if
 from lamination.terms.rests import Rest
 from lamination.terms.said import mm, say, um
 from lamination.terms.sizes import Side, Size, Thickness, Uneven, over, under
@@ -33,12 +34,22 @@ _EVEN = 1.02  # thickest over mean: what is as good as even
 
 @dataclass(frozen=True)
 class LastSheet(Step):
-    """Its thickness, and its width if one is wanted; ``uneven_pct``: a fault on purpose."""
+    """Its thickness, its length, or two of its three sizes; ``uneven_pct``: a fault on purpose."""
 
-    roll_to_mm: Thickness
+    roll_to_mm: Thickness | None = None
     width_mm: Side | None = None
     uneven_pct: Uneven = 0.0
+    length_mm: Side | None = None
     do: Literal["last_sheet"] = field(default="last_sheet", kw_only=True)
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        raise_if(chosen(self.rolls_to))
+
+    @property
+    def rolls_to(self) -> RollTo:
+        """What it is rolled to."""
+        return RollTo(self.roll_to_mm, self.width_mm, self.length_mm)
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +82,7 @@ class LastSheetFigures:
 
 def effect(step: LastSheet, lies: Lies, setting: Setting) -> Made:
     """The sheet, its leaves, and where they are. Raises Faults when it is not thinner."""
-    rolled = rolled_to(lies.laminate, step.roll_to_mm, step.width_mm, step.uneven_pct)
+    rolled = rolled_to(lies.laminate, step.rolls_to, step.uneven_pct)
     sheet = rolled.sheet
     dough, butter = setting.recipe.per_mm3
     thinnest, thickest = sheet.extent_mm()
@@ -99,6 +110,11 @@ def effect(step: LastSheet, lies: Lies, setting: Setting) -> Made:
 def instruct(here: Here[LastSheet]) -> Iterator[str]:
     """How thin, how wide, and to let it shrink."""
     made = here.figures
+    if here.step.roll_to_mm is None:
+        yield f"Roll the last sheet to {mm(made.length_mm, made.width_mm)}"
+        yield f"It comes to {mm(made.thickness_mm)} thick.{said_of_rolling(made.rolling)}"
+        yield "Lift it and let it shrink before it is cut, not after."
+        return
     yield f"Roll the last sheet to {mm(made.thickness_mm)}"
     wide = (
         f"First {mm(made.width_mm)} wide, then {mm(made.length_mm)} long."
@@ -112,7 +128,7 @@ def instruct(here: Here[LastSheet]) -> Iterator[str]:
 def mind(here: Here[LastSheet]) -> Iterator[Note]:
     """Thickness, leaves and where they are, and whether it lies there."""
     made = here.figures
-    yield from on_room(here, made.size, here.step.width_mm, made.narrowest_mm, made.turned)
+    yield from on_room(here, made.size, made.narrowest_mm, made.turned)
     if two_goes(here):
         yield here.note(
             "second-go", "mind", "Half of the butter is left",
@@ -131,7 +147,7 @@ def _on_leaves(here: Here[LastSheet]) -> Iterator[Note]:
         yield here.note(
             "last-sheet", "mind", f"Last sheet {out.side} the usual",
             f"{mm(made.thickness_mm)}; {family.said} is usually {mm(out.low)} to {mm(out.high)}.",
-            "roll_to_mm", [here.fix(f"Roll to {mm(out.nearest)}", roll_to_mm=out.nearest)],
+            "roll_to_mm", [thickness_fix(here, out.nearest)],
         )  # fmt: skip
     out = unusual(family, kitchen, "butter_layers", layers.butter)
     if out and not layers.estimate:

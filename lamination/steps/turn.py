@@ -14,7 +14,7 @@ from lamination.sheet.cells import uneven
 from lamination.sheet.coverage import Layers, Section, layers_of, section_of
 from lamination.sheet.folds import OFFSET_SEAM, Move, fold_sheet, moves
 from lamination.sheet.passes import Rolling, rolling
-from lamination.sheet.rolls import buttered, rolled_to, size_of, squared
+from lamination.sheet.rolls import RollTo, buttered, chosen, rolled_to, size_of, squared
 from lamination.steps._fits import on_room, said_of_rolling
 from lamination.steps._package import butter_weighed, on_shelf
 from lamination.steps.base import (
@@ -34,7 +34,7 @@ from lamination.steps.base import (
 from lamination.steps.lock_in import LockIn
 from lamination.steps.mix import Mixing
 from lamination.terms.advice import Note, Working
-from lamination.terms.limits import Checked, Fault, Faults, Range
+from lamination.terms.limits import Checked, Fault, Faults, Range, raise_if
 from lamination.terms.rests import Rest
 from lamination.terms.said import counted, fold_name, g, mm, say
 from lamination.terms.sizes import Edge, Side, Size, Thickness, Uneven
@@ -60,7 +60,7 @@ class Trim(Checked):
 
 @dataclass(frozen=True)
 class Turn(Step):
-    """One turn: roll to a thickness (to a width first, if one is chosen), trim, fold.
+    """One turn: roll, trim, fold. It is rolled to a thickness, to a length, or to two of its three sizes.
 
     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
     offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
@@ -68,14 +68,24 @@ class Turn(Step):
     """
 
     fold: Fold
-    roll_to_mm: Thickness
+    roll_to_mm: Thickness | None = None
     width_mm: Side | None = None
     trim: Trim | None = None
     stacked: bool = False
     seam_pct: Annotated[float, Range(10, 90, "%")] = 100 * OFFSET_SEAM
     short_mm: Annotated[float, Range(0, 200, "mm")] = 0.0
     uneven_pct: Uneven = 0.0
+    length_mm: Side | None = None
     do: Literal["turn"] = field(default="turn", kw_only=True)
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        raise_if(chosen(self.rolls_to))
+
+    @property
+    def rolls_to(self) -> RollTo:
+        """What it is rolled to."""
+        return RollTo(self.roll_to_mm, self.width_mm, self.length_mm)
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +116,7 @@ class TurnFigures:
 def effect(step: Turn, lies: Lies, setting: Setting) -> Made:
     """Roll, lay on what butter is still to come, trim, fold, turn. Raises Faults by the step's fields."""
     recipe = setting.recipe
-    rolled = rolled_to(lies.laminate, step.roll_to_mm, step.width_mm)
+    rolled = rolled_to(lies.laminate, step.rolls_to)
     sheet = rolled.sheet
     second = lies.waiting_mm3 if lies.turns == 1 else 0.0
     if second:
@@ -174,11 +184,13 @@ _IN = {2: "two", 3: "three", 4: "four"}
 def instruct(here: Here[Turn]) -> Iterator[str]:
     """What to roll to, how, what comes off, what goes on, how it is folded and marked."""
     step, made = here.step, here.figures
-    yield f"Roll to {mm(made.rolled.thickness_mm)}"
-    yield (
-        f"{mm(made.rolled.length_mm, made.rolled.width_mm)}, towards the open ends."
-        f"{said_of_rolling(made.rolling)}"
-    )
+    if step.roll_to_mm is None:
+        yield f"Roll to {mm(made.rolled.length_mm, made.rolled.width_mm)}"
+        comes = f"It comes to {mm(made.rolled.thickness_mm)}"
+    else:
+        yield f"Roll to {mm(made.rolled.thickness_mm)}"
+        comes = mm(made.rolled.length_mm, made.rolled.width_mm)
+    yield f"{comes}, towards the open ends.{said_of_rolling(made.rolling)}"
     if made.butter_g:
         yield f"Lay the other half of the butter, {g(made.butter_g)}, all over it."
     if step.trim and step.trim.any:
@@ -197,8 +209,8 @@ def instruct(here: Here[Turn]) -> Iterator[str]:
 
 def mind(here: Here[Turn]) -> Iterator[Note]:
     """Whether it lies there, whether it rests before the next, and what was tucked in."""
-    step, made = here.step, here.figures
-    yield from on_room(here, made.rolled, step.width_mm, made.narrowest_mm, made.turned)
+    made = here.figures
+    yield from on_room(here, made.rolled, made.narrowest_mm, made.turned)
     yield from on_shelf(here, made.folded)
     yield from _on_rests(here)
 

@@ -73,7 +73,7 @@ async function typed(what: string, name: string, text: string) {
 
 it("a turn is rolled thinner", async () => {
   const { set } = await typed("turn", "Roll to", "6");
-  expect(set).toHaveBeenLastCalledWith({ roll_to_mm: 6 }, "roll_to_mm");
+  expect(set).toHaveBeenLastCalledWith(expect.objectContaining({ roll_to_mm: 6 }), "roll_to_mm");
 });
 
 it("a turn is folded otherwise", async () => {
@@ -102,7 +102,7 @@ it("another way to lock in is asked of the core, for block and margins follow", 
 
 it("the last sheet is rolled to another thickness", async () => {
   const { set } = await typed("last_sheet", "Roll to", "3.5");
-  expect(set).toHaveBeenLastCalledWith({ roll_to_mm: 3.5 }, "roll_to_mm");
+  expect(set).toHaveBeenLastCalledWith(expect.objectContaining({ roll_to_mm: 3.5 }), "roll_to_mm");
 });
 
 it("a step of one's own is called what one likes", async () => {
@@ -114,4 +114,33 @@ it("a step of one's own is called what one likes", async () => {
 it("a bench hand reads a panel and changes nothing", () => {
   const { container } = panel("turn", { readOnly: true });
   expect(container.textContent).toContain("Roll to");
+});
+
+it("a last sheet by its length lets the thickness follow, for all three cannot be chosen", async () => {
+  const { hand, given } = panel("last_sheet");
+  await hand.type(screen.getByRole("textbox", { name: "Length" }), "600");
+  await hand.tab();
+  const width = given.step.do === "last_sheet" ? given.step.width_mm : null;
+  expect(given.set).toHaveBeenLastCalledWith(
+    { roll_to_mm: null, width_mm: width, length_mm: 600 },
+    "length_mm",
+  );
+});
+
+it("as big as the tray is one press", async () => {
+  const { hand, given } = panel("last_sheet");
+  await hand.click(screen.getByRole("button", { name: /^As big as the tray/ }));
+  const [part] = vi.mocked(given.set).mock.lastCall ?? [];
+  expect(part).toMatchObject({ roll_to_mm: null });
+  expect(Object.values(part ?? {}).filter((v) => typeof v === "number")).toHaveLength(2);
+});
+
+it("a thickness taken away leaves the size it had", async () => {
+  const { hand, given } = panel("turn");
+  await hand.clear(screen.getByRole("textbox", { name: "Roll to" }));
+  await hand.tab();
+  expect(given.set).toHaveBeenLastCalledWith(
+    expect.objectContaining({ roll_to_mm: null, length_mm: expect.any(Number) }),
+    "roll_to_mm",
+  );
 });

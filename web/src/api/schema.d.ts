@@ -2723,11 +2723,11 @@ export interface components {
         };
         /**
          * LastSheet
-         * @description Its thickness, and its width if one is wanted; ``uneven_pct``: a fault on purpose.
+         * @description Its thickness, its length, or two of its three sizes; ``uneven_pct``: a fault on purpose.
          */
         LastSheet: {
             /** Roll To Mm */
-            roll_to_mm: number;
+            roll_to_mm?: number | null;
             /** Width Mm */
             width_mm?: number | null;
             /**
@@ -2735,6 +2735,8 @@ export interface components {
              * @default 0
              */
             uneven_pct: number;
+            /** Length Mm */
+            length_mm?: number | null;
             /**
              * Id
              * @default
@@ -3184,7 +3186,7 @@ export interface components {
         };
         /**
          * Turn
-         * @description One turn: roll to a thickness (to a width first, if one is chosen), trim, fold.
+         * @description One turn: roll, trim, fold. It is rolled to a thickness, to a length, or to two of its three sizes.
          *
          *     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
          *     offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
@@ -3193,7 +3195,7 @@ export interface components {
         Turn: {
             fold: components["schemas"]["Fold"];
             /** Roll To Mm */
-            roll_to_mm: number;
+            roll_to_mm?: number | null;
             /** Width Mm */
             width_mm?: number | null;
             trim?: components["schemas"]["Trim"] | null;
@@ -3217,6 +3219,8 @@ export interface components {
              * @default 0
              */
             uneven_pct: number;
+            /** Length Mm */
+            length_mm?: number | null;
             /**
              * Id
              * @default

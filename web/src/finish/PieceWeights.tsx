@@ -5,7 +5,7 @@ import { useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import type { RunView } from "@/api/runs";
-import { made as madeOf, stepOf } from "@/api/steps";
+import { made as madeOf } from "@/api/steps";
 import { useSaying } from "@/measures/likes";
 import { Pad } from "@/measures/Pad";
 import classes from "./PieceWeights.module.css";
@@ -17,17 +17,12 @@ interface Props {
 }
 
 /** The weighing of pieces of one product, judged by the core. */
-export function useWeighed(
-  plan: Schemas["Plan"],
-  worked: Schemas["WorkedPlan"],
-  product: number,
-  grams: number[],
-) {
+export function useWeighed(worked: Schemas["WorkedPlan"], product: number, grams: number[]) {
   const made = madeOf(worked, "cut")?.products[product];
   const body = {
     grams,
     target_g: made?.piece_g ?? 1,
-    thickness_mm: stepOf(plan, "last_sheet")?.roll_to_mm,
+    thickness_mm: madeOf(worked, "last_sheet")?.thickness_mm,
     base_mm: made?.along_mm,
   };
   return useQuery({
@@ -43,10 +38,10 @@ export function PieceWeights({ view, keep }: Props) {
   const { words } = useSaying();
   const [product, setProduct] = useState(0);
   const [grams, setGrams] = useState<number[]>([]);
-  const { plan, worked } = view;
+  const { worked } = view;
   const cut = madeOf(worked, "cut");
   const made = cut?.products[product];
-  const weighed = useWeighed(plan, worked, product, grams);
+  const weighed = useWeighed(worked, product, grams);
   const simulate = useMutation({
     mutationFn: () =>
       got(

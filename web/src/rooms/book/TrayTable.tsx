@@ -118,7 +118,7 @@ export function PiecesWeighed({ run }: { run: RunView }) {
 
 function Pieces({ run, product, grams }: { run: RunView; product: number; grams: number[] }) {
   const { words } = useSaying();
-  const judged = useWeighed(run.plan, run.worked, product, grams).data;
+  const judged = useWeighed(run.worked, product, grams).data;
   const piece = made(run.worked, "cut")?.products[product];
   if (!piece) return null;
   return (

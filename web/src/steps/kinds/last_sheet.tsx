@@ -7,6 +7,7 @@ import { HowToRoll } from "../parts/HowToRoll";
 import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
+import { RollToSize, RollToThickness } from "../parts/RollTo";
 import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
 
 /** The last sheet. */
@@ -15,14 +16,8 @@ function LastSheetPanel(panel: PanelProps<"last_sheet">) {
   const { say, leaf } = useSaying();
   return (
     <>
-      <StepMeasure panel={panel} name="roll_to_mm" label="Roll to" quantity="length" />
-      <StepMeasure
-        panel={panel}
-        name="width_mm"
-        label="Width"
-        quantity="length"
-        emptyMeans="as it comes"
-      />
+      <RollToThickness {...panel} to={panel.step} />
+      <RollToSize {...panel} to={panel.step} />
       {made && <HowToRoll how={made.rolling} />}
       <StepRest panel={panel} label="Then let it shrink" />
       <dl className={classes.readouts}>

@@ -12,6 +12,7 @@ import { HowToRoll } from "../parts/HowToRoll";
 import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
+import { RollToSize, RollToThickness } from "../parts/RollTo";
 import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
 
 /** One turn: the fold, the roll and the rest. */
@@ -39,7 +40,7 @@ function TurnPanel(panel: PanelProps<"turn">) {
         checked={step.stacked}
         onChange={(e) => set({ stacked: e.currentTarget.checked }, "stacked")}
       />
-      <StepMeasure panel={panel} name="roll_to_mm" label="Roll to" quantity="length" />
+      <RollToThickness {...panel} made={made?.rolled} to={step} />
       {made && <HowToRoll how={made.rolling} />}
       <StepRest panel={panel} label="Then rest" />
       {made && (
@@ -65,15 +66,9 @@ function TurnPanel(panel: PanelProps<"turn">) {
         </dl>
       )}
       <AddAnother {...panel} />
-      <StepAssumes panel={panel} title="Trim, width and what may go wrong">
+      <StepAssumes panel={panel} title="Trim, size and what may go wrong">
         <Trimming {...panel} />
-        <StepMeasure
-          panel={panel}
-          name="width_mm"
-          label="Width first"
-          quantity="length"
-          emptyMeans="as it comes"
-        />
+        <RollToSize {...panel} made={made?.rolled} to={step} />
         {step.fold === "offset_book" && !step.stacked && (
           <StepMeasure
             panel={panel}
