@@ -15,6 +15,9 @@ describe("what a baker types", () => {
     ["1/2 in", 12.7],
     ["1 1/2 in", 38.1],
     ["½ in", 12.7],
+    ["16 ½ in", 419.1],
+    ["⅜ in", 9.525],
+    ["17 5/16 in", 439.7375],
     ["1½in", 38.1],
     ['2"', 50.8],
     ["0.3 m", 300],
@@ -79,6 +82,28 @@ describe("what a baker reads", () => {
   it("says many ounces as pounds", () => {
     expect(format("mass", 500, "imperial")).toBe("17.64 oz");
     expect(format("mass", 2268, "imperial")).toBe("5 lb 0 oz");
+  });
+
+  it.each([
+    [419.1, "16 ½ in"],
+    [440, "17 5/16 in"],
+    [9.525, "⅜ in"],
+    [8, "5/16 in"],
+    [25.4, "1 in"],
+    [1800, "70 ⅞ in"],
+    // a sheet is thinner than a ruler tells
+    [4, "0.16 in"],
+    [3.5, "0.14 in"],
+    [0, "0 in"],
+  ])("says %d mm in inches as a ruler has them", (mm, said) => {
+    expect(format("length", mm, "imperial")).toBe(said);
+  });
+
+  it("reads back what it says of a length, to within half a sixteenth", () => {
+    for (let mm = 1; mm < 3000; mm += 7.3) {
+      const read = parse("length", format("length", mm, "imperial"), "imperial");
+      expect("value" in read && Math.abs(read.value - mm), String(mm)).toBeLessThanOrEqual(0.8);
+    }
   });
 
   it("says minutes, hours and leaves in their own way", () => {

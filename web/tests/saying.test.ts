@@ -17,9 +17,9 @@ it("turns what is marked, and nothing else", () => {
   const text =
     "This fridge cools harder: 11.9 W/(m²·K). At {21|°C} roll to {8|mm}; letter by letter.";
   expect(localise(text, "imperial", "single")).toBe(
-    "This fridge cools harder: 11.9 W/(m²·K). At 69.8 °F roll to 0.31 in; letter by letter.",
+    "This fridge cools harder: 11.9 W/(m²·K). At 69.8 °F roll to 5/16 in; letter by letter.",
   );
-  expect(localise("{440×380|mm}", "imperial", "letter")).toBe("17.32 × 14.96 in");
+  expect(localise("{440×380|mm}", "imperial", "letter")).toBe("17 5/16 × 14 15/16 in");
   expect(localise("{2|K} warmer", "imperial", "letter")).toBe("3.6 °F warmer");
 });
 

@@ -122,6 +122,7 @@ function tidy(text: string): string {
   return text
     .trim()
     .replace(/[½¼¾⅓⅔⅛⅜⅝⅞]/g, (glyph) => ` ${GLYPHS[glyph]}`)
+    .replace(/\s+/g, " ")
     .trim();
 }
 
@@ -176,11 +177,36 @@ export function parse(name: QuantityName, text: string, system: System): Underst
   return { value, plain: (!spelled || quantity.units[shown] === unit) && !clean.includes("/") };
 }
 
+const SIXTEENTHS = ["", "1/16", "⅛", "3/16", "¼", "5/16", "⅜", "7/16", "½"].concat([
+  "9/16",
+  "⅝",
+  "11/16",
+  "¾",
+  "13/16",
+  "⅞",
+  "15/16",
+]);
+const LONG_IN = 3;
+
+/**
+ * Inches as a ruler has them, to the sixteenth; null where that would be too coarse, as for the
+ * thickness of a sheet.
+ */
+function ruled(inches: number): string | null {
+  const nearest = Math.round(inches * 16);
+  const off = Math.abs(nearest / 16 - inches);
+  if (inches <= 0 || (inches < LONG_IN && off > 0.01 * inches)) return null;
+  const [whole, part] = [Math.floor(nearest / 16), SIXTEENTHS[nearest % 16]];
+  return [whole || "", part].filter(Boolean).join(" ");
+}
+
 /** The number alone, in the unit the person reads; no trailing zeros. */
 export function figure(name: QuantityName, value: number, system: System): string {
   const quantity: Quantity = QUANTITIES[name];
   const unit = quantity.units[quantity.shown[system]] as Unit;
   const number = (value - (unit.plus ?? 0)) / unit.per;
+  const fraction = name === "length" && system === "imperial" ? ruled(number) : null;
+  if (fraction) return fraction;
   const places = name === "number" && Math.abs(number) >= 1000 ? 0 : quantity.decimals[system];
   const text = number.toFixed(places);
   return text.includes(".") ? text.replace(/\.?0+$/, "") : text;
