@@ -31,7 +31,8 @@ class DrawnStack:
     """A stack's leaves inside the window, from the one that starts at ``from_um``; µm upwards.
 
     ``leaves_um`` alternate between the materials, beginning with ``bottom``. When they were too many
-    to list it is empty, and the stack is a tone of dough and ``butter_pct`` butter.
+    to list it is empty, and the stack is a tone of dough and ``butter_pct`` butter. ``butter_um`` and
+    ``dough_um``: a leaf of each on average, 0 where there is none.
     """
 
     height_um: float
@@ -42,6 +43,8 @@ class DrawnStack:
     butter: int
     dough: int
     bent: bool
+    butter_um: float
+    dough_um: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,6 +111,8 @@ def _drawn(stack: Stack, window: tuple[float, float], um: float) -> DrawnStack:
         stack.butter_leaves,
         stack.dough_leaves,
         stack.bent,
+        um * stack.butter_mm / max(stack.butter_leaves, 1),
+        um * stack.dough_mm / max(stack.dough_leaves, 1),
     )
 
 

@@ -22,8 +22,9 @@ class Washing(Step):
 
 @dataclass(frozen=True, slots=True)
 class WashFigures:
-    """What the wash does, and the signs of a proof that is done."""
+    """The wash by its name, what it does, and the signs of a proof that is done."""
 
+    name: str
     says: str
     signs: tuple[str, ...]
     do: Literal["wash"] = "wash"
@@ -31,7 +32,7 @@ class WashFigures:
 
 def effect(step: Washing, lies: Lies, setting: Setting) -> Made:
     """Nothing moves; what is said is the wash's own."""
-    return Made(lies, WashFigures(WASH_SAYS[step.wash], SIGNS))
+    return Made(lies, WashFigures(step.wash.said, WASH_SAYS[step.wash], SIGNS))
 
 
 def instruct(here: Here[Washing]) -> Iterator[str]:

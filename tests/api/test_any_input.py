@@ -19,6 +19,9 @@ from bakehouse.demo.teasel_lock import PLANS
 from bakehouse.documents import dump
 from bakehouse.wsgi import application
 
+# many examples of what other tests cover: tracing them would only slow them
+pytestmark = pytest.mark.no_cover
+
 schema = schemathesis.openapi.from_dict(json.loads(json.dumps(api.get_openapi_schema())))
 schema.app = application
 

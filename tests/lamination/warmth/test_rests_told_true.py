@@ -20,6 +20,9 @@ from lamination.warmth.warmth import work_warmth
 from lamination.warmth.windows import Cause, Condition, State, window_of
 from tests.plans import station, turns
 
+# many examples of what other tests cover: tracing them would only slow them
+pytestmark = pytest.mark.no_cover
+
 KITCHEN = Kitchen()
 
 

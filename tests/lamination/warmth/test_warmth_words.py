@@ -4,6 +4,7 @@ import math
 import re
 from dataclasses import replace
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -19,6 +20,9 @@ from lamination.warmth.bodies import Today
 from lamination.warmth.follow import follow
 from lamination.warmth.warmth import work_warmth
 from tests.plans import changed, formula, station, turns
+
+# many examples of what other tests cover: tracing them would only slow them
+pytestmark = pytest.mark.no_cover
 
 places = st.sampled_from(list(Place))
 minutes = st.integers(1, 400)

@@ -2360,9 +2360,11 @@ export interface components {
         };
         /**
          * WashFigures
-         * @description What the wash does, and the signs of a proof that is done.
+         * @description The wash by its name, what it does, and the signs of a proof that is done.
          */
         WashFigures: {
+            /** Name */
+            name: string;
             /** Says */
             says: string;
             /** Signs */
@@ -3302,7 +3304,8 @@ export interface components {
          * @description A stack's leaves inside the window, from the one that starts at ``from_um``; µm upwards.
          *
          *     ``leaves_um`` alternate between the materials, beginning with ``bottom``. When they were too many
-         *     to list it is empty, and the stack is a tone of dough and ``butter_pct`` butter.
+         *     to list it is empty, and the stack is a tone of dough and ``butter_pct`` butter. ``butter_um`` and
+         *     ``dough_um``: a leaf of each on average, 0 where there is none.
          */
         DrawnStack: {
             /** Height Um */
@@ -3320,6 +3323,10 @@ export interface components {
             dough: number;
             /** Bent */
             bent: boolean;
+            /** Butter Um */
+            butter_um: number;
+            /** Dough Um */
+            dough_um: number;
         };
         /**
          * LineSection

@@ -75,17 +75,13 @@ function stackAt(section: Schemas["LineSection"] | undefined, place: Place) {
   const column = section?.columns.find((c) => x <= c.to_mm);
   const stack = column && section?.stacks[column.stack];
   if (!section || !stack?.leaves_um.length) return undefined;
-  const ofKind = (butter: boolean) =>
-    stack.leaves_um.filter((_, i) => ((stack.bottom === "butter") === (i % 2 === 0)) === butter);
-  const mean = (of: number[]) => of.reduce((a, b) => a + b, 0) / Math.max(of.length, 1);
-  const leaves = stack.leaves_um.length;
   return {
     section: { bottom: stack.bottom, thickness_um: stack.leaves_um, whole: true },
     layers: {
       butter: stack.butter,
-      total: leaves,
-      butter_um: mean(ofKind(true)),
-      dough_um: mean(ofKind(false)),
+      total: stack.leaves_um.length,
+      butter_um: stack.butter_um,
+      dough_um: stack.dough_um,
     },
     size: { length_mm: 0, width_mm: 0, thickness_mm: stack.height_um / 1000 },
   };

@@ -60,87 +60,26 @@ export function FormulaTable({ plan, worked, change, amend, readOnly }: PanelPro
           </tr>
         </thead>
         <tbody>
-          {formula.lines.map((line, i) => {
-            const what = shelf.get(line.ingredient);
-            const name = what?.name ?? line.ingredient;
-            const path = `formula.lines[${i}]`;
-            const choices = [...shelf.values()].filter(
-              (s) => s.kind === what?.kind && (s.key === line.ingredient || !here.has(s.key)),
-            );
-            return (
-              <tr key={line.ingredient}>
-                <th scope="row">
-                  {choices.length > 1 ? (
-                    <NativeSelect
-                      aria-label={`${name}: another in its place`}
-                      variant="unstyled"
-                      value={line.ingredient}
-                      error={words(faults[`${path}.ingredient`] ?? "")}
-                      data={choices.map((s) => ({ value: s.key, label: s.name }))}
-                      onChange={(e) =>
-                        amend(
-                          {
-                            change: "line_ingredient",
-                            index: i,
-                            ingredient: e.currentTarget.value,
-                          },
-                          `${path}.ingredient`,
-                        )
-                      }
-                    />
-                  ) : (
-                    name
-                  )}
-                </th>
-                <td>
-                  <MeasureInput
-                    label={`${name}, percent`}
-                    hideLabel
-                    quantity="percent"
-                    path={`${path}.pct`}
-                    value={line.pct}
-                    onChange={(pct) =>
-                      pct !== null &&
-                      set(
-                        formula.lines.map((l, j) => (j === i ? { ...l, pct } : l)),
-                        `${path}.pct`,
-                      )
-                    }
-                  />
-                </td>
-                <td>
-                  <MeasureInput
-                    label={`${name}, grams`}
-                    hideLabel
-                    onLeaving
-                    quantity="mass"
-                    path={`${path}.grams`}
-                    value={Math.round((grams.get(line.ingredient) ?? 0) * 10) / 10}
-                    onChange={(value) =>
-                      value !== null &&
-                      amend({ change: "line_grams", index: i, value }, `${path}.grams`)
-                    }
-                  />
-                </td>
-                <td>
-                  <ActionIcon
-                    variant="subtle"
-                    color="dark"
-                    size={36}
-                    aria-label={`Leave out ${name}`}
-                    onClick={() =>
-                      set(
-                        formula.lines.filter((_, j) => j !== i),
-                        `${path}.out`,
-                      )
-                    }
-                  >
-                    <IconX size={16} />
-                  </ActionIcon>
-                </td>
-              </tr>
-            );
-          })}
+          {formula.lines.map((line, i) => (
+            <Line
+              key={line.ingredient}
+              {...{ line, shelf, amend, here }}
+              n={i}
+              grams={grams.get(line.ingredient) ?? 0}
+              put={(pct) =>
+                set(
+                  formula.lines.map((l, j) => (j === i ? { ...l, pct } : l)),
+                  `formula.lines[${i}].pct`,
+                )
+              }
+              leaveOut={() =>
+                set(
+                  formula.lines.filter((_, j) => j !== i),
+                  `formula.lines[${i}].out`,
+                )
+              }
+            />
+          ))}
         </tbody>
         <tfoot>
           <tr>
@@ -181,5 +120,83 @@ export function FormulaTable({ plan, worked, change, amend, readOnly }: PanelPro
         </tfoot>
       </table>
     </fieldset>
+  );
+}
+
+interface LineProps {
+  line: Formula["lines"][number];
+  n: number;
+  grams: number;
+  shelf: ReturnType<typeof useShelf>;
+  /** The ingredients that have a line already. */
+  here: Set<string>;
+  amend: PanelProps["amend"];
+  put: (pct: number) => void;
+  leaveOut: () => void;
+}
+
+/** One ingredient: which, in percent and in grams, and the way to leave it out. */
+function Line({ line, n, grams, shelf, here, amend, put, leaveOut }: LineProps) {
+  const faults = useContext(FaultsContext);
+  const { words } = useSaying();
+  const what = shelf.get(line.ingredient);
+  const name = what?.name ?? line.ingredient;
+  const path = `formula.lines[${n}]`;
+  const choices = [...shelf.values()].filter(
+    (s) => s.kind === what?.kind && (s.key === line.ingredient || !here.has(s.key)),
+  );
+  return (
+    <tr>
+      <th scope="row">
+        {choices.length > 1 ? (
+          <NativeSelect
+            aria-label={`${name}: another in its place`}
+            variant="unstyled"
+            value={line.ingredient}
+            error={words(faults[`${path}.ingredient`] ?? "")}
+            data={choices.map((s) => ({ value: s.key, label: s.name }))}
+            onChange={({ currentTarget: { value: ingredient } }) =>
+              amend({ change: "line_ingredient", index: n, ingredient }, `${path}.ingredient`)
+            }
+          />
+        ) : (
+          name
+        )}
+      </th>
+      <td>
+        <MeasureInput
+          label={`${name}, percent`}
+          hideLabel
+          quantity="percent"
+          path={`${path}.pct`}
+          value={line.pct}
+          onChange={(pct) => pct !== null && put(pct)}
+        />
+      </td>
+      <td>
+        <MeasureInput
+          label={`${name}, grams`}
+          hideLabel
+          onLeaving
+          quantity="mass"
+          path={`${path}.grams`}
+          value={Math.round(grams * 10) / 10}
+          onChange={(value) =>
+            value !== null && amend({ change: "line_grams", index: n, value }, `${path}.grams`)
+          }
+        />
+      </td>
+      <td>
+        <ActionIcon
+          variant="subtle"
+          color="dark"
+          size={36}
+          aria-label={`Leave out ${name}`}
+          onClick={leaveOut}
+        >
+          <IconX size={16} />
+        </ActionIcon>
+      </td>
+    </tr>
   );
 }

@@ -51,6 +51,6 @@ export default kind("wash", {
       <path d="M38,18 V6" stroke="var(--ink)" strokeWidth={3} strokeLinecap="round" />
     </>
   ),
-  facts: ({ step }) => `${step.wash.replace("_", ", ")}${step.coats > 1 ? ` × ${step.coats}` : ""}`,
+  facts: ({ step, made }) => `${made?.name ?? ""}${step.coats > 1 ? ` × ${step.coats}` : ""}`,
   Panel: WashPanel,
 });
