@@ -47,7 +47,7 @@ router = Router(tags=["bench"])
 CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)
 BEFORE_THE_START = timedelta(days=2)  # a dough may have been begun before it was said
 MOST_PHOTOS = 24
-RUNS_A_PAGE = 60
+RUNS_A_PAGE = 30
 
 
 @dataclass

@@ -39,20 +39,26 @@ def test_every_plan_of_version_three_is_read_and_worked(entry):
 @pytest.mark.parametrize("entry", SOUND, ids=NAMES)
 def test_its_sheets_are_the_same(entry):
     worked, then = now_and_then(entry)
-    for key in ("butter", "dough", "total", "naive"):
-        if "layers" in then and not any(
-            (t.get("trim") or {}).get("tucked") for t in entry["plan"]["turns"]
-        ):
+    tucked = any((t.get("trim") or {}).get("tucked") for t in entry["plan"]["turns"])
+    if not tucked:  # those led with a strip's count
+        for key in ("butter", "dough", "total", "naive"):
             assert getattr(worked.layers, key) == then["layers"][key]
     for part in ("block", "dough_sheet", "package"):
-        if "lock_in" in then:
-            made = getattr(worked.lock_in, part)
-            was = then["lock_in"][part]
-            for side in ("length_mm", "width_mm", "thickness_mm"):
-                assert getattr(made, side) == pytest.approx(was[side], rel=1e-6)
-    if "final" in then:
-        assert worked.final.mass_g == pytest.approx(then["final"]["mass_g"], rel=1e-6)
-        assert worked.final.length_mm == pytest.approx(then["final"]["length_mm"], rel=1e-6)
+        same_size(getattr(worked.lock_in, part), then["lock_in"][part])
+    for made, was in zip(worked.steps, then["steps"], strict=True):
+        same_size(made.rolled, was["rolled"])
+        same_size(made.folded, was["folded"])
+        assert made.trimmed_g == pytest.approx(was["trimmed_g"], rel=1e-9)
+    same_size(worked.final, then["final"])
+    assert worked.final.mass_g == pytest.approx(then["final"]["mass_g"], rel=1e-9)
+    if then["cut"]:
+        assert worked.cut.pieces == then["cut"]["pieces"]
+        assert worked.cut.piece_g == pytest.approx(then["cut"]["piece_g"], rel=1e-9)
+
+
+def same_size(made, was):
+    for side in ("length_mm", "width_mm", "thickness_mm"):
+        assert getattr(made, side) == pytest.approx(was[side], rel=1e-9)
 
 
 @pytest.mark.parametrize("entry", SOUND, ids=NAMES)
@@ -61,9 +67,9 @@ def test_what_is_weighed_is_the_same(entry):
     if not then.get("formula"):
         assert worked.formula is None
         return
-    assert worked.formula.flour_g == pytest.approx(then["formula"]["flour_g"], rel=1e-6)
+    assert worked.formula.flour_g == pytest.approx(then["formula"]["flour_g"], rel=1e-9)
     grams = {p["ingredient"]: p["grams"] for p in then["formula"]["parts"]}
-    assert {p.ingredient: p.grams for p in worked.formula.parts} == pytest.approx(grams, rel=1e-6)
+    assert {p.ingredient: p.grams for p in worked.formula.parts} == pytest.approx(grams, rel=1e-9)
 
 
 @pytest.mark.parametrize("entry", RUNS, ids=lambda r: r["started_at"])
