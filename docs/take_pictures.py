@@ -21,7 +21,7 @@ OUT = ROOT / "docs" / "screenshots"
 
 def sign_in(page: Page) -> None:
     page.get_by_role("button", name="wren").click()
-    page.get_by_role("navigation", name="Rooms").wait_for()
+    page.get_by_role("navigation", name="Pages").wait_for()
 
 
 def open_plan(name: str, step: str):
@@ -97,7 +97,7 @@ def judged(page: Page) -> None:
         page.get_by_role("radio", name=probe).check(force=True)
         for key in keys:
             page.get_by_role("button", name=key, exact=True).click()
-        page.get_by_role("button", name="Keep it").click()
+        page.get_by_role("button", name="Save").click()
         page.wait_for_timeout(600)
     page.get_by_role("region", name="May it go in?").get_by_role("status").wait_for()
 

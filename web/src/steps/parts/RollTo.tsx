@@ -57,11 +57,12 @@ export function RollToThickness(props: Props) {
 
 export function RollToSize(props: Props) {
   const { to, at, made, set } = props;
-  const { say } = useSaying();
+  const { say, figure } = useSaying();
   const put = usePut(props);
   const table = new Map(useKitchen().data?.table.map((d) => [d.key, d.value]));
   const tray = { length_mm: table.get("tray.length_mm"), width_mm: table.get("tray.width_mm") };
-  const length = made ? `${say("length", Math.round(made.length_mm))} follows` : "follows";
+  // in half a column there is no room for more than the figure
+  const length = made ? `= ${figure("length", Math.round(made.length_mm))}` : "follows";
   return (
     <>
       <div className={classes.pair}>
