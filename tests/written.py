@@ -16,8 +16,9 @@ from lamination.kitchen import Kitchen
 from lamination.plan import Plan, WorkedPlan, starting_finish, work
 from lamination.run import Event, EventKind, admit, planned_deeds, stand, tray_steps
 from lamination.steps.own import OwnStep
+from lamination.steps.plain_turn import PlainTurn
 from lamination.terms import Family, Rest
-from lamination.terms.trade import Place
+from lamination.terms.trade import Fold, Place
 from lamination.warmth import work_warmth
 from tests.plans import station, turns
 
@@ -115,10 +116,13 @@ def runs() -> Iterator[dict]:
 
 
 def _with_own(plan: Plan) -> Plan:
-    """The plan with a step of the baker's own after its first turn, so that every kind stands in it."""
+    """The plan with a plain turn, and a step of the baker's own: every kind stands in it then."""
     at = next(n for n, s in enumerate(plan.steps) if s.do == "turn") + 1
     own = OwnStep("Turn the tub", words="seam down", id="own-1")
-    return replace(plan, steps=(*plan.steps[:at], own, *plan.steps[at:]))
+    steps = (*plan.steps[:at], own, *plan.steps[at:])
+    dough = next(n for n, s in enumerate(steps) if s.do == "flatten")
+    plain = PlainTurn(Fold.LETTER, 12, id="plain_turn-1")
+    return replace(plan, steps=(*steps[:dough], plain, *steps[dough:]))
 
 
 def panels() -> dict:

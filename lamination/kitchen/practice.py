@@ -166,6 +166,7 @@ _MINUTES = tuple(
         ("preferment", "weigh and mix a preferment", 10),
         ("mix", "weigh and mix the dough", 25),
         ("flatten", "portion and flatten the dough", 10),
+        ("plain_turn", "roll and fold once, without butter", 6),
         ("lock_in", "lock the butter in", 15),
         ("turn", "roll and fold one turn", 8),
         ("last_sheet", "roll the last sheet", 12),

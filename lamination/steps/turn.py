@@ -181,6 +181,11 @@ _FOLDING = {
 _IN = {2: "two", 3: "three", 4: "four"}
 
 
+def folding(fold: Fold) -> str:
+    """How a fold is done, in a sentence."""
+    return f"{fold_name(fold)}: {_FOLDING[fold]}"
+
+
 def instruct(here: Here[Turn]) -> Iterator[str]:
     """What to roll to, how, what comes off, what goes on, how it is folded and marked."""
     step, made = here.step, here.figures
@@ -201,7 +206,7 @@ def instruct(here: Here[Turn]) -> Iterator[str]:
     if step.stacked:
         fold = f"Cut it in {_IN[step.fold.multiplies]} and stack the pieces."
     else:
-        fold = f"{fold_name(step.fold)}: {_FOLDING[step.fold]}"
+        fold = folding(step.fold)
     yield f"Brush off the flour. {fold}"
     number = here.made[here.n].lies.turns
     yield f"Turn it a quarter, always the same way. Press {counted(number, 'mark')}."

@@ -324,3 +324,24 @@ def test_an_address_that_leads_nowhere_says_so(person):
     expect(page.get_by_text("There is no such plan.")).to_be_visible()
     page.goto("/attic")
     expect(page.get_by_text("There is no room at this address.")).to_be_visible()
+
+
+def test_a_plain_turn_before_the_butter_and_a_sheet_as_big_as_the_tray(person):
+    page = person()
+    new_plan(page, name="Plain first")
+    step(page, "Dough").click()
+    add_step(page, "Plain turn")
+    expect(step(page, "Plain turn")).to_have_attribute("aria-selected", "true")
+    expect(page.get_by_role("radio", name="Letter fold", exact=True)).to_be_checked()
+    field(page, "Roll to").fill("10")
+    expect(sheet(page)).to_have_attribute("aria-label", re.compile(r"10\.0 mm thick"))
+    expect(page.get_by_text("27 butter layers").first).to_be_visible()
+    step(page, "Last sheet").click()
+    page.get_by_role("button", name=re.compile("^As big as the tray")).click()
+    expect(field(page, "Roll to")).to_have_value("")
+    expect(field(page, "Roll to")).to_have_attribute("placeholder", re.compile("mm follows$"))
+    expect(sheet(page)).to_have_attribute("aria-label", re.compile("600.*400"))
+    # all three cannot be chosen: the length follows again
+    field(page, "Roll to").fill("4")
+    expect(field(page, "Length")).to_have_value("")
+    saved(page)

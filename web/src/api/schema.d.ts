@@ -2043,6 +2043,27 @@ export interface components {
          */
         Place: "bench" | "fridge" | "freezer" | "proofer";
         /**
+         * PlainTurnFigures
+         * @description The sheet rolled, where it is creased, and what it folds to; ``turned``: as it lay for the roll.
+         */
+        PlainTurnFigures: {
+            fold: components["schemas"]["Fold"];
+            rolled: components["schemas"]["Size"];
+            folded: components["schemas"]["Size"];
+            /** Creases Mm */
+            creases_mm: number[];
+            /** Turned */
+            turned: boolean;
+            rolling: components["schemas"]["Rolling"];
+            /** Narrowest Mm */
+            narrowest_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "plain_turn";
+        };
+        /**
          * Plaques
          * @description Plaques for one block.
          *
@@ -2290,7 +2311,7 @@ export interface components {
             /** Leaves */
             leaves: number;
             /** Made */
-            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"]) | null;
+            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"]) | null;
             /** Does */
             does: string[];
             /** Words */
@@ -2968,6 +2989,41 @@ export interface components {
             do: "own";
         };
         /**
+         * PlainTurn
+         * @description What the dough is rolled to, and how it is folded.
+         */
+        PlainTurn: {
+            fold: components["schemas"]["Fold"];
+            /** Roll To Mm */
+            roll_to_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "plain_turn";
+        };
+        /**
          * Plan
          * @description A lamination plan: the document that is saved, sent and worked.
          *
@@ -2982,7 +3038,7 @@ export interface components {
             dough: components["schemas"]["Dough"];
             butter: components["schemas"]["Butter"];
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["LockIn"] | components["schemas"]["Turn"] | components["schemas"]["LastSheet"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["Turn"] | components["schemas"]["LastSheet"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
             formula?: components["schemas"]["Formula"] | null;
             /**
              * Words
@@ -4858,7 +4914,7 @@ export interface components {
          */
         Finish: {
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["LockIn"] | components["schemas"]["Turn"] | components["schemas"]["LastSheet"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["Turn"] | components["schemas"]["LastSheet"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
         };
     };
     responses: never;

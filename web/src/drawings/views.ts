@@ -113,6 +113,17 @@ function lockInAbove(plan: Plan, figures: Schemas["LockInFigures"]): Drawn {
 export function aboveAt(stop: Stop, plan: Plan, worked: Worked): Drawn {
   const lockIn = madeAt(stop, "lock_in");
   if (lockIn) return lockInAbove(plan, lockIn);
+  const plain = madeAt(stop, "plain_turn");
+  if (plain) {
+    return {
+      sheet: plain.rolled,
+      creases: plain.creases_mm,
+      fold: plain.fold,
+      describe: `${stop.name}: sheet of dough rolled to ${said(plain.rolled)}; ${plain.fold} fold.`,
+      caption: "rolled, before the fold",
+      onBench: true,
+    };
+  }
   const turn = madeAt(stop, "turn");
   if (turn) {
     const nth = stepsOf(plan, "turn").findIndex((t) => t.id === stop.key);
