@@ -7,7 +7,7 @@ PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo build serve test quick units lint types written api-types browser-tools bench shots clean
+.PHONY: demo build serve test quick coverage units lint types written api-types browser-tools bench shots clean
 .DEFAULT_GOAL := demo
 
 demo: build
@@ -90,8 +90,12 @@ browser-tools:
 test: | $(STAMPS)/tools
 	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
 	@$(MAKE) --no-print-directory -j2 --output-sync=target types build units lint
-	$(PY) -m pytest -n 4 --cov --cov-report= --cov-fail-under=97 tests
+	$(PY) -m pytest -n 4 tests
 	$(PY) -m pytest --doctest-modules lamination
+
+# Tracing costs a minute and a half of the twelve that CI has, so it is asked for by itself.
+coverage: $(STAMPS)/dev
+	$(PY) -m pytest -n 4 --cov --cov-report=term:skip-covered --cov-fail-under=97 tests/lamination tests/api
 
 # The loop while one works: nothing is built, no browser is opened.
 quick: $(STAMPS)/dev $(STAMPS)/npm
