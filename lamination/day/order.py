@@ -219,7 +219,15 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
         raise Faults(
             Fault(f"{path}.products[0].pieces", "Nothing is wanted of this dough. Enter pieces.")
         )
-    doughs = max(1, math.ceil(needed_g / size - 1e-6))
+    from_flour = ordered.flour_g is not None
+    if from_flour and ordered.sizing is Sizing.WHOLE:
+        # whole doughs of what there is: never one more than the flour makes
+        doughs = math.floor(needed_g / size + 1e-6)
+        if doughs < 1:
+            text = f"The flour makes {g(needed_g)} of dough, and one is {g(size)}. Even the doughs out."
+            raise Faults(Fault(f"{path}.flour_g", text))
+    else:
+        doughs = max(1, math.ceil(needed_g / size - 1e-6))
     if doughs > _MOST_DOUGHS:
         raise Faults(
             Fault(
@@ -227,9 +235,8 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
                 f"That would be {doughs} doughs of {g(size)}. Make each one larger, or order less.",
             )
         )
-    from_flour = ordered.flour_g is not None
     if ordered.sizing is Sizing.EVEN and from_flour:
-        size = needed_g / doughs
+        size = math.floor(10 * needed_g / doughs + 1e-6) / 10
     elif ordered.sizing is Sizing.EVEN:
         size = math.ceil(needed_g / doughs / _DOUGH_STEP_G - 1e-6) * _DOUGH_STEP_G
     one = scaled(plan, round(size, 1))
@@ -278,7 +285,8 @@ def _from_flour(plan: Plan, flour_g: float) -> float:
     formula = plan.formula
     assert formula is not None
     old = formula.old_dough.share_pct / 100 if formula.old_dough else 0.0
-    return flour_g * formula.total_pct / 100 / (1 - old)
+    per_dough = 100 * (1 - old) / formula.total_pct + plan.butter.flour_g / plan.dough.mass_g
+    return flour_g / per_dough
 
 
 def _made(

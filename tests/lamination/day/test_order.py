@@ -78,6 +78,28 @@ def test_from_flour_to_pieces_and_back():
     assert back.doughs * back.dough_g == pytest.approx(batch.doughs * batch.dough_g, rel=0.01)
 
 
+@pytest.mark.parametrize("sizing", list(Sizing))
+@pytest.mark.parametrize("flour_g", [1_200, 3_000, 4_999, 16_000])
+@pytest.mark.parametrize("floured", [0, 25])
+def test_flour_at_hand_is_never_exceeded(sizing, flour_g, floured):
+    plan = replace(MARKET, butter=replace(MARKET.butter, flour_pct=floured))
+    wanted = (Wanted("Croissant", 60, 58, 9),)
+    asked = Ordered(0, wanted, flour_g=flour_g, sizing=sizing)
+    try:
+        (batch,) = work_order(order(asked), {0: plan}, KITCHEN).batches
+    except Faults as little:
+        assert sizing is Sizing.WHOLE
+        assert little.faults[0].field == "doughs[0].flour_g"
+        return
+    weighed = sum(
+        s.times * x.grams for s in batch.sheets for x in s.sheet.lines
+        if x.ingredient.startswith("flour")
+    )  # fmt: skip
+    assert weighed <= flour_g + 0.5 * sum(s.times for s in batch.sheets)
+    if sizing is Sizing.WHOLE:
+        assert batch.dough_g == plan.dough.mass_g
+
+
 def test_mixer_and_bench_limit_a_dough():
     wanted = (Wanted("Croissant", 400, 58, 9),)
     little = Kitchen({**KITCHEN.yours, "mixer.most_g": 1500}, KITCHEN.ingredients)
