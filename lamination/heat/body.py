@@ -102,11 +102,6 @@ class Body:
         """Whether it holds any butter."""
         return bool(self.butter_kg_m2.sum() > 0)
 
-    @property
-    def spread_k(self) -> float:
-        """Between the warmest and the coldest cell, K."""
-        return float(self.t_c.max() - self.t_c.min())
-
 
 def middle_of(t_c: Profile) -> Profile:
     """The middle of profiles whose last axis runs through the thickness."""

@@ -28,9 +28,8 @@ from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
 from lamination.sheet.lockin import sheet_over_block
 from lamination.steps import KINDS
+from lamination.steps._rolled import RolledStep
 from lamination.steps.bake import Baking
-from lamination.steps.last_sheet import LastSheet
-from lamination.steps.turn import Turn
 from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import g, mm
 from lamination.terms.trade import Method
@@ -192,12 +191,7 @@ def scaled(plan: Plan, dough_g: float) -> Plan:
     share = plan.butter.mass_g / plan.dough.mass_g
     grow = math.sqrt(dough_g / plan.dough.mass_g)
     plan = _block(plan, plan.lock_in.block_width_mm * grow, plan.lock_in.block_length_mm * grow)
-    steps = tuple(
-        replace(s, length_mm=s.length_mm * (grow**2 if s.width_mm else grow))
-        if isinstance(s, Turn | LastSheet) and s.length_mm
-        else s
-        for s in plan.steps
-    )
+    steps = tuple(s.grown(grow) if isinstance(s, RolledStep) else s for s in plan.steps)
     return replace(
         plan,
         steps=steps,

@@ -174,9 +174,3 @@ def _clock(steps: tuple[Step, ...], made: list[Made], kitchen: Kitchen) -> tuple
         timed.append(Timed(clock, minutes, rest))
         clock = timed[-1].next_min
     return tuple(timed)
-
-
-def lying_at(found: Walk, step_id: str) -> Made | None:
-    """What came of a step, by its id."""
-    n = found.plan.at(step_id)
-    return found.made[n] if n >= 0 else None

@@ -53,10 +53,6 @@ class Sheet:
         """Area of every cell, mm², the shape of ``cells``."""
         return np.outer(self.xs[1:] - self.xs[:-1], self.ys[1:] - self.ys[:-1])
 
-    def over_cells(self, of: Callable[[Stack], float]) -> Lines:
-        """``of(stack)`` for every cell: an array of the shape of ``cells``."""
-        return np.array([of(s) for s in self.pool], dtype=float)[self.cells]
-
     def volume_mm3(self, of: Callable[[Stack], float] = lambda s: s.thickness) -> float:
         """Volume in mm³; pass ``lambda s: s.butter_mm`` for the butter alone."""
         return float(self._pool_areas @ np.array([of(s) for s in self.pool])) * self.press

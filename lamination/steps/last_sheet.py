@@ -16,13 +16,13 @@ from lamination.sheet.coverage import (
     section_of,
 )
 from lamination.sheet.passes import Rolling, rolling
-from lamination.sheet.rolls import RollTo, chosen, rolled_to, size_of
+from lamination.sheet.rolls import rolled_to, size_of
 from lamination.steps._fits import on_room, said_of_rolling, thickness_fix
-from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting, Step
+from lamination.steps._rolled import RolledStep
+from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting
 from lamination.steps.lock_in import LockIn
 from lamination.steps.turn import Turn, by_flour, two_goes
 from lamination.terms.advice import Note, Value, Working
-from lamination.terms.limits import raise_if
 from lamination.terms.rests import Rest
 from lamination.terms.said import mm, say, um
 from lamination.terms.sizes import Side, Size, Thickness, Uneven, over, under
@@ -33,7 +33,7 @@ _EVEN = 1.02  # thickest over mean: what is as good as even
 
 
 @dataclass(frozen=True)
-class LastSheet(Step):
+class LastSheet(RolledStep):
     """Its thickness, its length, or two of its three sizes; ``uneven_pct``: a fault on purpose."""
 
     roll_to_mm: Thickness | None = None
@@ -41,15 +41,6 @@ class LastSheet(Step):
     uneven_pct: Uneven = 0.0
     length_mm: Side | None = None
     do: Literal["last_sheet"] = field(default="last_sheet", kw_only=True)
-
-    def __post_init__(self) -> None:
-        super().__post_init__()
-        raise_if(chosen(self.rolls_to))
-
-    @property
-    def rolls_to(self) -> RollTo:
-        """What it is rolled to."""
-        return RollTo(self.roll_to_mm, self.width_mm, self.length_mm)
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,10 +10,11 @@ from lamination.dough.block import slab_for
 from lamination.sheet.cells import Sheet, plain_sheet
 from lamination.sheet.folds import fold_sheet, moves
 from lamination.sheet.passes import Rolling, rolling
-from lamination.sheet.rolls import RollTo, chosen, rolled_to, size_of
+from lamination.sheet.rolls import rolled_to, size_of
 from lamination.sheet.stacks import Material, leaf
 from lamination.steps._fits import on_room, said_of_rolling
 from lamination.steps._package import on_shelf
+from lamination.steps._rolled import RolledStep
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -24,11 +25,9 @@ from lamination.steps.base import (
     Made,
     Often,
     Setting,
-    Step,
 )
-from lamination.steps.turn import by_flour, folding
+from lamination.steps.turn import after_fold, folding
 from lamination.terms.advice import Note
-from lamination.terms.limits import raise_if
 from lamination.terms.rests import Rest
 from lamination.terms.said import mm
 from lamination.terms.sizes import Side, Size, Thickness
@@ -38,7 +37,7 @@ _USUAL_MM = 12.0
 
 
 @dataclass(frozen=True)
-class PlainTurn(Step):
+class PlainTurn(RolledStep):
     """What the dough is rolled to, and how it is folded."""
 
     fold: Fold
@@ -46,15 +45,6 @@ class PlainTurn(Step):
     width_mm: Side | None = None
     length_mm: Side | None = None
     do: Literal["plain_turn"] = field(default="plain_turn", kw_only=True)
-
-    def __post_init__(self) -> None:
-        super().__post_init__()
-        raise_if(chosen(self.rolls_to))
-
-    @property
-    def rolls_to(self) -> RollTo:
-        """What it is rolled to."""
-        return RollTo(self.roll_to_mm, self.width_mm, self.length_mm)
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,12 +106,6 @@ def mind(here: Here[PlainTurn]) -> Iterator[Note]:
     yield from on_shelf(here, made.folded)
 
 
-def relaxing(here: Here[PlainTurn]) -> float:
-    """Minutes the gluten wants afterwards, as after any turn. Source: trade practice."""
-    row = "relax.book_min" if here.step.fold.is_book else "relax.letter_min"
-    return here.kitchen[row] * by_flour(here)
-
-
 KIND = Kind(
     of=PlainTurn,
     do="plain_turn",
@@ -136,7 +120,7 @@ KIND = Kind(
     instruct=instruct,
     mind=mind,
     minutes="minutes.plain_turn",
-    relaxing=relaxing,
+    relaxing=after_fold,
     often=Often.MANY,
     called=lambda _, number, of: f"Plain turn {number}" if of > 1 else "Plain turn",
     fresh=lambda _, __: PlainTurn(Fold.LETTER, _USUAL_MM, rest=Rest(Place.FRIDGE, 30)),

@@ -14,9 +14,10 @@ from lamination.sheet.cells import uneven
 from lamination.sheet.coverage import Layers, Section, layers_of, section_of
 from lamination.sheet.folds import OFFSET_SEAM, Move, fold_sheet, moves
 from lamination.sheet.passes import Rolling, rolling
-from lamination.sheet.rolls import RollTo, buttered, chosen, rolled_to, size_of, squared
+from lamination.sheet.rolls import buttered, rolled_to, size_of, squared
 from lamination.steps._fits import on_room, said_of_rolling
 from lamination.steps._package import butter_weighed, on_shelf
+from lamination.steps._rolled import RolledStep
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -34,7 +35,7 @@ from lamination.steps.base import (
 from lamination.steps.lock_in import LockIn
 from lamination.steps.mix import Mixing
 from lamination.terms.advice import Note, Working
-from lamination.terms.limits import Checked, Fault, Faults, Range, raise_if
+from lamination.terms.limits import Checked, Fault, Faults, Range
 from lamination.terms.rests import Rest
 from lamination.terms.said import counted, fold_name, g, mm, say
 from lamination.terms.sizes import Edge, Side, Size, Thickness, Uneven
@@ -59,7 +60,7 @@ class Trim(Checked):
 
 
 @dataclass(frozen=True)
-class Turn(Step):
+class Turn(RolledStep):
     """One turn: roll, trim, fold. It is rolled to a thickness, to a length, or to two of its three sizes.
 
     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
@@ -77,15 +78,6 @@ class Turn(Step):
     uneven_pct: Uneven = 0.0
     length_mm: Side | None = None
     do: Literal["turn"] = field(default="turn", kw_only=True)
-
-    def __post_init__(self) -> None:
-        super().__post_init__()
-        raise_if(chosen(self.rolls_to))
-
-    @property
-    def rolls_to(self) -> RollTo:
-        """What it is rolled to."""
-        return RollTo(self.roll_to_mm, self.width_mm, self.length_mm)
 
 
 @dataclass(frozen=True, slots=True)
@@ -249,11 +241,16 @@ def relaxing(here: Here[Turn]) -> float:
 
     Source: trade practice.
     """
-    kitchen, step = here.kitchen, here.step
-    minutes = kitchen["relax.book_min" if step.fold.is_book else "relax.letter_min"]
+    minutes = after_fold(here)
     if _in_a_row(here) > 1:
-        minutes = max(minutes, kitchen["relax.two_min"])
-    return minutes * by_flour(here)
+        minutes = max(minutes, here.kitchen["relax.two_min"] * by_flour(here))
+    return minutes
+
+
+def after_fold(here: Here[Any]) -> float:
+    """Minutes the gluten wants after one fold. Source: trade practice."""
+    row = "relax.book_min" if here.step.fold.is_book else "relax.letter_min"
+    return here.kitchen[row] * by_flour(here)
 
 
 def by_flour(here: Here[Any]) -> float:

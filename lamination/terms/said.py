@@ -87,15 +87,6 @@ def span(minutes: float) -> str:
     return f"{sign}{hours} h{f' {rest:02}' if rest else ''}"
 
 
-def from_to(low: float, high: float) -> str:
-    """Two moments of a rest, said one way.
-
-    >>> from_to(26, 82), from_to(100, 157)
-    ('26 min to 1 h 22', '1 h 40 to 2 h 37')
-    """
-    return f"{span(low)} to {span(high)}"
-
-
 def counted(n: int, one: str, many: str | None = None) -> str:
     """A count with its word.
 

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from bakehouse.documents import dump, read_plan
 from lamination.kitchen.kitchen import Kitchen
-from lamination.plan.amend import amend
+from lamination.plan.amend import amend, scaled
 from lamination.plan.amendment import Amendment, Change
 from lamination.plan.starts import starting_plan
 from lamination.plan.work import work
@@ -50,6 +50,13 @@ def test_it_is_rolled_to_a_size_as_every_sheet_is():
     made = work(with_turns(PlainTurn(Fold.HALF, length_mm=700, width_mm=420))).stop("plain_turn-1")
     rolled = made.made.rolled
     assert (rolled.length_mm, rolled.width_mm) == pytest.approx((700, 420))
+
+
+def test_by_its_size_it_stays_as_thick_for_another_mass():
+    plan = with_turns(PlainTurn(Fold.HALF, length_mm=700, width_mm=420))
+    twice = work(scaled(plan, 2 * plan.dough.mass_g)).stop("plain_turn-1").made
+    before = work(plan).stop("plain_turn-1").made
+    assert twice.rolled.thickness_mm == pytest.approx(before.rolled.thickness_mm, rel=1e-6)
 
 
 def test_the_bench_reads_what_to_do_and_that_no_leaves_come_of_it():

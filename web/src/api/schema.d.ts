@@ -2753,13 +2753,13 @@ export interface components {
             roll_to_mm?: number | null;
             /** Width Mm */
             width_mm?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
             /**
              * Uneven Pct
              * @default 0
              */
             uneven_pct: number;
-            /** Length Mm */
-            length_mm?: number | null;
             /**
              * Id
              * @default
@@ -2993,13 +2993,13 @@ export interface components {
          * @description What the dough is rolled to, and how it is folded.
          */
         PlainTurn: {
-            fold: components["schemas"]["Fold"];
             /** Roll To Mm */
             roll_to_mm?: number | null;
             /** Width Mm */
             width_mm?: number | null;
             /** Length Mm */
             length_mm?: number | null;
+            fold: components["schemas"]["Fold"];
             /**
              * Id
              * @default
@@ -3251,11 +3251,13 @@ export interface components {
          *     short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean.
          */
         Turn: {
-            fold: components["schemas"]["Fold"];
             /** Roll To Mm */
             roll_to_mm?: number | null;
             /** Width Mm */
             width_mm?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            fold: components["schemas"]["Fold"];
             trim?: components["schemas"]["Trim"] | null;
             /**
              * Stacked
@@ -3277,8 +3279,6 @@ export interface components {
              * @default 0
              */
             uneven_pct: number;
-            /** Length Mm */
-            length_mm?: number | null;
             /**
              * Id
              * @default

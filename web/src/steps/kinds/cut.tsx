@@ -328,73 +328,33 @@ function HitWeight({
   );
 }
 
-const CUTS: Record<Schemas["Shape"], React.ReactNode> = {
-  triangle: [0, 1, 2, 3].map((i) => (
-    <path
-      key={i}
-      d={`M${12 + 12 * i},34 h12 l-6,-24 z`}
-      fill="var(--dough)"
-      stroke="var(--dough-edge)"
-    />
-  )),
-  square: [0, 1, 2].map((i) => (
-    <rect
-      key={i}
-      x={12 + 17 * i}
-      y={15}
-      width={14}
-      height={14}
-      fill="var(--dough)"
-      stroke="var(--dough-edge)"
-    />
-  )),
-  disc: [0, 1, 2].map((i) => (
-    <circle
-      key={i}
-      cx={19 + 17 * i}
-      cy={22}
-      r={7.4}
-      fill="var(--dough)"
-      stroke="var(--dough-edge)"
-    />
-  )),
-  ring: [0, 1, 2].map((i) => (
-    <circle
-      key={i}
-      cx={19 + 17 * i}
-      cy={22}
-      r={5.6}
-      fill="none"
-      stroke="var(--dough-edge)"
-      strokeWidth={4}
-    />
-  )),
-  strip: [0, 1, 2, 3, 4].map((i) => (
-    <rect
-      key={i}
-      x={14 + 9 * i}
-      y={9}
-      width={6}
-      height={26}
-      fill="var(--dough)"
-      stroke="var(--dough-edge)"
-    />
-  )),
-  rectangle: [0, 1, 2].map((i) => (
-    <rect
-      key={i}
-      x={12 + 17 * i}
-      y={13}
-      width={14}
-      height={19}
-      fill="var(--dough)"
-      stroke="var(--dough-edge)"
-    />
-  )),
+/** So many pieces beside each other: the first at `from`, each `step` further, drawn by `of`. */
+const inRow = (many: number, from: number, step: number, of: (x: number) => string) =>
+  Array.from({ length: many }, (_, i) => of(from + step * i)).join(" ");
+const box = (y: number, width: number, height: number) => (x: number) =>
+  `M${x},${y} h${width} v${height} h${-width} z`;
+const disc = (r: number) => (x: number) =>
+  `M${x - r},22 a${r},${r} 0 1 0 ${2 * r},0 a${r},${r} 0 1 0 ${-2 * r},0 z`;
+
+const CUTS: Record<Schemas["Shape"], string> = {
+  triangle: inRow(4, 12, 12, (x) => `M${x},34 h12 l-6,-24 z`),
+  square: inRow(3, 12, 17, box(15, 14, 14)),
+  disc: inRow(3, 19, 17, disc(7.4)),
+  ring: inRow(3, 19, 17, (x) => `${disc(7.4)(x)} ${disc(3.4)(x)}`),
+  strip: inRow(5, 14, 9, box(9, 6, 26)),
+  rectangle: inRow(3, 12, 17, box(13, 14, 19)),
 };
 
 export default kind("cut", {
-  Glyph: ({ step }) => step.products[0] && CUTS[step.products[0].shape],
+  Glyph: ({ step }) =>
+    step.products[0] && (
+      <path
+        d={CUTS[step.products[0].shape]}
+        fill="var(--dough)"
+        fillRule="evenodd"
+        stroke="var(--dough-edge)"
+      />
+    ),
   facts: ({ made }, { say }) =>
     made &&
     `${made.pieces} pieces · ${made.products.length === 1 ? say("mass", made.piece_g) : `${made.products.length} kinds`}`,
