@@ -15,7 +15,11 @@ import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
 const WAYS: [Schemas["Change"], string, string][] = [
   ["block_frame", "Frame", "The two sides of the kitchen's frame"],
   ["block_tray", "Tray", "So that the dough lies on the kitchen's tray"],
-  ["block_as_dough", "As thick as the dough", "By a bare margin that makes the dough thinner"],
+  [
+    "block_as_dough",
+    "As thick as the dough, by a margin",
+    "By a bare margin that makes the dough thinner",
+  ],
 ];
 
 /** The way to lock in, the block and its butter. */
