@@ -18,6 +18,7 @@ from lamination.run import Event, EventKind, admit, planned_deeds, stand, tray_s
 from lamination.steps.own import OwnStep
 from lamination.steps.plain_turn import PlainTurn
 from lamination.terms import Family, Rest
+from lamination.terms.said import say
 from lamination.terms.trade import Fold, Place
 from lamination.warmth import work_warmth
 from tests.plans import station, turns
@@ -137,9 +138,16 @@ def panels() -> dict:
     }
 
 
+def numbers() -> list[tuple[float, str]]:
+    """Numbers and how sentences have them, halves and what is nearly a half among them."""
+    exact = [n / 40 for n in range(4, 200)] + [99.94, 99.95, 99.96, 100.5, 131.4, 240.45]
+    summed = [sum([n / 100] * 3) for n in range(5, 60)]
+    return [(value, say(value)) for value in (*exact, *summed)]
+
+
 def texts() -> dict[str, str]:
     """Every file that is written, by its name."""
-    found = {"runs": list(runs()), "panels": panels()}
+    found = {"runs": list(runs()), "panels": panels(), "numbers": numbers()}
     return {
         f"{name}.json": json.dumps(what, ensure_ascii=False, sort_keys=True) + "\n"
         for name, what in found.items()

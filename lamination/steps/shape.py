@@ -91,7 +91,8 @@ def mind(here: Here[Shaping]) -> Iterator[Note]:
                 f"{mm(trays.tray_length_mm, trays.tray_width_mm)}. Each gets one of its own.",
             )  # fmt: skip
     loads = trays.proofer_loads
-    if len(loads) > 1:
+    stays = here.step.rest.stays if here.step.rest else ()
+    if len(loads) > 1 and any(s.place is Place.PROOFER for s in stays):
         yield here.note(
             "proofer-loads", "know", f"The proofer takes it in {len(loads)}",
             f"{counted(trays.count, 'tray')}, {len(loads[0].trays)} at a time. Shape the second load "

@@ -23,11 +23,13 @@ def say(value: float) -> str:
     """A number as a person writes it: at most one decimal below 100, none above; no trailing zero.
 
     >>> say(8.0), say(8.25), say(331.1), say(0.04)
-    ('8', '8.2', '331', '0.04')
+    ('8', '8.3', '331', '0.04')
     """
     if value != 0 and abs(value) < 0.1:
         return f"{value:.2g}"
-    text = f"{value:.0f}" if abs(value) >= 100 else f"{value:.1f}"
+    # half goes up, and what is a half but for the last bit of a sum is a half
+    up = value * (1 + 2e-12)
+    text = f"{up:.0f}" if abs(value) >= 100 else f"{up:.1f}"
     return (
         text.removesuffix(".0").replace("-0", "0") if float(text) == 0 else text.removesuffix(".0")
     )

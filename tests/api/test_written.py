@@ -15,7 +15,7 @@ from lamination.steps import KINDS
 from tests.written import FOLDER, texts
 
 ROOT = Path(__file__).resolve().parents[2]
-NAMES = ("runs.json", "panels.json")
+NAMES = ("runs.json", "panels.json", "numbers.json")
 
 
 @pytest.fixture(scope="module")

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { onAxis, shown } from "@/cold/axis";
-import { passed } from "@/rooms/bench/Alarm";
+import { alarmNow, callNow, marksOf } from "@/rooms/bench/calls";
 import { type Event, type RunView, restMinutes } from "@/rooms/bench/now";
 
 const stretch = (stop: string, from_min: number, to_min: number) => ({
@@ -53,22 +53,51 @@ it("finds the point of a trace that is nearest", () => {
 });
 
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 7, 6, minute));
-const marks = { ready: at(20), best: at(25), last: at(38) };
+const marks = { possible: at(15), ready: at(20), best: at(25), last: at(38) };
 
-it("calls ready, best and last one after another", () => {
-  expect([10, 20, 24, 26, 38, 90].map((m) => passed(marks, at(m)))).toEqual([
-    null,
-    "ready",
-    "ready",
-    "best",
-    "last",
-    "last",
+it("says one thing of a rest, by heading and alarm", () => {
+  const said = (until: number, minutes: number[]) =>
+    minutes.map((m) => [callNow(marks, at(until), at(m)), alarmNow(marks, at(until), at(m))]);
+  expect(said(30, [10, 20, 26, 30, 38])).toEqual([
+    ["leave", null],
+    ["may", "it may come out now"],
+    ["may", "best now"],
+    ["out", "its time is up, take it out"],
+    ["last", "last call, take it out"],
+  ]);
+  // A time that is over does not take out what is not possible yet.
+  expect(said(12, [13, 15])).toEqual([
+    ["leave", null],
+    ["out", "its time is up, take it out"],
   ]);
 });
 
-it("calls no last where there is none", () => {
-  expect(passed({ ...marks, last: null }, at(90))).toBe("best");
-  expect(passed({ ready: null, best: null, last: null }, at(90))).toBeNull();
+it("never calls out beside a heading that says to leave it", () => {
+  for (let until = 5; until < 60; until += 5)
+    for (let m = 0; m < 60; m++)
+      expect(callNow(marks, at(until), at(m)) === "leave").toBe(
+        alarmNow(marks, at(until), at(m)) === null,
+      );
+});
+
+it("marks no moment that had passed when the dough went in", () => {
+  const warmth = (good: number | null, best: number | null) =>
+    ({
+      possible_at: good === null ? null : at(good).toISOString(),
+      good_at: good === null ? null : at(good).toISOString(),
+      best_at: best === null ? null : at(best).toISOString(),
+      good_until: null,
+      possible_until: at(90).toISOString(),
+    }) as never;
+  expect(marksOf(warmth(0, 0), at(0))).toEqual({
+    possible: null,
+    ready: null,
+    best: null,
+    last: at(90),
+  });
+  expect(marksOf(warmth(20, 20), at(0)).best).toBeNull();
+  expect(marksOf(warmth(20, 45), at(0)).best).toEqual(at(45));
+  expect(marksOf(undefined, at(0)).last).toBeNull();
 });
 
 const stop = { key: "turn-1", rest: { place: "fridge", minutes: 30 } } as never;

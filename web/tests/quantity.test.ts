@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { figure, format, leaf, parse, span } from "@/measures/quantity";
+import numbers from "./written/numbers.json";
 
 const value = (...args: Parameters<typeof parse>) => {
   const read = parse(...args);
@@ -34,6 +35,10 @@ describe("what a baker types", () => {
   it.each([
     ["2.4 kg", 2400],
     ["1 lb", 453.5924],
+    ["1 lb 2 oz", 510.2914],
+    ["1lb2oz", 510.2914],
+    ["5 lb ½ oz", 2282.1366],
+    ["1 kg 250 g", 1250],
     ["650", 650],
   ])("reads the mass %s", (typed, g) => {
     expect(value("mass", typed, "metric")).toBe(g);
@@ -49,6 +54,7 @@ describe("what a baker types", () => {
   });
 
   it.each([
+    ["1 ft 2 lb", "is not a unit of this"],
     ["", "Enter a length"],
     ["a good deal", "is not a length"],
     ["1/0 in", "is not a length"],
@@ -81,7 +87,12 @@ describe("what a baker reads", () => {
 
   it("says many ounces as pounds", () => {
     expect(format("mass", 500, "imperial")).toBe("17.64 oz");
-    expect(format("mass", 2268, "imperial")).toBe("5 lb 0 oz");
+    expect(format("mass", 2268, "imperial")).toBe("5 lb");
+  });
+
+  it("rounds a share as the sentences of the core do", () => {
+    for (const [value, words] of numbers as [number, string][])
+      expect(figure("share", value, "metric"), String(value)).toBe(words);
   });
 
   it.each([

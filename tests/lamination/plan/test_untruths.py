@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lamination.dough.formula import OldDough
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition
 from lamination.materials.ingredients import LIBRARY, Ingredient, Kind
@@ -22,10 +23,13 @@ from lamination.steps.cut import Cut
 from lamination.steps.last_sheet import LastSheet
 from lamination.steps.lock_in import LockIn
 from lamination.steps.mix import Mixing
+from lamination.steps.shape import Shaping
 from lamination.steps.turn import Trim
 from lamination.terms.limits import Faults
+from lamination.terms.rests import Rest
 from lamination.terms.said import plain
-from lamination.terms.trade import Family, Fold, Method
+from lamination.terms.trade import Family, Fold, Method, Place
+from lamination.warmth.warmth import work_warmth
 from tests.plans import LEAN, changed, formula, poolish, station, turns, with_formula
 
 KITCHEN = Kitchen()
@@ -260,6 +264,44 @@ def test_little_dough_is_little_for_a_mixer_and_not_for_hands():
 
     assert spoken(by_mixer)
     assert not spoken(by_hand)
+
+
+def test_pinwheels_lie_as_close_as_a_baker_lays_them():
+    """A square of 100 mm that lies flat spreads a tenth: three by four on a tray of 600 by 400."""
+    plan = starting_plan("Pinwheels", Family.DANISH, 3000, KITCHEN)
+    on = work(plan, KITCHEN).shaped.trays.products[0]
+    assert (on.across, on.along, on.per_tray) == (3, 4, 12)
+    assert sum(on.pieces) == work(plan, KITCHEN).cut.pieces
+
+
+@pytest.mark.parametrize(
+    ("laminated", "share", "minds"),
+    [(False, 25, False), (False, 30, False), (False, 40, True), (True, 10, False), (True, 25, True)],
+)
+def test_old_dough_has_its_own_limit_and_trimmings_theirs(laminated, share, minds):
+    of = replace(formula(LEAN), old_dough=OldDough(share, laminated))
+    assert ("old-dough" in minded(with_formula(station(), of))) is minds
+
+
+# --- where it proofs
+
+
+@pytest.mark.parametrize(
+    ("place", "here", "elsewhere"),
+    [(Place.BENCH, "in the room", "proofer"), (Place.PROOFER, "in the proofer", "in the room")],
+)
+def test_what_is_said_of_a_proof_is_of_the_place_it_has(place, here, elsewhere):
+    few = Kitchen({"proofer.trays": 2})
+    plan = starting_plan("Proof", Family.CROISSANT, 4000, few)
+    plan = plan.changed(plan.first(Shaping), rest=Rest(place, 165))
+    notes = [*work(plan, few).notes, *work_warmth(plan, few).notes]
+    said_of_it = [
+        plain(f"{n.title} {n.text}").lower()
+        for n in notes
+        if n.stop == "shape" and n.code in ("proof", "proofer-loads")
+    ]
+    assert any(here in text for text in said_of_it)
+    assert not any(elsewhere in text for text in said_of_it)
 
 
 # --- layouts

@@ -139,6 +139,20 @@ function split(text: string): { number: number; unit: string } | null {
   return { number: Number(decimal[1]?.replace(",", ".")), unit: decimal[2] ?? "" };
 }
 
+const unitOf = (quantity: Quantity, spelled: string) =>
+  Object.values(quantity.units).find((u) => u.names.includes(spelled.trim().toLowerCase()));
+
+/** Several figures with their units, added up: `1 lb 2 oz`, `1 kg 250 g`. Null for anything else. */
+function added(quantity: Quantity, clean: string): number | null {
+  const pieces = clean.split(/(?<=[a-z"″'′])[\s,]*(?=\d)/i).map((piece) => {
+    const parts = split(piece);
+    const unit = parts && unitOf(quantity, parts.unit);
+    return parts && unit && !unit.plus ? parts.number * unit.per : null;
+  });
+  if (pieces.length < 2) return null;
+  return pieces.reduce((sum, piece) => (sum === null || piece === null ? null : sum + piece), 0);
+}
+
 /** Reads what a person typed. `plain`: it was a bare number in the unit that is shown anyway. */
 export function parse(name: QuantityName, text: string, system: System): Understood {
   const quantity: Quantity = QUANTITIES[name];
@@ -161,14 +175,14 @@ export function parse(name: QuantityName, text: string, system: System): Underst
   if (!clean) return { complaint: `Enter ${quantity.noun}, such as ${example}.` };
   const clock = name === "time" ? CLOCK.exec(clean) : null;
   if (clock) return { value: Number(clock[1]) * 60 + Number(clock[2]), plain: false };
+  const sum = added(quantity, clean);
+  if (sum !== null) return { value: sum, plain: false };
   const parts = split(clean);
   if (!parts || !Number.isFinite(parts.number)) {
     return { complaint: `“${text.trim()}” is not ${quantity.noun}. Try ${example}.` };
   }
   const spelled = parts.unit.trim().toLowerCase();
-  const unit = spelled
-    ? Object.values(quantity.units).find((u) => u.names.includes(spelled))
-    : quantity.units[shown];
+  const unit = spelled ? unitOf(quantity, spelled) : quantity.units[shown];
   if (!unit) {
     const known = Object.keys(quantity.units).join(", ");
     return { complaint: `“${parts.unit.trim()}” is not a unit of this. It knows ${known}.` };
@@ -200,6 +214,14 @@ function ruled(inches: number): string | null {
   return [whole || "", part].filter(Boolean).join(" ");
 }
 
+/** Half goes up, and what is a half but for the last bit of a sum is a half: as the core rounds. */
+const nearest = (number: number, places: number) => (number * (1 + 2e-12)).toFixed(places);
+
+/** A number as sentences have it: one decimal below 100, none above. */
+export function said(number: number): string {
+  return nearest(number, Math.abs(number) >= 100 ? 0 : 1).replace(/\.0$/, "");
+}
+
 /** The number alone, in the unit the person reads; no trailing zeros. */
 export function figure(name: QuantityName, value: number, system: System): string {
   const quantity: Quantity = QUANTITIES[name];
@@ -208,7 +230,8 @@ export function figure(name: QuantityName, value: number, system: System): strin
   const fraction = name === "length" && system === "imperial" ? ruled(number) : null;
   if (fraction) return fraction;
   const places = name === "number" && Math.abs(number) >= 1000 ? 0 : quantity.decimals[system];
-  const text = number.toFixed(places);
+  if (name === "share" && Math.abs(number) >= 0.1) return said(number);
+  const text = nearest(number, places);
   return text.includes(".") ? text.replace(/\.?0+$/, "") : text;
 }
 
@@ -216,7 +239,8 @@ export function figure(name: QuantityName, value: number, system: System): strin
 export function format(name: QuantityName, value: number, system: System): string {
   if (name === "mass" && system === "imperial" && value >= 907) {
     const tenths = Math.round((value / QUANTITIES.mass.units.oz.per) * 10);
-    return `${Math.floor(tenths / 160)} lb ${(tenths % 160) / 10} oz`;
+    const ounces = (tenths % 160) / 10;
+    return `${Math.floor(tenths / 160)} lb${ounces ? ` ${ounces} oz` : ""}`;
   }
   if (name === "mass" && system === "metric") return grams(value);
   const unit = QUANTITIES[name].shown[system];

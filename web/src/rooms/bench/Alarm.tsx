@@ -3,27 +3,11 @@ import { useLocalStorage } from "@mantine/hooks";
 import { IconVolume, IconVolumeOff } from "@tabler/icons-react";
 import { useEffect, useRef, useState } from "react";
 import classes from "./Alarm.module.css";
+import type { Call } from "./calls";
 
-export interface Marks {
-  ready: Date | null;
-  best: Date | null;
-  last: Date | null;
-}
+const TONES: Record<Call, number> = { leave: 0, may: 1, out: 2, last: 3 };
 
-const SAYS = {
-  ready: "it may come out now",
-  best: "best now",
-  last: "last call, take it out",
-} as const;
-type Mark = keyof typeof SAYS;
-const ORDER: Mark[] = ["ready", "best", "last"];
-
-/** The last mark that is past, if any. */
-export function passed(marks: Marks, now: Date): Mark | null {
-  return ORDER.filter((m) => marks[m] && (marks[m] as Date) <= now).at(-1) ?? null;
-}
-
-/** Three rising tones, made here: no file, no network. */
+/** Rising tones, made here: no file, no network. */
 function ring(times: number) {
   const audio = new AudioContext();
   for (let i = 0; i < times; i++) {
@@ -42,23 +26,23 @@ function ring(times: number) {
 }
 
 interface Props {
-  marks: Marks;
-  now: Date;
+  call: Call;
+  /** What is called out; null while there is nothing to say. */
+  says: string | null;
   /** Which dough this is, and why the mark is where it is. */
   name: string;
   why: string;
 }
 
-export function Alarm({ marks, now, name, why }: Props) {
+export function Alarm({ call, says, name, why }: Props) {
   const [sound, setSound] = useLocalStorage({ key: "eight-turn.sound", defaultValue: true });
-  const mark = passed(marks, now);
-  const [heard, setHeard] = useState<Mark | null>(null);
-  const rung = useRef<Mark | null>(null);
+  const [heard, setHeard] = useState<string | null>(null);
+  const rung = useRef<string | null>(null);
   useEffect(() => {
-    if (!mark || mark === rung.current) return;
-    rung.current = mark;
-    if (sound) ring(ORDER.indexOf(mark) + 1);
-  }, [mark, sound]);
+    if (!says || says === rung.current) return;
+    rung.current = says;
+    if (sound) ring(TONES[call]);
+  }, [call, says, sound]);
   return (
     <div className={classes.alarm}>
       <button
@@ -75,15 +59,15 @@ export function Alarm({ marks, now, name, why }: Props) {
       </button>
       {/* Always there, so that what comes into it is read out. */}
       <div aria-live="assertive" className={classes.calls}>
-        {mark && mark !== heard && (
+        {says && says !== heard && (
           <button
             type="button"
             className={classes.call}
-            data-mark={mark}
-            onClick={() => setHeard(mark)}
+            data-call={call}
+            onClick={() => setHeard(says)}
           >
             <b>
-              {name}: {SAYS[mark]}
+              {name}: {says}
             </b>
             <small>{why} Press when heard.</small>
           </button>

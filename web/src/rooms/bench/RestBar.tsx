@@ -1,5 +1,5 @@
 import { clock } from "@/app/time";
-import type { Marks } from "./Alarm";
+import type { Marks } from "./calls";
 import { minutesBetween } from "./now";
 import classes from "./RestBar.module.css";
 

@@ -4,6 +4,7 @@ import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { Alarm } from "./Alarm";
 import classes from "./BenchRun.module.css";
+import { alarmNow, callNow, marksOf } from "./calls";
 import { minutesBetween, type Now } from "./now";
 import { RestBar } from "./RestBar";
 
@@ -20,37 +21,41 @@ export function Resting({ now, clock, name, warmth, children }: RestingProps) {
   const { words: say } = useSaying();
   if (!now.stop?.rest || !now.until) return null;
   const window = warmth?.window?.stop === now.stop.key ? warmth.window : null;
-  const date = (at: string | null | undefined) => (window && at ? new Date(at) : null);
-  const marks = {
-    ready: date(warmth?.good_at ?? warmth?.possible_at),
-    best: date(warmth?.best_at),
-    last: date(warmth?.good_until ?? warmth?.possible_until),
-  };
+  const marks = marksOf(window ? warmth : undefined, now.since);
+  const call = callNow(marks, now.until, clock);
   // Rounded once, so that what is gone and what is left make the whole.
   const whole = Math.round(minutesBetween(now.since, now.until));
-  const left = minutesBetween(clock, now.until);
-  const gone = whole - (left > 0 ? Math.ceil(left) : -Math.floor(-left));
+  const late = marks.possible && marks.possible > now.until ? marks.possible : now.until;
+  const due = call === "leave" ? late : call === "last" ? (marks.last ?? now.until) : now.until;
+  const left = minutesBetween(clock, due);
+  const rest = minutesBetween(clock, now.until);
+  const gone = whole - (rest > 0 ? Math.ceil(rest) : -Math.floor(-rest));
   const place = now.stop.rest.place;
   const where = place === "bench" ? "on the bench" : `in the ${place}`;
-  const ready = left <= 0;
-  const [figure, words] = big(left);
+  const [figure, words] = big(left, call === "may" ? "left of its time" : "more");
   return (
     <>
       <p className={classes.stopName}>after {now.stop.name.toLowerCase()}</p>
-      <h1>{ready ? "Take it out" : `Leave it ${where}`}</h1>
+      <h1>
+        {call === "leave"
+          ? `Leave it ${where}`
+          : call === "may"
+            ? "It may come out"
+            : "Take it out"}
+      </h1>
       <p className={classes.why}>
         {span(gone)} of {span(whole)} gone. Then {now.next?.name.toLowerCase()}.{" "}
         {window && say(window.says)}
       </p>
-      <p className={classes.big} data-ready={ready || undefined}>
+      <p className={classes.big} data-ready={call !== "leave" || undefined}>
         {figure} <small>{words}</small>
       </p>
       <RestBar since={now.since} until={now.until} now={clock} marks={window ? marks : undefined} />
       {window && (
         <Alarm
           key={now.stop.key}
-          marks={marks}
-          now={clock}
+          call={call}
+          says={alarmNow(marks, now.until, clock)}
           name={name}
           why={`${now.stop.name}: ${say(window.says)}`}
         />
@@ -61,9 +66,9 @@ export function Resting({ now, clock, name, warmth, children }: RestingProps) {
 }
 
 /** What is left (rounded up, so that 0 means now) or over: a big figure and its words. */
-function big(left: number): [string, string] {
+function big(left: number, still: string): [string, string] {
   const whole = left > 0 ? Math.ceil(left) : Math.floor(-left);
-  const end = left > 0 ? "more" : "over";
+  const end = left > 0 ? still : "over";
   return whole < 60
     ? [String(whole), `${whole === 1 ? "minute" : "minutes"} ${end}`]
     : [span(whole), end];
