@@ -76,7 +76,6 @@ class RunSnapshot:
     plan_id: int | None
     plan: Plan
     worked: WorkedPlan
-    started_at: datetime
     started_by: str | None
     order: list[PlannedDeed]
     tray_steps: list[TrayStep]
@@ -87,6 +86,7 @@ class RunNow:
     """Where a run stands: what a screen asks for again and again."""
 
     id: UUID
+    started_at: datetime
     said: int
     standing: Standing
     used: Used | None
@@ -142,6 +142,7 @@ def _now(run: Run, standing: Standing | None = None) -> RunNow:
     standing = standing or stand(worked, run.started_at, events_of(run))
     return RunNow(
         run.pk,
+        run.started_at,
         run.said,
         standing,
         used(plan, worked, standing),
@@ -221,7 +222,6 @@ def run_snapshot(request: HttpRequest, response: HttpResponse, run_id: UUID) -> 
         run.plan_id,
         plan,
         worked,
-        run.started_at,
         _name(run.started_by),
         list(planned_deeds(worked.strip)),
         list(tray_steps(worked)),

@@ -31,16 +31,16 @@ def began_earlier(house, run, hours):
     )
 
 
-def moved_earlier(page, run, minutes):
-    """The latest deed put right by so many minutes, as the tablet's minus would."""
+def moved_earlier(page, run, minutes, stop=None):
+    """The latest deed (of ``stop``) put right by so many minutes, as the tablet's minus would."""
     page.evaluate(
-        """async ([run, minutes]) => {
+        """async ([run, minutes, stop]) => {
             const token = document.cookie.match(/csrftoken=([^;]+)/)[1];
             let target;
             do {  // the press that made the deed may still be on its way
                 const view = await (await fetch(`/api/runs/${run}`)).json();
                 const last = view.standing.deeds.at(-1);
-                target = last && Date.now() - Date.parse(last.at) < 60_000 ? last.event_id : null;
+                target = last && (!stop || last.stop === stop) && Date.now() - Date.parse(last.at) < 60_000 ? last.event_id : null;
             } while (!target);
             const event = {id: crypto.randomUUID(), at: new Date().toISOString(), kind: "move",
                            target, minutes: -minutes};
@@ -49,7 +49,7 @@ def moved_earlier(page, run, minutes):
                 headers: {"Content-Type": "application/json", "X-CSRFToken": token}});
             if (!answer.ok) throw new Error(await answer.text());
         }""",
-        [run, minutes],
+        [run, minutes, stop],
     )
 
 
@@ -100,9 +100,14 @@ def test_a_hot_day_from_the_lock_in_to_the_last_turn_by_touch(person, house):
         tap(page, "Undo")
         page.wait_for_timeout(400)
     go(page, "Turn 1 done")
-    moved_earlier(page, run, 160)
+    moved_earlier(page, run, 160, "turn-1")
     go(page, "Turn 2 done")
-    moved_earlier(page, run, 120)
+    # nothing is called out while the heading says to leave it
+    expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^Café boat puff: "))).to_be_hidden()
+    moved_earlier(page, run, 120, "turn-2")
+    page.reload()
+    expect(page.get_by_role("heading", name="Take it out")).to_be_visible()
     call = page.get_by_role("button", name=re.compile("^Café boat puff: "))
     expect(call).to_be_visible()
     expect(call).to_contain_text("Turn 2: ")

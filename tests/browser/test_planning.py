@@ -19,12 +19,13 @@ def sheet(page):
     return page.get_by_role("img", name=re.compile("sheet|slab", re.I)).first
 
 
-def new_plan(page, dough="2400", name="Mine", family="Croissant"):
+def new_plan(page, dough="2400", name="Mine", family="Croissant", formula=True):
     page.goto("/plans")
     page.get_by_role("button", name="New plan").click()
     page.get_by_role("radio", name=family).check(force=True)
     field(page, "Dough").fill(dough)
     field(page, "Name").fill(name)
+    page.get_by_label(re.compile("formula")).set_checked(formula)
     page.get_by_role("button", name="Make the plan").click()
     expect(field(page, "Name of the plan")).to_have_value(name)
 

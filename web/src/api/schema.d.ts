@@ -3809,6 +3809,11 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
             /** Said */
             said: number;
             standing: components["schemas"]["Standing"];
@@ -3994,11 +3999,6 @@ export interface components {
             plan_id: number | null;
             plan: components["schemas"]["Plan"];
             worked: components["schemas"]["WorkedPlan"];
-            /**
-             * Started At
-             * Format: date-time
-             */
-            started_at: string;
             /** Started By */
             started_by: string | null;
             /** Order */
