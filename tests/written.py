@@ -15,8 +15,13 @@ from bakehouse.kitchen.api import trade_words, view_of
 from lamination.kitchen import Kitchen
 from lamination.plan import Plan, WorkedPlan, starting_finish, work
 from lamination.run import Event, EventKind, admit, planned_deeds, stand, tray_steps
+from lamination.steps.divide import Divide
+from lamination.steps.lay_double import LayDouble
+from lamination.steps.more_butter import MoreButter
 from lamination.steps.own import OwnStep
 from lamination.steps.plain_turn import PlainTurn
+from lamination.steps.roll_up import RollUp
+from lamination.steps.strew import Strew
 from lamination.terms import Family, Rest
 from lamination.terms.said import say
 from lamination.terms.trade import Fold, Place
@@ -100,9 +105,9 @@ def runs() -> Iterator[dict]:
         "trays, and some of them lost": (trays, _by_trays),
         "given up, taken back, given up": (plain, _given_up),
     }
-    for name, (plan, say) in told.items():
+    for name, (plan, tell) in told.items():
         worked = work(plan, Kitchen({"oven.trays": 2}))
-        tablet = say(worked)
+        tablet = tell(worked)
         yield {
             "name": name,
             "started_at": dump(START),
@@ -117,19 +122,36 @@ def runs() -> Iterator[dict]:
 
 
 def _with_own(plan: Plan) -> Plan:
-    """The plan with a plain turn, and a step of the baker's own: every kind stands in it then."""
-    at = next(n for n, s in enumerate(plan.steps) if s.do == "turn") + 1
+    """The plan with what is not in it, and a step of the baker's own: every kind stands in it then."""
+    at = next(n for n, s in enumerate(plan.steps) if s.do == "turn")
     own = OwnStep("Turn the tub", words="seam down", id="own-1")
-    steps = (*plan.steps[:at], own, *plan.steps[at:])
+    more = (MoreButter(20, id="more_butter-1"), Strew("sugar", 120, id="strew-1"))
+    steps = (
+        *plan.steps[:at],
+        *more,
+        plan.steps[at],
+        own,
+        Divide(60, id="divide-1"),
+        *plan.steps[at + 1 :],
+    )
+    cut = next(n for n, s in enumerate(steps) if s.do == "cut")
+    steps = (*steps[:cut], LayDouble(2, id="lay_double"), *steps[cut:])
     dough = next(n for n, s in enumerate(steps) if s.do == "flatten")
     plain = PlainTurn(Fold.LETTER, 12, id="plain_turn-1")
     return replace(plan, steps=(*steps[:dough], plain, *steps[dough:]))
 
 
 def panels() -> dict:
-    """A plan with a step of every kind, worked, its warmth, and the words of the trade."""
+    """A plan with a step of every kind, worked, its warmth, and the words of the trade.
+
+    A sheet is laid double or rolled up, never both: ``coiled`` has what the first has not.
+    """
     plan = _with_own(PLANS[0])
+    coiled = plan.with_steps(
+        *(RollUp(id="roll_up") if s.do == "lay_double" else s for s in plan.steps)
+    )
     return {
+        "coiled": {"plan": dump(coiled), "worked": dump(work(coiled, KITCHEN))},
         "plan": dump(plan),
         "worked": dump(work(plan, KITCHEN)),
         "warmth": dump(work_warmth(plan, KITCHEN, fixes=False)),

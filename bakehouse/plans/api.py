@@ -35,6 +35,7 @@ from lamination.plan import (
     Plan,
     WorkedPlan,
     amend,
+    other_part,
     section_along,
     sound,
     starting_plan,
@@ -245,6 +246,21 @@ def start_plan(request: HttpRequest, start: Body[Start]) -> SavedPlan:
             *(Fault({"mass_g": "dough_g"}.get(f.field, f.field), f.message) for f in wrong.faults)
         ) from None
     return _saved(new_record(plan, user_of(request)))
+
+
+@dataclass
+class PartOf:
+    """A step that divides a plan; its other part is planned."""
+
+    plan: Plan
+    stop: str
+
+
+@router.post("/plans/other-part", auth=head_only, response=SavedPlan)
+def plan_other_part(request: HttpRequest, part: Body[PartOf]) -> SavedPlan:
+    """A new plan that goes on with what a step of this one puts away."""
+    made = other_part(part.plan, part.stop, the_kitchen())
+    return _saved(new_record(made, user_of(request)))
 
 
 @router.post("/plans/file", auth=head_only, response=SavedPlan)

@@ -133,6 +133,12 @@ class Recipe:
     preferments: tuple[tuple[str, Prefermented], ...]
     shelf: Shelf
     kitchen: Kitchen
+    later_pct: float = 0.0
+
+    @property
+    def block_g(self) -> float:
+        """What is locked in, g: all the butter but what waits for a later fold (``later_pct`` of it)."""
+        return self.butter.mass_g * (1 - self.later_pct / 100)
 
     @cached_property
     def butter_kind(self) -> Ingredient:

@@ -175,6 +175,11 @@ _MINUTES = tuple(
         ("wash", "brush with wash", 5),
         ("look", "cut one and look", 5),
         ("own", "a step of your own", 10),
+        ("divide", "cut in two, wrap and mark", 5),
+        ("strew", "strew or spread", 3),
+        ("more_butter", "grate or flake more butter", 5),
+        ("lay_double", "lay the sheet double", 2),
+        ("roll_up", "roll the sheet up", 5),
     )
 )
 _BAKE = (
@@ -366,8 +371,21 @@ _FAMILIES = (
              salt_pct=(1.5, 2.6), fat_pct=(0, 16), yeast_pct=(0, 0.5)),
 )  # fmt: skip
 
+_KEEP = (
+    _row("keep.fridge_yeasted_h", "a yeasted block keeps in the fridge", 24, "h", 1, 200),
+    _row("keep.fridge_puff_h", "a block without yeast keeps in the fridge", 96, "h", 1, 500),
+    _row("keep.freezer_yeasted_soft_days", "a yeasted block in the freezer, table butter", 7, "days",
+         1, 400),
+    _row("keep.freezer_yeasted_firm_days", "a yeasted block in the freezer, firm butter", 14, "days",
+         1, 400),
+    _row("keep.freezer_puff_soft_days", "puff in the freezer, table butter", 60, "days", 1, 400),
+    _row("keep.freezer_puff_firm_days", "puff in the freezer, firm butter", 180, "days", 1, 400),
+    _row("keep.firm_butter_c", "a butter is firm that lets go above", 21, "°C", 10, 40),
+    _row("strew.draws_min", "sugar or salt in a dough runs after", 45, "min", 0, 600, group="keep"),
+)  # fmt: skip
+
 TABLE: tuple[Default, ...] = (
-    *_PLACES, *_MINUTES, *_BAKE, *_ROLLING, *_SCALES, *_COLD, *_REST, *_PROOF, *_MATTER, *_FAMILIES,
+    *_PLACES, *_MINUTES, *_KEEP, *_BAKE, *_ROLLING, *_SCALES, *_COLD, *_REST, *_PROOF, *_MATTER, *_FAMILIES,
 )  # fmt: skip
 DEFAULTS: dict[str, Default] = {d.key: d for d in TABLE}
 

@@ -18,6 +18,7 @@ class Card(Worded):
     TURNOVER = "turnover", "turned over"
     PLAIT = "plait", "plait"
     CASE = "case", "ring on a disc"
+    SLICE = "slice", "slice of a coil"
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,6 +186,19 @@ CARDS: dict[Card, ShapingCard] = {
             "Between disc and ring, short of the rim.",
             ("It rises lopsided.", "Wash ran down the side, or the ring lies off the middle."),
             ("The middle comes up.", "The disc was not docked."),
+        ),
+        _card(
+            Card.SLICE,
+            "Slice of a coil",
+            (
+                ("Lay the slice on its cut side.", "lay_slice"),
+                ("Tuck the end under it.", "end_under"),
+                ("Press it flat with the palm, just enough to stand.", "press_flat"),
+            ),
+            (5, 30),
+            "A touch of wash under the end only.",
+            ("It opens in the oven.", "The end lay outside, or the coil was rolled loosely."),
+            ("The middle climbs out.", "Rolled too tight at the start: leave it room."),
         ),
     )
 }

@@ -55,13 +55,16 @@ def shaped_size(product: Product, blank: Blank, thickness_mm: float, kitchen: Ki
     """The size of a shaped piece before it rises, mm.
 
     A rolled piece is a spiral: its diameter is that of a circle with the same section, √(4·H·t/π).
-    A pocket is a square of its corners' halves; a plait is as wide as its strands side by side; what
-    lies flat keeps its size. Source: geometry, and two rows of the kitchen.
+    A pocket is a square of its corners' halves; a plait is as wide as its strands side by side; a slice
+    lies on its cut side; what lies flat keeps its size. Source: geometry, and two rows of the kitchen.
     """
     base, tall, t = blank.along_mm, blank.across_mm, thickness_mm
     coil = math.sqrt(4 * tall * t / math.pi)
     if product.card is Card.CRESCENT and product.shape is Shape.TRIANGLE:
         return Size(base * kitchen["shape.wings"], coil, coil)
+    if product.card is Card.SLICE:
+        through = math.sqrt(4 * base * t / math.pi)
+        return Size(through, through, tall)
     if product.card is Card.ROLL:
         return Size(base, coil, coil)
     if product.card is Card.POCKET:

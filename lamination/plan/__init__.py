@@ -4,13 +4,20 @@ from lamination.plan.across import section_along
 from lamination.plan.amend import amend
 from lamination.plan.amendment import Amendment
 from lamination.plan.fixes import sound
+from lamination.plan.parts import other_part
 from lamination.plan.plan import FORMAT, VERSION, AnyStep, Plan
-from lamination.plan.starts import USUAL_PRODUCTS, starting_finish, starting_plan
+from lamination.plan.starts import (
+    USUAL_PRODUCTS,
+    starting_finish,
+    starting_formula,
+    starting_plan,
+)
 from lamination.plan.versions import migrated
 from lamination.plan.work import PLAIN, work
 from lamination.plan.worked import WorkedPlan
 
 __all__ = [
     "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "WorkedPlan",
-    "amend", "migrated", "section_along", "sound", "starting_finish", "starting_plan", "work",
+    "amend", "migrated", "other_part", "section_along", "sound", "starting_finish",
+    "starting_formula", "starting_plan", "work",
 ]  # fmt: skip

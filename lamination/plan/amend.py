@@ -13,6 +13,7 @@ from dataclasses import replace
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import converted
 from lamination.pieces.cutting import Shape
+from lamination.pieces.shaping import Card
 from lamination.plan.amend_formula import (
     add_line,
     add_preferment,
@@ -28,7 +29,6 @@ from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
 from lamination.sheet.lockin import sheet_over_block
 from lamination.steps import KINDS
-from lamination.steps._rolled import RolledStep
 from lamination.steps.bake import Baking
 from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import g, mm
@@ -128,7 +128,7 @@ def _block(plan: Plan, width_mm: float, length_mm: float, margin_mm: float | Non
 
 def _butter_mm3(plan: Plan, kitchen: Kitchen) -> float:
     recipe = recipe_of(plan, kitchen)
-    return recipe.butter_physics.volume_mm3(plan.butter.mass_g)
+    return recipe.butter_physics.volume_mm3(recipe.block_g)
 
 
 def _block_thickness(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
@@ -191,7 +191,7 @@ def scaled(plan: Plan, dough_g: float) -> Plan:
     share = plan.butter.mass_g / plan.dough.mass_g
     grow = math.sqrt(dough_g / plan.dough.mass_g)
     plan = _block(plan, plan.lock_in.block_width_mm * grow, plan.lock_in.block_length_mm * grow)
-    steps = tuple(s.grown(grow) if isinstance(s, RolledStep) else s for s in plan.steps)
+    steps = tuple(s.grown(grow) for s in plan.steps)
     return replace(
         plan,
         steps=steps,
@@ -248,7 +248,8 @@ def _piece_g(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
         sized = replace(product, base_mm=round(base, 1))
     else:
         # what has one size grows with the root of its area
-        grows = times if product.shape.has_height else math.sqrt(times)
+        sliced = made.products[n].card is Card.SLICE
+        grows = times if product.shape.has_height or sliced else math.sqrt(times)
         sized = replace(product, base_mm=round(product.base_mm * grows, 1))
     products = (*cut.products[:n], sized, *cut.products[n + 1 :])
     return plan.changed(cut, products=products)

@@ -21,8 +21,9 @@ from lamination.plan.plan import Plan
 from lamination.steps import kind_of
 from lamination.steps.base import Here, Lies, Made, Setting, Step
 from lamination.steps.mix import Mixing
-from lamination.terms.limits import Faults
+from lamination.terms.limits import Fault, Faults
 from lamination.terms.rests import Rest
+from lamination.terms.said import say
 from lamination.terms.sizes import Size
 from lamination.terms.trade import Family
 
@@ -68,7 +69,13 @@ class Walk:
 
 def recipe_of(plan: Plan, kitchen: Kitchen) -> Recipe:
     """Dough and butter of a plan; its shelf is the kitchen's, with what travels with the plan."""
-    return _recipe(plan.family, plan.dough, plan.butter, plan.formula, plan.preferments, kitchen)
+    later = sum(s.holds_back_pct for s in plan.steps)
+    if later > _MOST_LATER_PCT:
+        n = next(n for n, s in enumerate(plan.steps) if s.holds_back_pct)
+        text = f"Later folds would take {say(later)} % of the butter. Leave some for the lock-in."
+        raise Faults(Fault(f"steps[{n}].share_pct", text))
+    of = (plan.family, plan.dough, plan.butter, plan.formula, plan.preferments)
+    return _recipe(*of, later, kitchen)
 
 
 @lru_cache(maxsize=64)
@@ -78,10 +85,11 @@ def _recipe(
     butter: Butter,
     formula: Formula | None,
     preferments: tuple[tuple[str, Prefermented], ...],
+    later_pct: float,
     kitchen: Kitchen,
 ) -> Recipe:
     shelf = Shelf((*kitchen.ingredients, *(formula.own if formula else ())))
-    return Recipe(family, dough, butter, formula, preferments, shelf, kitchen)
+    return Recipe(family, dough, butter, formula, preferments, shelf, kitchen, later_pct)
 
 
 @lru_cache(maxsize=64)
@@ -110,6 +118,7 @@ def walk(plan: Plan, kitchen: Kitchen) -> Walk:
 
 
 _NOTHING_YET = Lies()
+_MOST_LATER_PCT = 95.0
 
 
 @lru_cache(maxsize=64)

@@ -15,14 +15,17 @@ from lamination.plan.worked import (
     Feeding,
     FormulaFigures,
     FormulaPart,
+    Kept,
     Scrap,
     Stop,
     WorkedPlan,
 )
 from lamination.sheet.coverage import Layers
 from lamination.steps import kind_of
-from lamination.steps.cut import CutFigures, labels_of
+from lamination.steps._labels import labels_of
+from lamination.steps.cut import CutFigures
 from lamination.steps.last_sheet import LastSheetFigures
+from lamination.steps.strew import StrewFigures
 from lamination.steps.turn import TurnFigures
 from lamination.terms.advice import TONES, Note, Working
 from lamination.terms.said import g, say
@@ -51,9 +54,12 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
         for step, m in zip(plan.steps, found.made, strict=True)
         if m.saved and m.saved.grams > 0.05
     )
+    put_away = tuple(
+        Kept(step.id, m.put) for step, m in zip(plan.steps, found.made, strict=True) if m.put
+    )
     return WorkedPlan(
         name=plan.name,
-        total_g=plan.dough.mass_g + plan.butter.mass_g,
+        total_g=plan.dough.mass_g + plan.butter.mass_g + _laid_on(found),
         butter_share=recipe.shares,
         formula=_formula(found),
         dough=recipe.dough_physics,
@@ -63,11 +69,17 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
         total_min=found.clock[-1].ends_min,
         facts=_facts(found, last.layers),
         scrap=scrap,
+        put_away=put_away,
         sheets=sheets,
         labels=labels_of(found.here(0)),
         notes=_notes(found),
         workings=tuple(_workings(found)),
     )
+
+
+def _laid_on(found: Walk) -> float:
+    """What was strewn and spread on it, g."""
+    return sum(f.grams for m in found.made if isinstance(f := m.figures, StrewFigures))
 
 
 def _strip(found: Walk) -> tuple[Stop, ...]:

@@ -12,8 +12,9 @@ from lamination.materials.ingredients import Kind as Ingredients
 from lamination.materials.ingredients import Window
 from lamination.sheet.coverage import Layers
 from lamination.steps import FIGURES, OneOf
-from lamination.steps.base import Chapter
-from lamination.steps.cut import CutFigures, Label
+from lamination.steps._labels import Label
+from lamination.steps.base import Chapter, PutAway
+from lamination.steps.cut import CutFigures
 from lamination.steps.flatten import FlattenFigures
 from lamination.steps.last_sheet import LastSheetFigures
 from lamination.steps.lock_in import LockInFigures
@@ -34,6 +35,14 @@ class Scrap:
     stop: str
     grams: float
     butter_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """A part of the dough that a step puts away."""
+
+    stop: str
+    part: PutAway
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,6 +152,7 @@ class WorkedPlan:
     total_min: float
     facts: Facts
     scrap: tuple[Scrap, ...]
+    put_away: tuple[Kept, ...]
     sheets: tuple[WeighSheet, ...]
     labels: tuple[Label, ...]
     notes: tuple[Note, ...]

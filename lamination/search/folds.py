@@ -214,7 +214,7 @@ def _start(plan: Plan, kitchen: Kitchen) -> tuple[_Way, float, Rolled]:
         full.top.material is Material.BUTTER,
     )
     size = made.figures.package
-    butter = found.recipe.butter_physics.volume_mm3(plan.butter.mass_g)
+    butter = found.recipe.butter_physics.volume_mm3(found.recipe.block_g)
     whole = size.volume_mm3 + made.lies.waiting_mm3
     start = _Way((), (), count, size.length_mm, size.width_mm, size.thickness_mm, 0.0)
     last = plan.last_sheet.roll_to_mm or 0.0

@@ -191,18 +191,18 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
     """
     if not sheet.xs[0] < at_mm < sheet.xs[-1]:
         raise ValueError(f"the crease at {at_mm:g} mm is not inside the sheet")
-    low, high = _between(sheet, -math.inf, at_mm), _between(sheet, at_mm, math.inf)
+    low, high = between(sheet, -math.inf, at_mm), between(sheet, at_mm, math.inf)
     rest, moved = (high, low) if flap == "low" else (low, high)
-    mirrored = replace(
-        moved,
-        xs=(2 * at_mm - moved.xs)[::-1],
-        cells=moved.cells[::-1],
-    )
-    folded = _overlay(rest, mirrored, over=True)
+    folded = _overlay(rest, mirrored(moved, at_mm), over=True)
     # A closed edge bends its leaves in a strip half as wide as the fold is thick.
     wide = folded.extent_mm()[1] / 2
     edge = (at_mm, at_mm + wide) if flap == "low" else (at_mm - wide, at_mm)
     return _bend(folded, *edge)
+
+
+def mirrored(sheet: Sheet, at_mm: float) -> Sheet:
+    """The sheet mirrored at x = ``at_mm``, its stacks as they were."""
+    return replace(sheet, xs=(2 * at_mm - sheet.xs)[::-1], cells=sheet.cells[::-1])
 
 
 def _bend(sheet: Sheet, low: float, high: float) -> Sheet:
@@ -231,7 +231,7 @@ def origin(sheet: Sheet) -> Sheet:
 def stack_panels(sheet: Sheet, panels: int) -> Sheet:
     """Cut the sheet in ``panels`` along x and lay the pieces on each other, unmirrored."""
     start, panel = float(sheet.xs[0]), sheet.length_mm / panels
-    cut = [_between(sheet, start + i * panel, start + (i + 1) * panel) for i in range(panels)]
+    cut = [between(sheet, start + i * panel, start + (i + 1) * panel) for i in range(panels)]
     laid = cut[0]
     for i, piece in enumerate(cut[1:], 1):
         laid = _overlay(laid, replace(piece, xs=piece.xs - i * panel))
@@ -249,8 +249,8 @@ def lay_ends_on(sheet: Sheet, end_mm: float, mark: bool = False) -> Sheet:
         return sheet  # thinner than a line: there is nothing to lay anywhere
     low, high = float(sheet.xs[0]), float(sheet.xs[-1])
     middle = (low + high) / 2
-    kept = _between(sheet, low + end_mm, high - end_mm)
-    near, far = _between(sheet, low, low + end_mm), _between(sheet, high - end_mm, high)
+    kept = between(sheet, low + end_mm, high - end_mm)
+    near, far = between(sheet, low, low + end_mm), between(sheet, high - end_mm, high)
     if mark:
         near, far = (replace(s, pool=tuple(tuck(x) for x in s.pool)) for s in (near, far))
     kept = _overlay(kept, replace(near, xs=near.xs - low + middle - end_mm))
@@ -289,10 +289,11 @@ def _ends_off(sheet: Sheet, end_mm: float, tucked: bool) -> Sheet:
         return sheet
     if tucked:
         return lay_ends_on(sheet, end_mm, mark=True)
-    return _between(sheet, float(sheet.xs[0]) + end_mm, float(sheet.xs[-1]) - end_mm)
+    return between(sheet, float(sheet.xs[0]) + end_mm, float(sheet.xs[-1]) - end_mm)
 
 
-def _between(sheet: Sheet, low: float, high: float) -> Sheet:
+def between(sheet: Sheet, low: float, high: float) -> Sheet:
+    """The part of the sheet from x = ``low`` to ``high``, where it lies."""
     inner = sheet.xs[(sheet.xs > low) & (sheet.xs < high)]
     xs = np.concatenate(([max(low, sheet.xs[0])], inner, [min(high, sheet.xs[-1])]))
     xs = _merged(xs, sheet.length_mm)

@@ -8,10 +8,12 @@ from pkgutil import iter_modules
 from typing import Any
 
 from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step
+from lamination.steps.more_butter import ButterState
+from lamination.steps.strew import Strewn
 
 __all__ = [
-    "FIGURES", "KINDS", "Chapter", "Form", "Here", "Kind", "Lies", "Made", "OneOf", "Setting", "Step",
-    "kind_of", "step_classes",
+    "FIGURES", "KINDS", "ButterState", "Chapter", "Form", "Here", "Kind", "Lies", "Made", "OneOf",
+    "Setting", "Step", "Strewn", "kind_of", "step_classes",
 ]  # fmt: skip
 
 

@@ -27,9 +27,11 @@ class RolledStep(Step):
         """What it is rolled to."""
         return RollTo(self.roll_to_mm, self.width_mm, self.length_mm)
 
-    def grown(self, by: float) -> Self:
+    def grown(self, grow: float) -> Self:
         """The step for a package whose sides are so many times as long: as thick as it was planned."""
         if not self.length_mm:
             return self
-        longer: dict[str, Any] = {"length_mm": self.length_mm * (by**2 if self.width_mm else by)}
+        longer: dict[str, Any] = {
+            "length_mm": self.length_mm * (grow**2 if self.width_mm else grow)
+        }
         return replace(self, **longer)

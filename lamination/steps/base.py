@@ -22,7 +22,7 @@ from lamination.terms.advice import Fix, Note, Put, Tone, Value, Working
 from lamination.terms.limits import Checked, Length
 from lamination.terms.rests import Minutes, Rest
 from lamination.terms.sizes import Size
-from lamination.terms.trade import Chilled, Surface, Worded
+from lamination.terms.trade import Chilled, Place, Surface, Worded
 
 
 class Form(Worded):
@@ -74,6 +74,15 @@ class Step(Checked):
         )
 
     @property
+    def holds_back_pct(self) -> float:
+        """The share of the plan's butter that waits for this step, %."""
+        return 0.0
+
+    def grown(self, grow: float) -> Self:
+        """The step for a dough whose sheets are ``grow`` times as long and as wide."""
+        return self
+
+    @property
     def rests(self) -> bool:
         """Whether a rest of any length follows."""
         return self.rest is not None and self.rest.minutes > 0
@@ -97,12 +106,32 @@ class Setting:
         return self.recipe.kitchen
 
 
+@dataclass(frozen=True, slots=True)
+class Carried:
+    """What was strewn or spread on a dough and goes along with it, evenly: an ingredient or a name, g."""
+
+    what: str
+    grams: float
+
+
+@dataclass(frozen=True, slots=True)
+class Coil:
+    """A sheet rolled up: across the coil, mm, and how often it goes round."""
+
+    diameter_mm: float
+    rounds: float
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Lies:
     """What lies on the bench: its form, its size, and of a laminate the sheet as it lies for a roll.
 
     ``naive``: the product of the folds that never fuses. ``waiting_mm3``: butter of a second go that
-    has still to come. ``of_cut``: the cut that pieces come from, and its figures.
+    has still to come; ``ready_mm3``: butter that goes in at the next fold, and
+    ``later_pct`` of all of it at folds after that. ``carried``: what goes along
+    with the dough. ``part``: the share of it that goes on, where it was divided. ``plies``:
+    panels of a last sheet that lie on each other for the knife. ``coil``:
+    the sheet is rolled up. ``of_cut``: the cut that pieces come from, and its figures.
     """
 
     form: Form = Form.NOTHING
@@ -112,6 +141,12 @@ class Lies:
     turns: int = 0
     estimate: bool = False
     waiting_mm3: float = 0.0
+    ready_mm3: float = 0.0
+    later_pct: float = 0.0
+    carried: tuple[Carried, ...] = ()
+    part: float = 1.0
+    plies: tuple[Sheet, ...] = ()
+    coil: Coil | None = None
     of_cut: Any = None
     oven_loads: int = 1
 
@@ -120,6 +155,15 @@ class Lies:
         """The laminate that lies there; a kind that takes one may count on it."""
         assert self.sheet is not None
         return self.sheet
+
+    @property
+    def carried_g(self) -> float:
+        """All that goes along with the dough, g."""
+        return sum(c.grams for c in self.carried)
+
+    def keeping(self, share: float) -> tuple[Carried, ...]:
+        """What goes along with a share (0 to 1) of what lies there."""
+        return tuple(replace(c, grams=c.grams * share) for c in self.carried)
 
     def leaves(self) -> tuple[int, int]:
         """Butter leaves and all leaves, where the folds made all of them."""
@@ -157,14 +201,32 @@ class Saved:
     butter_g: float
 
 
+@dataclass(frozen=True, slots=True)
+class PutAway:
+    """A part of the dough that is put away: where, how heavy, its butter, g, and its turns.
+
+    ``later_g``: butter that it has still to get.
+    """
+
+    place: Place
+    grams: float
+    butter_g: float
+    turns: int
+    later_g: float = 0.0
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Made:
-    """What came of a step: what lies there then, its figures, and how the dough was handled."""
+    """What came of a step: what lies there then, its figures, and how the dough was handled.
+
+    ``saved``: what is left over for the next dough; ``put``: a part that is kept as it is.
+    """
 
     lies: Lies
     figures: Any = None
     handling: Handling = Handling()
     saved: Saved | None = None
+    put: PutAway | None = None
 
 
 S = TypeVar("S", bound=Step)

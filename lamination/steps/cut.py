@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 import numpy as np
 
-from lamination.dough.recipe import Contents, Recipe, contents_of
-from lamination.pieces.baking import WASH_OF, Wash
+from lamination.dough.recipe import Recipe
 from lamination.pieces.cutting import (
     Layout,
     Marks,
@@ -25,6 +24,7 @@ from lamination.pieces.cutting import (
 )
 from lamination.pieces.over import means_over
 from lamination.pieces.shaping import Card
+from lamination.sheet.cells import Sheet
 from lamination.sheet.rolls import size_of
 from lamination.steps.base import (
     Chapter,
@@ -50,7 +50,7 @@ class Cut(Step):
 
     ``kerf_mm`` is what the blade takes at each cut, ``trim_mm`` what comes off every edge first.
     ``shrink_pct``: how much a piece shrinks along the roll once it is cut. ``across``: rows run
-    across the sheet.
+    across the sheet. ``grid``: it is pressed before it is cut.
     """
 
     products: Annotated[tuple[Product, ...], Length(1, 8, "products")]
@@ -58,6 +58,7 @@ class Cut(Step):
     trim_mm: Annotated[float, Range(0, 100, "mm")] = 0.0
     shrink_pct: Annotated[float, Range(0, 40, "%")] = 0.0
     across: bool = False
+    grid: bool = False
     do: Literal["cut"] = field(default="cut", kw_only=True)
 
 
@@ -108,10 +109,11 @@ class MarkedRow:
 class CutFigures:
     """Pieces, the mass of each, the share of the sheet they use, and what is left over.
 
-    Of everything cut: ``full_pct``, the share of its area that has all the butter leaves, and
-    ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that of the first product,
-    ``strips`` the rows of all, ``per_strip`` the pieces in the first. ``spare_mm``: width no row uses.
-    ``poor_pct``: a piece with less is poor.
+    Where the sheet lies double, ``layers`` lie on each other: ``outlines`` are those of one. Of
+    everything cut, the lowest layer first: ``full_pct``, the share of its area that has all the
+    butter leaves, and ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that
+    of the first product, ``strips`` the rows of all, ``per_strip`` the pieces in the first.
+    ``spare_mm``: width no row uses. ``poor_pct``: a piece with less is poor.
     """
 
     pieces: int
@@ -123,6 +125,7 @@ class CutFigures:
     trimmings_butter_g: float
     spare_mm: float
     poor_pct: float
+    layers: int
     outlines: tuple[Outline, ...]
     full_pct: tuple[float, ...]
     each_g: tuple[float, ...]
@@ -133,26 +136,21 @@ class CutFigures:
 
 def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
     """Lay the products on the sheet. What is left over is booked with the butter that is in it."""
+    step = _sliced(step, lies)
     sheet, recipe = lies.laminate, setting.recipe
     dough, butter = recipe.per_mm3
-    size = size_of(sheet)
+    layers = lies.plies or (sheet,)
+    size = size_of(layers[0])
     laid = lay_out(size, step.products, step.kerf_mm, step.trim_mm, step.shrink_pct, step.across)
     butter_all = sheet.volume_mm3(lambda s: s.butter_mm) * butter
-    mass_g = sheet.volume_mm3(lambda s: s.dough_mm) * dough + butter_all
-    areas = [area_of(o) for o in laid.outlines]
-    per_mm2 = sheet.press * np.array(
-        [s.dough_mm * dough + s.butter_mm * butter for s in sheet.pool]
-    )
-    of_butter = sheet.press * np.array([s.butter_mm * butter for s in sheet.pool])
-    full = sheet.fullest().butter_leaves
-    has = np.array([float(s.butter_leaves >= full) for s in sheet.pool])
+    mass_g = sheet.volume_mm3(lambda s: s.dough_mm) * dough + butter_all + lies.carried_g
     mm2 = [laid.piece_mm2[row.product] for row in laid.rows for _ in row.outlines]
-    masses, butters, wholes = means_over(sheet, areas, per_mm2, of_butter, has)
-    each = [m * a for m, a in zip(masses, mm2, strict=True)]
-    in_pieces = sum(m * a for m, a in zip(butters, mm2, strict=True))
-    mean_mm2 = mass_g / (size.length_mm * size.width_mm)
-    used_g = laid.used_mm2 * mean_mm2
-    products = tuple(_product(step, n, laid, mean_mm2) for n in range(len(step.products)))
+    each, in_pieces, wholes = _weighed(sheet, layers, laid, mm2, recipe, lies.carried_g)
+    mean_mm2 = mass_g / (sheet.length_mm * sheet.width_mm)
+    used_g = laid.used_mm2 * mean_mm2 * len(layers)
+    products = tuple(
+        _product(step, n, laid, mean_mm2, len(layers)) for n in range(len(step.products))
+    )
     first = laid.rows[0] if laid.rows else None
     left, left_butter = mass_g - used_g, max(butter_all - in_pieces, 0.0)
     figures = CutFigures(
@@ -165,6 +163,7 @@ def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
         trimmings_butter_g=left_butter,
         spare_mm=_spare_mm(step, size, laid),
         poor_pct=setting.kitchen["cut.poor_pct"],
+        layers=len(layers),
         outlines=laid.outlines,
         full_pct=tuple(100 * share for share in wholes),
         each_g=tuple(each),
@@ -177,17 +176,63 @@ def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
     return Made(there, figures, Handling(), Saved(left, left_butter))
 
 
+def _sliced(step: Cut, lies: Lies) -> Cut:
+    """A cut of a coil: each product is a slice of it, as high as its base, as long as the sheet was."""
+    size = lies.size
+    if lies.coil is None or size is None:
+        return step
+    long = size.length_mm - 2 * step.trim_mm
+    slices = tuple(
+        replace(
+            p, shape=Shape.RECTANGLE, base_mm=long, height_mm=p.base_mm, notch_mm=0.0, hole_mm=0.0,
+            card=Card.SLICE, nested=None,
+        )
+        for p in step.products
+    )  # fmt: skip
+    return replace(step, products=slices, kerf_mm=0.0, shrink_pct=0.0, across=False)
+
+
+def _weighed(
+    sheet: Sheet,
+    layers: tuple[Sheet, ...],
+    laid: Layout,
+    mm2: list[float],
+    recipe: Recipe,
+    carried_g: float,
+) -> tuple[list[float], float, list[float]]:
+    """Of every piece of every layer its mass, g, and the share of it that has all the leaves; and the
+    butter in all of them, g.
+    """
+    dough, butter = recipe.per_mm3
+    areas = [area_of(o) for o in laid.outlines]
+    full = sheet.fullest().butter_leaves
+    along = carried_g / (sheet.length_mm * sheet.width_mm)
+    each: list[float] = []
+    shares: list[float] = []
+    in_pieces = 0.0
+    for layer in layers:
+        of_butter = layer.press * np.array([s.butter_mm * butter for s in layer.pool])
+        of_dough = layer.press * np.array([s.dough_mm * dough for s in layer.pool])
+        has = np.array([float(s.butter_leaves >= full) for s in layer.pool])
+        per_mm2 = of_dough + of_butter + along
+        masses, butters, wholes = means_over(layer, areas, per_mm2, of_butter, has)
+        each += [m * a for m, a in zip(masses, mm2, strict=True)]
+        in_pieces += sum(m * a for m, a in zip(butters, mm2, strict=True))
+        shares += list(wholes)
+    return each, in_pieces, shares
+
+
 def _spare_mm(step: Cut, size: Size, laid: Layout) -> float:
     if step.across or not laid.rows:
         return 0.0
     return size.width_mm - max(r.to_mm for r in laid.rows) - step.trim_mm
 
 
-def _product(step: Cut, n: int, laid: Layout, per_mm2: float) -> CutProduct:
+def _product(step: Cut, n: int, laid: Layout, per_mm2: float, layers: int) -> CutProduct:
     product = step.products[n]
     blank = blank_of(product, step.shrink_pct, step.across)
     mine = [r for r in laid.rows if r.product == n]
-    cut = sum(len(r.outlines) for r in mine)
+    cut = layers * sum(len(r.outlines) for r in mine)
     piece_g = blank.mm2 * per_mm2 * product.strands
     return CutProduct(
         name=product.name,
@@ -216,65 +261,23 @@ def _drift(row: Row, kerf_mm: float, per_mm2: float) -> Drift | None:
     return Drift(marks[0].along_mm[-1] - wrong[0].along_mm[-1], sum(lighter) / len(lighter))
 
 
-@dataclass(frozen=True, slots=True)
-class Label:
-    """A product's label: what is in it, its allergens, and what nobody here knows anything of.
-
-    ``complete`` is false where anything is unknown: such a label must not look finished. ``ask`` says
-    what to ask. Local labelling law decides what a label must say.
-    """
-
-    product: str
-    contains: tuple[str, ...]
-    allergens: tuple[str, ...]
-    unknown: tuple[str, ...]
-    complete: bool
-    ask: str
-
-
-def label_of(product: Product, recipe: Recipe, washes: tuple[Wash, ...]) -> Label:
-    """The label of a product: dough, butter, filling, toppings and wash together."""
-    shelf = recipe.shelf
-    by_name = {i.name.lower(): i for i in shelf}
-    wanted = [product.filling] if product.filling else []
-    wanted += [t.ingredient for t in product.toppings]
-    wanted += [key for wash in washes for key in WASH_OF[wash]]
-    known, unknown = [], list(recipe.contents.unknown)
-    for what in wanted:
-        found = shelf[what] if what in shelf else by_name.get(what.lower())
-        if found:
-            known.append(found)
-        else:
-            unknown.append(what)
-    own: Contents = recipe.contents
-    more = contents_of(known)
-    allergens = tuple(dict.fromkeys((*own.allergens, *more.allergens)))
-    asks = [f"{what.removeprefix('the ').capitalize()}: ask the baker." for what in unknown]
-    return Label(
-        product.name,
-        tuple(dict.fromkeys((*own.names, *more.names))),
-        tuple(a.said for a in allergens),
-        tuple(unknown),
-        not unknown,
-        named(" ".join(asks)),
-    )
-
-
-def labels_of(here: Here[Any]) -> tuple[Label, ...]:
-    """The labels of everything a plan cuts, with every wash of the plan on them."""
-    found = (getattr(s, "wash", None) for s in here.steps)
-    washes = tuple(wash for wash in found if isinstance(wash, Wash))
-    return tuple(
-        label_of(p, here.recipe, washes) for _, step, _ in here.all_of(Cut) for p in step.products
-    )
-
-
 def instruct(here: Here[Cut]) -> Iterator[str]:
     """What to cut, from which datum, and how large."""
     step, made = here.step, here.figures
     one = len(step.products) == 1
     total = sum(p.cut for p in made.products)
+    before = here.before
+    if before.coil:
+        yield f"Slice it in {counted(total, 'piece')}"
+        for product, of in zip(step.products, made.products, strict=True):
+            name = "" if one else f"{named(product.name)}: "
+            yield f"{name}{of.rows} slices, {mm(of.across_mm)} each, {g(of.piece_g)}. Saw, do not press."
+        return
     yield f"Cut {total} {step.products[0].shape.said.lower() if one else 'pieces'}"
+    if made.layers > 1:
+        yield f"{made.layers} at a time, with a sharp blade, straight down."
+    if step.grid:
+        yield "Press the whole grid lightly first, then cut one line after another."
     if step.trim_mm:
         yield f"Trim {mm(step.trim_mm)} off every edge first: the long one is the straight edge."
     else:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from lamination.kitchen.usual import unusual
@@ -47,7 +47,7 @@ class LastSheet(RolledStep):
 class LastSheetFigures:
     """The last sheet. ``turned``: whether the package was turned before the roll, as for a fold.
 
-    ``mass_g`` is what is left of dough and butter after all trims; ``thinnest_mm`` and
+    ``mass_g`` is what is left of dough, butter and what was strewn in, after all trims; ``thinnest_mm`` and
     ``thickest_mm`` are its places farthest from the mean.
     """
 
@@ -85,16 +85,15 @@ def effect(step: LastSheet, lies: Lies, setting: Setting) -> Made:
         layers=layers_of(sheet, lies.naive, lies.estimate),
         section=section_of(sheet),
         mass_g=sheet.volume_mm3(lambda s: s.dough_mm) * dough
-        + sheet.volume_mm3(lambda s: s.butter_mm) * butter,
+        + sheet.volume_mm3(lambda s: s.butter_mm) * butter
+        + lies.carried_g,
         map=coverage_map(sheet),
         thinnest_mm=thinnest,
         thickest_mm=thickest,
         rolling=rolling(size_of(rolled.starts), size_of(sheet), setting.rolled.machine),
         narrowest_mm=rolled.narrowest_mm,
     )
-    there = Lies(
-        Form.SHEET, size_of(sheet), sheet, lies.naive, lies.turns, lies.estimate, lies.waiting_mm3
-    )
+    there = replace(lies, form=Form.SHEET, size=size_of(sheet), sheet=sheet)
     return Made(there, figures, Handling(to_mm=sheet.thickness_mm, rolls=True))
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
 from lamination.dough.block import FoldBack, Plaques, fold_back, plaques_for, said_of_plaques
@@ -82,7 +82,7 @@ def locked(step: LockIn, recipe: Recipe) -> LockedIn:
     return lock_in(
         step.method,
         recipe.dough_physics.volume_mm3(recipe.dough.mass_g),
-        recipe.butter_physics.volume_mm3(recipe.butter.mass_g),
+        recipe.butter_physics.volume_mm3(recipe.block_g),
         step.block_width_mm,
         step.block_length_mm,
         step.margin_mm,
@@ -105,15 +105,22 @@ def effect(step: LockIn, lies: Lies, setting: Setting) -> Made:
         found.package,
         found.creases_mm,
         found.block.thickness_mm / found.dough_sheet.thickness_mm,
-        recipe.butter.mass_g / 2 if two else recipe.butter.mass_g,
+        recipe.block_g / 2 if two else recipe.block_g,
         layers_of(found.sheet, naive, estimate),
         section_of(found.sheet),
         *_made_of(step, recipe, kitchen, found.block),
     )
-    there = Lies(
-        Form.PACKAGE, found.package, turn(found.sheet), naive, 0, estimate,
-        found.block.volume_mm3 if two else 0.0,
-    )  # fmt: skip
+    there = replace(
+        lies,
+        form=Form.PACKAGE,
+        size=found.package,
+        sheet=turn(found.sheet),
+        naive=naive,
+        turns=0,
+        estimate=estimate,
+        later_pct=recipe.later_pct,
+        waiting_mm3=found.block.volume_mm3 if two else 0.0,
+    )
     return Made(there, figures, Handling(shut_in=_leaves(found.sheet)))
 
 
@@ -137,7 +144,7 @@ def _made_of(
         1 - kitchen["dough.butter_gas_pct"] / 100
     )
     plaque = Size(length, width, mass / pure * 1e6 / (length * width))
-    grams = butter.mass_g / 2 if step.method is Method.TWO_GO else butter.mass_g
+    grams = recipe.block_g / 2 if step.method is Method.TWO_GO else recipe.block_g
     return plaques_for(grams, block, plaque, mass), back
 
 
@@ -318,10 +325,10 @@ def _on_plaques(here: Here[LockIn]) -> Iterator[Note]:
     recipe = here.recipe
     own = recipe.butter.plaque
     whole_g = own.mass_g if own else here.kitchen["plaque.mass_g"]
-    dough_g = whole_g / recipe.butter.mass_g * recipe.dough.mass_g
+    dough_g = whole_g / recipe.block_g * recipe.dough.mass_g
     yield here.note(
         "plaque", "know", "A plaque bigger than the block",
-        f"One plaque weighs {g(whole_g)}, the block {g(recipe.butter.mass_g)}. Cut "
+        f"One plaque weighs {g(whole_g)}, the block {g(recipe.block_g)}. Cut "
         f"{mm(plaques.part_length_mm)} off its length and keep the rest wrapped; a dough of {g(dough_g)} "
         "would take it whole.",
         plan_field="butter.plaque.mass_g",
@@ -369,7 +376,8 @@ def weighs(here: Here[LockIn]) -> Iterator[Weighs]:
     """The butter that goes in now; lumps went in when the dough was mixed, if it was."""
     mixed = any(s.kind_name == "mix" for s in here.steps[: here.n])
     if not (here.step.method is Method.LUMPS and mixed):
-        share = 0.5 if here.step.method is Method.TWO_GO else 1.0
+        share = 1 - here.recipe.later_pct / 100
+        share *= 0.5 if here.step.method is Method.TWO_GO else 1.0
         yield butter_weighed(here.recipe, here.step.id, share)
 
 

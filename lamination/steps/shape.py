@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from lamination.pieces.cutting import blank_of
 from lamination.pieces.shaping import CARDS
 from lamination.pieces.trays import WorkedTrays, work_trays
+from lamination.steps._labels import labels_of
 from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting, Step
-from lamination.steps.cut import Cut, CutFigures, labels_of
+from lamination.steps.cut import Cut, CutFigures
 from lamination.terms.advice import Note
 from lamination.terms.rests import Rest
 from lamination.terms.said import counted, g, mm, named, say
@@ -46,14 +47,15 @@ def effect(step: Shaping, lies: Lies, setting: Setting) -> Made:
     )
     thick = max((p.shaped.even_mm for p in trays.products if p.trays), default=0.0)
     figures = ShapeFigures(trays, setting.kitchen["proof.humidity_pct"], thick)
-    there = Lies(Form.SHAPED, size, oven_loads=max(len(trays.oven_loads), 1))
+    loads = max(len(trays.oven_loads), 1)
+    there = replace(lies, form=Form.SHAPED, oven_loads=loads)
     return Made(there, figures, Handling(piece_mm=thick or None))
 
 
 def instruct(here: Here[Shaping]) -> Iterator[str]:
     """How many on how many trays, and by which card."""
     trays: WorkedTrays = here.figures.trays
-    cut: Cut = here.all_of(Cut)[0][1]
+    cut: Cut = here.before.of_cut[0]
     yield f"Shape {counted(sum(sum(p.pieces) for p in trays.products), 'piece')} on " + counted(
         trays.count, "tray"
     )

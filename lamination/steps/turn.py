@@ -110,12 +110,14 @@ def effect(step: Turn, lies: Lies, setting: Setting) -> Made:
     recipe = setting.recipe
     rolled = rolled_to(lies.laminate, step.rolls_to)
     sheet = rolled.sheet
-    second = lies.waiting_mm3 if lies.turns == 1 else 0.0
-    if second:
-        sheet = buttered(sheet, second)
     if step.uneven_pct:
         sheet = uneven(sheet, step.uneven_pct / 100)
-    ready, saved = sheet, None
+    bare = size_of(sheet)
+    waited = lies.waiting_mm3 if lies.turns == 1 else 0.0
+    second = waited + lies.ready_mm3
+    if second:
+        sheet = buttered(sheet, second)
+    ready, saved, kept = sheet, None, 1.0
     if step.trim:
         try:
             cut = squared(sheet, step.trim.ends_mm, step.trim.sides_mm, step.trim.tucked)
@@ -123,7 +125,9 @@ def effect(step: Turn, lies: Lies, setting: Setting) -> Made:
             raise Faults(*(f.under("trim") for f in wrong.faults)) from None
         ready = cut.sheet
         butter_g = cut.butter_mm3 * recipe.per_mm3[1]
-        saved = Saved(cut.dough_mm3 * recipe.per_mm3[0] + butter_g, butter_g)
+        kept = ready.volume_mm3() / sheet.volume_mm3()
+        grams = cut.dough_mm3 * recipe.per_mm3[0] + butter_g + (1 - kept) * lies.carried_g
+        saved = Saved(grams, butter_g)
     panel = ready.length_mm / step.fold.multiplies
     if step.short_mm and step.short_mm >= panel / 2:
         text = f"A flap is {mm(panel)} long: short by less than {mm(panel / 2)} it still folds."
@@ -140,7 +144,7 @@ def effect(step: Turn, lies: Lies, setting: Setting) -> Made:
     )
     figures = TurnFigures(
         fold=step.fold,
-        rolled=size_of(sheet),
+        rolled=bare,
         folded=size_of(folded),
         creases_mm=tuple(inset + at for at in panels),
         butter_layers=layers.butter,
@@ -150,17 +154,22 @@ def effect(step: Turn, lies: Lies, setting: Setting) -> Made:
         trimmed_g=saved.grams if saved else 0.0,
         turned=rolled.turned,
         moves=tuple(Move(inset + m.at_mm, m.flap) for m in made),
-        rolling=rolling(size_of(rolled.starts), size_of(sheet), setting.rolled.machine),
+        rolling=rolling(size_of(rolled.starts), bare, setting.rolled.machine),
         butter_g=second * recipe.per_mm3[1],
         narrowest_mm=rolled.narrowest_mm,
     )
-    waiting = 0.0 if second else lies.waiting_mm3
-    there = Lies(
-        Form.PACKAGE, size_of(folded), turned_by_a_quarter(folded), naive, lies.turns + 1,
-        lies.estimate, waiting,
-    )  # fmt: skip
+    there = replace(
+        lies,
+        size=size_of(folded),
+        sheet=turned_by_a_quarter(folded),
+        naive=naive,
+        turns=lies.turns + 1,
+        waiting_mm3=0.0 if waited else lies.waiting_mm3,
+        ready_mm3=0.0,
+        carried=lies.keeping(kept),
+    )
     over = (False,) * step.fold.multiplies if step.stacked else step.fold.lies
-    handled = Handling(to_mm=sheet.thickness_mm, over=over, rolls=True)
+    handled = Handling(to_mm=bare.thickness_mm, over=over, rolls=True)
     return Made(there, figures, handled, saved)
 
 
@@ -189,7 +198,8 @@ def instruct(here: Here[Turn]) -> Iterator[str]:
         comes = mm(made.rolled.length_mm, made.rolled.width_mm)
     yield f"{comes}, towards the open ends.{said_of_rolling(made.rolling)}"
     if made.butter_g:
-        yield f"Lay the other half of the butter, {g(made.butter_g)}, all over it."
+        which = "the butter" if here.before.ready_mm3 else "the other half of the butter"
+        yield f"Lay {which}, {g(made.butter_g)}, all over it."
     if step.trim and step.trim.any:
         ends = f"{mm(step.trim.ends_mm)} off both ends" if step.trim.ends_mm else ""
         sides = f"{mm(step.trim.sides_mm)} off both sides" if step.trim.sides_mm else ""
@@ -283,7 +293,7 @@ def workings(here: Here[Turn]) -> Iterator[Working]:
         "lost.",
     )
     count = before.leaves()[0]
-    second = " and the second half of the butter" if made.butter_g else ""
+    second = " and the butter of this go" if made.butter_g else ""
     yield here.works(
         "butter_layers",
         f"{count}{second} × {made.fold.multiplies} = {made.butter_layers} butter layers; the dough faces "
@@ -292,9 +302,11 @@ def workings(here: Here[Turn]) -> Iterator[Working]:
 
 
 def weighs(here: Here[Turn]) -> Iterator[Weighs]:
-    """The butter of a second go."""
-    if here.figures.butter_g:
-        yield replace(butter_weighed(here.recipe, here.step.id, 0.5), name="Butter, second half")
+    """The butter of a second go; what a step of its own calls for is weighed there."""
+    waited = here.before.waiting_mm3 if here.before.turns == 1 else 0.0
+    if waited:
+        share = waited * here.recipe.per_mm3[1] / here.recipe.butter.mass_g
+        yield replace(butter_weighed(here.recipe, here.step.id, share), name="Butter, second half")
 
 
 def _fresh(steps: tuple[Step, ...], at: int) -> Turn:

@@ -40,7 +40,8 @@ def moved_earlier(page, run, minutes, stop=None):
             do {  // the press that made the deed may still be on its way
                 const view = await (await fetch(`/api/runs/${run}`)).json();
                 const last = view.standing.deeds.at(-1);
-                target = last && (!stop || last.stop === stop) && Date.now() - Date.parse(last.at) < 60_000 ? last.event_id : null;
+                const mine = last && (!stop || last.stop === stop);
+                target = mine && Date.now() - Date.parse(last.at) < 60_000 ? last.event_id : null;
             } while (!target);
             const event = {id: crypto.randomUUID(), at: new Date().toISOString(), kind: "move",
                            target, minutes: -minutes};

@@ -5,6 +5,8 @@ import re
 
 from playwright.sync_api import expect
 
+from .test_access import grave
+
 
 def field(page, label):
     return page.get_by_role("textbox", name=label, exact=True)
@@ -346,3 +348,50 @@ def test_a_plain_turn_before_the_butter_and_a_sheet_as_big_as_the_tray(person):
     field(page, "Roll to").fill("4")
     expect(field(page, "Length")).to_have_value("")
     saved(page)
+
+
+def test_a_kouign_in_two_goes_with_sugar_and_half_of_it_kept_for_another_plan(person):
+    page = person()
+    new_plan(page, dough="1500", name="Towpath kouign", family="Kouign-amann")
+    step(page, "Lock-in").click()
+    add_step(page, "More butter")
+    expect(page.get_by_text("Goes in now")).to_be_visible()
+    field(page, "Of all the butter").fill("40")
+    expect(page.get_by_role("button", name=re.compile("^Goes in now, 270 g"))).to_be_visible()
+    step(page, "Turn 2").click()
+    add_step(page, "Strew or spread")
+    field(page, "How much").fill("300")
+    page.get_by_role("radio", name="Half underneath, half on top").check(force=True)
+    expect(page.get_by_text(re.compile("It is on the label"))).to_be_visible()
+    step(page, "Strew sugar").click()
+    add_step(page, "Divide")
+    field(page, "Goes on").fill("50")
+    page.get_by_role("radio", name="Freezer").first.check(force=True)
+    drawn = page.get_by_role("img", name=re.compile("goes on, .* is put away"))
+    expect(drawn).to_be_visible()
+    saved(page)
+    assert grave(page) == []
+    page.get_by_role("button", name="Plan the other part").click()
+    expect(field(page, "Name of the plan")).to_have_value("Towpath kouign, other part")
+    expect(page.get_by_role("checkbox", name=re.compile("the part another put away"))).to_be_checked()
+
+
+def test_a_sheet_rolled_up_is_sliced_and_one_laid_double_is_cut_two_at_a_time(person):
+    page = person()
+    new_plan(page, dough="2000", name="Whirl", family="Danish")
+    step(page, "Last sheet").click()
+    add_step(page, "Roll up")
+    expect(page.get_by_role("img", name=re.compile("A coil .* times round"))).to_be_visible()
+    step(page, "Cut").click()
+    field(page, "Slices of").fill("30")
+    expect(page.get_by_role("button", name=re.compile("^Pieces, \\d+: how it was got"))).to_be_visible()
+    step(page, "Roll up").click()
+    page.get_by_role("button", name="Remove Roll up").click()
+    step(page, "Last sheet").click()
+    add_step(page, "Lay double")
+    expect(page.get_by_role("img", name=re.compile("2 layers of"))).to_be_visible()
+    step(page, "Cut").click()
+    cut = page.get_by_role("img", name=re.compile("cut into .* pieces, 2 at a time"))
+    expect(cut).to_be_visible()
+    saved(page)
+    assert grave(page) == []

@@ -6,9 +6,12 @@ import { madeAt } from "@/api/steps";
 import { kindOf, kindsShown } from "@/steps/kinds";
 import type { PanelProps } from "@/steps/parts/props";
 import { StopGlyph } from "@/steps/Strip";
-import { plan, show, warmth, worked } from "./screen";
+import * as written from "./screen";
+import { show, warmth } from "./screen";
 
 function panel(what: string, over: Partial<PanelProps> = {}) {
+  const has = written.plan.steps.some((s) => s.do === what);
+  const { plan, worked } = has ? written : written.coiled;
   const n = plan.steps.findIndex((s) => s.do === what);
   const step = plan.steps[n];
   const stop = worked.strip.find((s) => s.key === step?.id);

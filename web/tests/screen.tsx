@@ -13,6 +13,8 @@ import written from "./written/panels.json";
 
 export const plan = written.plan as unknown as Plan;
 export const worked = written.worked as unknown as Worked;
+/** The same, its last sheet rolled up in place of laid double. */
+export const coiled = written.coiled as unknown as { plan: Plan; worked: Worked };
 export const warmth = written.warmth as unknown as Schemas["WorkedWarmth"];
 
 /** What answers in place of the server, by method and path; what is not named answers nothing. */

@@ -276,7 +276,13 @@ def test_pinwheels_lie_as_close_as_a_baker_lays_them():
 
 @pytest.mark.parametrize(
     ("laminated", "share", "minds"),
-    [(False, 25, False), (False, 30, False), (False, 40, True), (True, 10, False), (True, 25, True)],
+    [
+        (False, 25, False),
+        (False, 30, False),
+        (False, 40, True),
+        (True, 10, False),
+        (True, 25, True),
+    ],
 )
 def test_old_dough_has_its_own_limit_and_trimmings_theirs(laminated, share, minds):
     of = replace(formula(LEAN), old_dough=OldDough(share, laminated))

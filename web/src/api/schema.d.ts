@@ -287,6 +287,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/other-part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Other Part
+         * @description A new plan that goes on with what a step of this one puts away.
+         */
+        post: operations["bakehouse_plans_api_plan_other_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/file": {
         parameters: {
             query?: never;
@@ -1488,7 +1508,7 @@ export interface components {
          * @description How a cut piece is shaped.
          * @enum {string}
          */
-        Card: "flat" | "crescent" | "roll" | "pocket" | "pinwheel" | "turnover" | "plait" | "case";
+        Card: "flat" | "crescent" | "roll" | "pocket" | "pinwheel" | "turnover" | "plait" | "case" | "slice";
         /**
          * Chilled
          * @description How what it lies on was made cold before.
@@ -1539,10 +1559,11 @@ export interface components {
          * CutFigures
          * @description Pieces, the mass of each, the share of the sheet they use, and what is left over.
          *
-         *     Of everything cut: ``full_pct``, the share of its area that has all the butter leaves, and
-         *     ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that of the first product,
-         *     ``strips`` the rows of all, ``per_strip`` the pieces in the first. ``spare_mm``: width no row uses.
-         *     ``poor_pct``: a piece with less is poor.
+         *     Where the sheet lies double, ``layers`` lie on each other: ``outlines`` are those of one. Of
+         *     everything cut, the lowest layer first: ``full_pct``, the share of its area that has all the
+         *     butter leaves, and ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that
+         *     of the first product, ``strips`` the rows of all, ``per_strip`` the pieces in the first.
+         *     ``spare_mm``: width no row uses. ``poor_pct``: a piece with less is poor.
          */
         CutFigures: {
             /** Pieces */
@@ -1563,6 +1584,8 @@ export interface components {
             spare_mm: number;
             /** Poor Pct */
             poor_pct: number;
+            /** Layers */
+            layers: number;
             /** Outlines */
             outlines: (components["schemas"]["Corner"][] | components["schemas"]["Oval"])[];
             /** Full Pct */
@@ -1608,6 +1631,35 @@ export interface components {
             /** Across Mm */
             across_mm: number;
             drift: components["schemas"]["Drift"] | null;
+        };
+        /**
+         * DivideFigures
+         * @description Both parts, their masses, g, the share that goes on, and how long the other may be kept, h.
+         *
+         *     ``later_g``: butter that the other part has still to get.
+         */
+        DivideFigures: {
+            goes_on: components["schemas"]["Size"];
+            away: components["schemas"]["Size"];
+            /** Goes On G */
+            goes_on_g: number;
+            /** Away G */
+            away_g: number;
+            /** Away Butter G */
+            away_butter_g: number;
+            /** Share Pct */
+            share_pct: number;
+            /** Turns */
+            turns: number;
+            /** Later G */
+            later_g: number;
+            /** Keeps H */
+            keeps_h: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "divide";
         };
         /**
          * Drift
@@ -1752,6 +1804,15 @@ export interface components {
             grams: number;
         };
         /**
+         * Kept
+         * @description A part of the dough that a step puts away.
+         */
+        Kept: {
+            /** Stop */
+            stop: string;
+            part: components["schemas"]["PutAway"];
+        };
+        /**
          * Label
          * @description A product's label: what is in it, its allergens, and what nobody here knows anything of.
          *
@@ -1776,7 +1837,7 @@ export interface components {
          * LastSheetFigures
          * @description The last sheet. ``turned``: whether the package was turned before the roll, as for a fold.
          *
-         *     ``mass_g`` is what is left of dough and butter after all trims; ``thinnest_mm`` and
+         *     ``mass_g`` is what is left of dough, butter and what was strewn in, after all trims; ``thinnest_mm`` and
          *     ``thickest_mm`` are its places farthest from the mean.
          */
         LastSheetFigures: {
@@ -1805,6 +1866,20 @@ export interface components {
              * @enum {string}
              */
             do: "last_sheet";
+        };
+        /**
+         * LayDoubleFigures
+         * @description What lies under the knife: its size, one ply thick, and how many of it.
+         */
+        LayDoubleFigures: {
+            ply: components["schemas"]["Size"];
+            /** Plies */
+            plies: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "lay_double";
         };
         /**
          * Layers
@@ -1928,6 +2003,21 @@ export interface components {
              * @enum {string}
              */
             do: "mix";
+        };
+        /**
+         * MoreButterFigures
+         * @description What goes in here, and what went in before, g.
+         */
+        MoreButterFigures: {
+            /** Grams */
+            grams: number;
+            /** Before G */
+            before_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "more_butter";
         };
         /**
          * Move
@@ -2131,6 +2221,26 @@ export interface components {
             value: components["schemas"]["Rest"] | number | string | null;
         };
         /**
+         * PutAway
+         * @description A part of the dough that is put away: where, how heavy, its butter, g, and its turns.
+         *
+         *     ``later_g``: butter that it has still to get.
+         */
+        PutAway: {
+            place: components["schemas"]["Place"];
+            /** Grams */
+            grams: number;
+            /** Butter G */
+            butter_g: number;
+            /** Turns */
+            turns: number;
+            /**
+             * Later G
+             * @default 0
+             */
+            later_g: number;
+        };
+        /**
          * Region
          * @description Places of a sheet that are alike: their butter leaves, whether bent, share of area, %.
          */
@@ -2166,6 +2276,23 @@ export interface components {
             iced: boolean;
             /** @default not */
             chilled: components["schemas"]["Chilled"];
+        };
+        /**
+         * RollUpFigures
+         * @description The coil: how long, how thick through, mm, and how often it goes round.
+         */
+        RollUpFigures: {
+            /** Length Mm */
+            length_mm: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Rounds */
+            rounds: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "roll_up";
         };
         /**
          * Rolling
@@ -2311,7 +2438,7 @@ export interface components {
             /** Leaves */
             leaves: number;
             /** Made */
-            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"]) | null;
+            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["MoreButterFigures"] | components["schemas"]["StrewFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["DivideFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["LayDoubleFigures"] | components["schemas"]["RollUpFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"]) | null;
             /** Does */
             does: string[];
             /** Words */
@@ -2324,6 +2451,25 @@ export interface components {
             oven: boolean;
             /** Turn */
             turn: boolean;
+        };
+        /**
+         * StrewFigures
+         * @description What it is called, how much, and on each 100 g of dough; whether it draws water.
+         */
+        StrewFigures: {
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+            /** Of Dough Pct */
+            of_dough_pct: number;
+            /** Draws Water */
+            draws_water: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "strew";
         };
         /**
          * Surface
@@ -2488,6 +2634,8 @@ export interface components {
             facts: components["schemas"]["Facts"];
             /** Scrap */
             scrap: components["schemas"]["Scrap"][];
+            /** Put Away */
+            put_away: components["schemas"]["Kept"][];
             /** Sheets */
             sheets: components["schemas"]["WeighSheet"][];
             /** Labels */
@@ -2617,12 +2765,18 @@ export interface components {
             plaque?: components["schemas"]["Plaque"] | null;
         };
         /**
+         * ButterState
+         * @description How the butter of another go is.
+         * @enum {string}
+         */
+        ButterState: "flaked" | "grated" | "block" | "soft" | "whipped";
+        /**
          * Cut
          * @description What the last sheet is cut into: rows of one product after another, from the datum edge.
          *
          *     ``kerf_mm`` is what the blade takes at each cut, ``trim_mm`` what comes off every edge first.
          *     ``shrink_pct``: how much a piece shrinks along the roll once it is cut. ``across``: rows run
-         *     across the sheet.
+         *     across the sheet. ``grid``: it is pressed before it is cut.
          */
         Cut: {
             /** Products */
@@ -2647,6 +2801,11 @@ export interface components {
              * @default false
              */
             across: boolean;
+            /**
+             * Grid
+             * @default false
+             */
+            grid: boolean;
             /**
              * Id
              * @default
@@ -2676,6 +2835,51 @@ export interface components {
          * @enum {string}
          */
         Development: "short" | "three_quarters" | "full";
+        /**
+         * Divide
+         * @description How much goes on, by share or by mass, and where the rest of it is put.
+         *
+         *     ``goes_on_g`` counts before ``goes_on_pct``. ``other``: this plan goes on with the part that another
+         *     plan put away.
+         */
+        Divide: {
+            /**
+             * Goes On Pct
+             * @default 50
+             */
+            goes_on_pct: number;
+            /** Goes On G */
+            goes_on_g?: number | null;
+            /** @default fridge */
+            put: components["schemas"]["Place"];
+            /**
+             * Other
+             * @default false
+             */
+            other: boolean;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "divide";
+        };
         /**
          * Dough
          * @description The dough that goes into the lock-in.
@@ -2782,6 +2986,44 @@ export interface components {
              * @enum {string}
              */
             do: "last_sheet";
+        };
+        /**
+         * LayDouble
+         * @description How many lie on each other, and whether they are cut apart first in place of folded.
+         */
+        LayDouble: {
+            /**
+             * Plies
+             * @default 2
+             */
+            plies: number;
+            /**
+             * Cut
+             * @default false
+             */
+            cut: boolean;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "lay_double";
         };
         /**
          * Line
@@ -2943,6 +3185,41 @@ export interface components {
             do: "mix";
         };
         /**
+         * MoreButter
+         * @description Which share of all the butter waits for the next fold, and how it is laid on.
+         */
+        MoreButter: {
+            /**
+             * Share Pct
+             * @default 50
+             */
+            share_pct: number;
+            /** @default grated */
+            state: components["schemas"]["ButterState"];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "more_butter";
+        };
+        /**
          * OldDough
          * @description Dough of earlier days fed back, as a share of the new dough.
          *
@@ -3038,7 +3315,7 @@ export interface components {
             dough: components["schemas"]["Dough"];
             butter: components["schemas"]["Butter"];
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["Turn"] | components["schemas"]["LastSheet"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
             formula?: components["schemas"]["Formula"] | null;
             /**
              * Words
@@ -3171,6 +3448,46 @@ export interface components {
             toppings: components["schemas"]["Topping"][];
         };
         /**
+         * RollUp
+         * @description From which side it is rolled up; ``core_mm``: across what it is rolled round, 0 for nothing.
+         *
+         *     ``across``: rolled up across the sheet, so that the coil is as long as the sheet is.
+         */
+        RollUp: {
+            /**
+             * Across
+             * @default false
+             */
+            across: boolean;
+            /**
+             * Core Mm
+             * @default 0
+             */
+            core_mm: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "roll_up";
+        };
+        /**
          * Shaping
          * @description Pieces shaped by their cards; the rest after it is the proof, or the chill.
          */
@@ -3198,6 +3515,53 @@ export interface components {
              */
             do: "shape";
         };
+        /**
+         * Strew
+         * @description What goes on it: an ingredient of the shelf or anything by name, how much, on which side.
+         *
+         *     ``spread``: it is spread, as a filling or soft butter is, in place of strewn.
+         */
+        Strew: {
+            /** What */
+            what: string;
+            /** Grams */
+            grams: number;
+            /** @default on */
+            side: components["schemas"]["Strewn"];
+            /**
+             * Spread
+             * @default false
+             */
+            spread: boolean;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "strew";
+        };
+        /**
+         * Strewn
+         * @description Where it is laid.
+         * @enum {string}
+         */
+        Strewn: "on" | "under" | "both";
         /**
          * Tool
          * @description What a dough is rolled by.
@@ -3587,6 +3951,15 @@ export interface components {
              */
             with_formula: boolean;
             rolled_by?: components["schemas"]["Tool"] | null;
+        };
+        /**
+         * PartOf
+         * @description A step that divides a plan; its other part is planned.
+         */
+        PartOf: {
+            plan: components["schemas"]["Plan"];
+            /** Stop */
+            stop: string;
         };
         /**
          * Save
@@ -4914,7 +5287,7 @@ export interface components {
          */
         Finish: {
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["Turn"] | components["schemas"]["LastSheet"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
         };
     };
     responses: never;
@@ -5390,6 +5763,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Start"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedPlan"];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_plan_other_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartOf"];
             };
         };
         responses: {

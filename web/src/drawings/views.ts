@@ -77,13 +77,13 @@ export function notchesIn(plan: Plan, cut: Schemas["CutFigures"]) {
 }
 
 const round = (mm: number) => Math.round(mm);
-const said = (s: Schemas["Size"]) =>
+export const sizeSaid = (s: Schemas["Size"]) =>
   `${round(s.length_mm)} by ${round(s.width_mm)} mm, ${s.thickness_mm.toFixed(1)} mm thick`;
 const NOTHING = { length_mm: 1, width_mm: 1, thickness_mm: 0 };
 
-type Drawn = Above & { caption: string; onBench: boolean };
+export type DrawnAbove = Above & { caption: string; onBench: boolean };
 
-function lockInAbove(plan: Plan, figures: Schemas["LockInFigures"]): Drawn {
+function lockInAbove(plan: Plan, figures: Schemas["LockInFigures"]): DrawnAbove {
   const { dough_sheet, block, creases_mm } = figures;
   const { method = "half", margin_mm = 0, off_centre_mm = 0 } = stepOf(plan, "lock_in") ?? {};
   if (method === "inverse") {
@@ -92,7 +92,7 @@ function lockInAbove(plan: Plan, figures: Schemas["LockInFigures"]): Drawn {
       creases: creases_mm,
       inside_out: true,
       block: { ...dough_sheet, method, margin_mm: 0, at_mm: 0 },
-      describe: `Butter sheet ${said(block)}, with the dough on it, ${said(dough_sheet)}.`,
+      describe: `Butter sheet ${sizeSaid(block)}, with the dough on it, ${sizeSaid(dough_sheet)}.`,
       caption: "dough on the butter sheet",
       onBench: false,
     };
@@ -103,14 +103,14 @@ function lockInAbove(plan: Plan, figures: Schemas["LockInFigures"]): Drawn {
     sheet: dough_sheet,
     creases: creases_mm,
     block: { ...block, method, margin_mm, at_mm },
-    describe: `Dough sheet ${said(dough_sheet)}, with the butter block on it, ${said(block)}.`,
+    describe: `Dough sheet ${sizeSaid(dough_sheet)}, with the butter block on it, ${sizeSaid(block)}.`,
     caption: "block on the dough sheet",
     onBench: false,
   };
 }
 
 /** The sheet from above as it is worked at a stop. `onBench`: whether it is rolled on the bench. */
-export function aboveAt(stop: Stop, plan: Plan, worked: Worked): Drawn {
+export function aboveAt(stop: Stop, plan: Plan, worked: Worked): DrawnAbove {
   const lockIn = madeAt(stop, "lock_in");
   if (lockIn) return lockInAbove(plan, lockIn);
   const plain = madeAt(stop, "plain_turn");
@@ -119,7 +119,7 @@ export function aboveAt(stop: Stop, plan: Plan, worked: Worked): Drawn {
       sheet: plain.rolled,
       creases: plain.creases_mm,
       fold: plain.fold,
-      describe: `${stop.name}: sheet of dough rolled to ${said(plain.rolled)}; ${plain.fold} fold.`,
+      describe: `${stop.name}: sheet of dough rolled to ${sizeSaid(plain.rolled)}; ${plain.fold} fold.`,
       caption: "rolled, before the fold",
       onBench: true,
     };
@@ -132,7 +132,7 @@ export function aboveAt(stop: Stop, plan: Plan, worked: Worked): Drawn {
       creases: turn.creases_mm,
       fold: turn.fold,
       marks: nth + 1,
-      describe: `${stop.name}: sheet rolled to ${said(turn.rolled)}; ${turn.fold} fold.`,
+      describe: `${stop.name}: sheet rolled to ${sizeSaid(turn.rolled)}; ${turn.fold} fold.`,
       caption: "rolled, before the fold",
       onBench: true,
     };
@@ -141,7 +141,7 @@ export function aboveAt(stop: Stop, plan: Plan, worked: Worked): Drawn {
   if (slab) {
     return {
       sheet: slab,
-      describe: `Dough slab, ${said(slab)}.`,
+      describe: `Dough slab, ${sizeSaid(slab)}.`,
       caption: "the slab as it is chilled",
       onBench: false,
     };
@@ -149,23 +149,29 @@ export function aboveAt(stop: Stop, plan: Plan, worked: Worked): Drawn {
   const cut = madeAt(stop, "cut");
   const final = made(worked, "last_sheet");
   if (final && (cut || stop.do === "last_sheet")) {
-    const { length_mm, width_mm, thickness_mm } = final;
+    // Under the knife it may lie double.
+    const { length_mm, width_mm, thickness_mm } = (cut && stop.lies) || final;
     const sheet = { length_mm, width_mm, thickness_mm };
+    const layers = cut?.layers ?? 1;
     return {
       sheet,
       outlines: cut?.outlines,
       notches: cut && notchesIn(plan, cut),
       describe: cut
-        ? `Last sheet ${said(sheet)}, cut into ${cut.pieces} pieces.`
-        : `Last sheet, ${said(sheet)}.`,
-      caption: cut ? "marked and cut" : "the last sheet",
+        ? `Last sheet ${sizeSaid(sheet)}, cut into ${cut.pieces} pieces${layers > 1 ? `, ${layers} at a time` : ""}.`
+        : `Last sheet, ${sizeSaid(sheet)}.`,
+      caption: !cut
+        ? "the last sheet"
+        : layers > 1
+          ? `marked and cut, ${layers} at a time`
+          : "marked and cut",
       onBench: true,
     };
   }
   const lies = stop.lies ?? NOTHING;
   return {
     sheet: lies,
-    describe: `${stop.name}: ${said(lies)}.`,
+    describe: `${stop.name}: ${sizeSaid(lies)}.`,
     caption: "as it lies",
     onBench: false,
   };

@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from bakehouse.bench.models import EventRecord, Run
 from bakehouse.day.models import OrderRecord
+from bakehouse.demo.made_up import MADE_UP
 from bakehouse.demo.teasel_lock import ACCOUNTS, KITCHEN, ORDER, ORDER_NAME, PLANS, RUNS, Went
 from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
@@ -32,11 +33,11 @@ class Command(BaseCommand):
         with transaction.atomic():
             keep_kitchen(KITCHEN, None)
             users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
-            records = {plan.name: new_record(plan, users[0]) for plan in PLANS}
+            records = {p.name: new_record(p, users[0]) for p in (*MADE_UP[::-1], *PLANS)}
             _order(records, users[0])
             for went in RUNS:
                 _run(went, records[went.plan.name], users[1])
-        self.stdout.write(f"Loaded {len(PLANS)} plans and {len(RUNS)} runs of Teasel Lock.")
+        self.stdout.write(f"Loaded {len(records)} plans and {len(RUNS)} runs of Teasel Lock.")
 
 
 def _account(name: str, role: str, password: str) -> User:

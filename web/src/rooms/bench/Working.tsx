@@ -2,10 +2,10 @@
 import type { ReactNode } from "react";
 import { made, type Stop, stepOf } from "@/api/steps";
 import { FromAbove } from "@/drawings/FromAbove";
-import { aboveAt } from "@/drawings/views";
 import { ShapingCardView } from "@/finish/ShapingCardView";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { aboveOf } from "@/steps/above";
 import { kindOf } from "@/steps/kinds";
 import classes from "./BenchRun.module.css";
 import { minutesBetween, type Now, type RunView } from "./now";
@@ -57,7 +57,7 @@ export function Ahead({ now, view, children }: { now: Now; view: RunView; childr
       </p>
       {now.phase === "rest" && <p>{words(stop.does[0] ?? "")}</p>}
       {drawn ? (
-        <FromAbove {...aboveAt(stop, view.plan, view.worked)} minHeight={260} />
+        <FromAbove {...aboveOf(stop, view.plan, view.worked)} minHeight={260} />
       ) : (
         now.phase === "work" && <Does stop={stop} small />
       )}

@@ -14,12 +14,13 @@ import { FromSide } from "@/drawings/FromSide";
 import { LeafMap } from "@/drawings/LeafMap";
 import { FoldGlyph } from "@/drawings/Ribbon";
 import { Tub } from "@/drawings/Tub";
-import { aboveAt, sideAt } from "@/drawings/views";
+import { sideAt } from "@/drawings/views";
 import { BakeCurve } from "@/finish/BakeCurve";
 import { StepDrawing } from "@/finish/ShapingCardView";
 import { DRAWINGS } from "@/finish/shapingDrawings";
 import { TrayView } from "@/finish/TrayView";
 import { WeightChart } from "@/finish/WeightChart";
+import { aboveOf } from "@/steps/above";
 import { StopGlyph, Strip } from "@/steps/Strip";
 import classes from "./Drawings.module.css";
 
@@ -128,7 +129,7 @@ function OfStop({ stop, plan, worked }: { stop: Stop; plan: Plan; worked: Worked
       </Shown>
       {rolled.includes(stop.do) && (
         <Shown name={`${stop.name}: from above`}>
-          <FromAbove {...aboveAt(stop, plan, worked)} />
+          <FromAbove {...aboveOf(stop, plan, worked)} />
         </Shown>
       )}
       {rolled.includes(stop.do) && side && (

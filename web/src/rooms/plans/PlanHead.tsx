@@ -95,7 +95,7 @@ function Summary({ plan, worked }: { plan: Plan; worked: Worked }) {
   const cut = made(worked, "cut");
   const facts = [
     said("family", plan.family),
-    `dough ${say("mass", plan.dough.mass_g)}, with butter ${say("mass", worked.total_g)}`,
+    `dough ${say("mass", plan.dough.mass_g)}, in all ${say("mass", worked.total_g)}`,
     counted(worked.layers.butter, worked.layers.total),
     cut && `${cut.pieces} pieces`,
     span(worked.total_min),

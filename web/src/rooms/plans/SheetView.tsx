@@ -10,9 +10,9 @@ import { CutAcross } from "@/drawings/CutAcross";
 import { Folding } from "@/drawings/Folding";
 import { FromAbove } from "@/drawings/FromAbove";
 import { LeafMap } from "@/drawings/LeafMap";
-import { aboveAt } from "@/drawings/views";
 import { Marks } from "@/finish/Marks";
 import { Choice } from "@/measures/Choice";
+import { aboveOf } from "@/steps/above";
 import { kindOf } from "@/steps/kinds";
 import type { View } from "@/steps/parts/props";
 import classes from "./PlanRoom.module.css";
@@ -73,9 +73,10 @@ export function useSection(
 
 export function SheetView({ stop, plan, planId, worked, bench, place, setPlace, ...warm }: Props) {
   const [wanted, setView] = useState<View>("sheet");
-  const views: View[] = kindOf(stop.do).views ?? ["sheet"];
+  const { Sheet, ...drawn } = kindOf(stop.do);
+  const views: View[] = drawn.views ?? ["sheet"];
   const view = views.includes(wanted) ? wanted : "sheet";
-  const above = aboveAt(stop, plan, worked);
+  const above = aboveOf(stop, plan, worked);
   const final = made(worked, "last_sheet");
   const turn = madeAt(stop, "turn");
   const cut = madeAt(stop, "cut");
@@ -92,8 +93,8 @@ export function SheetView({ stop, plan, planId, worked, bench, place, setPlace, 
     <section className={classes.above}>
       <div className={classes.viewHead}>
         <h2>
-          {TITLES[view] ?? "From above"}{" "}
-          <small>{SMALL[view] ?? (views.length > 3 ? "" : above.caption)}</small>
+          {TITLES[view] ?? (Sheet ? stop.name : "From above")}{" "}
+          <small>{SMALL[view] ?? (Sheet || views.length > 3 ? "" : above.caption)}</small>
         </h2>
         {views.length > 1 && (
           <Choice
@@ -126,7 +127,18 @@ export function SheetView({ stop, plan, planId, worked, bench, place, setPlace, 
         ) : (
           <div className="drawing" />
         ))}
-      {view === "sheet" && <FromAbove {...above} bench={above.onBench ? bench : undefined} />}
+      {view === "sheet" &&
+        (Sheet && here ? (
+          <Sheet
+            stop={stop}
+            plan={plan}
+            worked={worked}
+            step={here as never}
+            made={stop.made as never}
+          />
+        ) : (
+          <FromAbove {...above} bench={above.onBench ? bench : undefined} />
+        ))}
     </section>
   );
 }

@@ -42,6 +42,7 @@ function CutPanel(panel: PanelProps<"cut">) {
   const [searching, setSearching] = useState(false);
   const usual = useUsualProducts();
   const one = cut.products.length === 1;
+  const coil = plan.steps.some((s) => s.do === "roll_up");
   return (
     <>
       {cut.products.map((product, n) => (
@@ -51,6 +52,7 @@ function CutPanel(panel: PanelProps<"cut">) {
           {...{ n, product, amend, usual }}
           at={`${at}.products[${n}]`}
           many={!one}
+          slice={coil}
           made={made?.products[n]}
           set={(part, name) =>
             set(
@@ -93,11 +95,20 @@ function CutPanel(panel: PanelProps<"cut">) {
         label="Shrinks along the roll, after the cut"
         quantity="share"
       />
-      <Checkbox
-        label="Rows run across the sheet"
-        checked={cut.across}
-        onChange={(e) => set({ across: e.currentTarget.checked }, "across")}
-      />
+      {!coil && (
+        <>
+          <Checkbox
+            label="Rows run across the sheet"
+            checked={cut.across}
+            onChange={(e) => set({ across: e.currentTarget.checked }, "across")}
+          />
+          <Checkbox
+            label="Press the whole grid first"
+            checked={cut.grid}
+            onChange={(e) => set({ grid: e.currentTarget.checked }, "grid")}
+          />
+        </>
+      )}
       {made && (
         <dl className={classes.readouts}>
           <Readout
@@ -125,7 +136,7 @@ function CutPanel(panel: PanelProps<"cut">) {
           No cut in this plan
         </Button>
       )}
-      {cut.rest && <StepRest panel={panel} label="Then rest" />}
+      <StepRest panel={panel} label="Pieces rest" />
       <StepAssumes panel={panel} />
       {searching && (
         <LayoutSearch
@@ -167,6 +178,8 @@ interface ProductProps {
   product: Product;
   made?: Schemas["CutProduct"];
   many: boolean;
+  /** The sheet is rolled up: a product is a slice of the coil. */
+  slice: boolean;
   usual: Product[];
   amend: Amend;
   set: (part: Partial<Product>, path: string) => void;
@@ -174,13 +187,13 @@ interface ProductProps {
 }
 
 function ProductInputs(props: ProductProps) {
-  const { n, at: path, product, made, many, usual, amend, set, remove } = props;
+  const { n, at: path, product, made, many, slice, usual, amend, set, remove } = props;
   const { say, words } = useSaying();
   const { options, round_shapes, tall_shapes } = useTrade();
   const faults = useContext(FaultsContext);
   const [open, { toggle }] = useDisclosure(false);
-  const round = round_shapes.includes(product.shape);
-  const tall = tall_shapes.includes(product.shape);
+  const round = !slice && round_shapes.includes(product.shape);
+  const tall = !slice && tall_shapes.includes(product.shape);
   const number = (v: number | null, field: keyof Product) =>
     v !== null && set({ [field]: v }, String(field));
   return (
@@ -194,18 +207,20 @@ function ProductInputs(props: ProductProps) {
           error={words(faults[`${path}.name`] ?? "")}
           onChange={(e) => set({ name: e.currentTarget.value }, "name")}
         />
-        <NativeSelect
-          label="Shape"
-          value={product.shape}
-          data={options("shape")}
-          onChange={(e) =>
-            set(reshaped(product, e.currentTarget.value as Schemas["Shape"], usual), "shape")
-          }
-        />
+        {!slice && (
+          <NativeSelect
+            label="Shape"
+            value={product.shape}
+            data={options("shape")}
+            onChange={(e) =>
+              set(reshaped(product, e.currentTarget.value as Schemas["Shape"], usual), "shape")
+            }
+          />
+        )}
       </div>
       <div className={classes.pair}>
         <MeasureInput
-          label={round ? "Across" : tall ? "Base" : "Side"}
+          label={slice ? "Slices of" : round ? "Across" : tall ? "Base" : "Side"}
           quantity="length"
           path={`${path}.base_mm`}
           value={product.base_mm}
@@ -220,7 +235,7 @@ function ProductInputs(props: ProductProps) {
             onChange={(v) => number(v, "height_mm")}
           />
         )}
-        {product.shape === "ring" && (
+        {!slice && product.shape === "ring" && (
           <MeasureInput
             label="Hole"
             quantity="length"

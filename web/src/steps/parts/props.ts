@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import type { Do, MadeOf, Plan, StepOf, Stop, Worked } from "@/api/steps";
+import type { DrawnAbove } from "@/drawings/views";
 import type { useSaying } from "@/measures/likes";
 
 /** A change that the core works out, and the field its complaints belong to. */
@@ -49,6 +50,10 @@ export interface KindView<D extends Do = Do> {
   facts?: (drawn: Drawn<D>, saying: ReturnType<typeof useSaying>) => ReactNode;
   /** Its few inputs. */
   Panel: (props: PanelProps<D>) => ReactNode;
+  /** How it is drawn from above, where that is not as any sheet is; null: as any. */
+  above?: (drawn: Drawn<D>) => DrawnAbove | null;
+  /** What is drawn in place of a sheet from above. */
+  Sheet?: (drawn: Drawn<D>) => ReactNode;
   /** The ways to look at what lies there; absent: nothing lies there. */
   views?: View[];
 }

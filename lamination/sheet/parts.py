@@ -1,0 +1,33 @@
+"""A sheet in parts: cut in two, or in panels that lie on each other without being one."""
+
+from __future__ import annotations
+
+from lamination.sheet.cells import Sheet, between, mirrored, origin, turn
+
+
+def divided(sheet: Sheet, share: float) -> tuple[Sheet, Sheet]:
+    """Cut the sheet across its longer side: the part with ``share`` (0 to 1) of its area, and the rest.
+
+    Both lie as the whole did, each with its corner at the origin.
+    """
+    across = sheet.width_mm > sheet.length_mm
+    laid = turn(sheet) if across else sheet
+    low, high = float(laid.xs[0]), float(laid.xs[-1])
+    at = low + share * (high - low)
+    parts = between(laid, low, at), between(laid, at, high)
+    one, two = (origin(turn(p) if across else p) for p in parts)
+    return one, two
+
+
+def plies(sheet: Sheet, many: int, cut: bool) -> tuple[Sheet, ...]:
+    """The panels of a sheet laid on each other along x, the lowest first, each as it lies there.
+
+    Folded to and fro, every second panel is mirrored; ``cut`` and laid on each other, none is.
+    """
+    start, panel = float(sheet.xs[0]), sheet.length_mm / many
+    found = []
+    for n in range(many):
+        low = start + n * panel
+        part = between(sheet, low, low + panel)
+        found.append(origin(mirrored(part, low) if n % 2 and not cut else part))
+    return tuple(found)

@@ -1,0 +1,180 @@
+"""Divide: one part of the dough goes on, the other is put away with its turns marked on it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Literal
+
+from lamination.kitchen.kitchen import Kitchen
+from lamination.sheet.cells import Sheet
+from lamination.sheet.parts import divided
+from lamination.sheet.rolls import size_of
+from lamination.steps.base import (
+    Chapter,
+    Form,
+    Here,
+    Kind,
+    Lies,
+    Made,
+    Often,
+    PutAway,
+    Setting,
+    Step,
+)
+from lamination.terms.advice import Note, Working
+from lamination.terms.limits import Range
+from lamination.terms.said import counted, g, mm, say, span
+from lamination.terms.sizes import Size
+from lamination.terms.trade import Family, Place
+
+
+@dataclass(frozen=True)
+class Divide(Step):
+    """How much goes on, by share or by mass, and where the rest of it is put.
+
+    ``goes_on_g`` counts before ``goes_on_pct``. ``other``: this plan goes on with the part that another
+    plan put away.
+    """
+
+    goes_on_pct: Annotated[float, Range(1, 99, "%")] = 50.0
+    goes_on_g: Annotated[float, Range(1, 100_000, "g")] | None = None
+    put: Place = Place.FRIDGE
+    other: bool = False
+    do: Literal["divide"] = field(default="divide", kw_only=True)
+
+    def grown(self, grow: float) -> Divide:
+        """As large a share of the larger dough."""
+        grams = self.goes_on_g
+        return self if grams is None else replace(self, goes_on_g=grams * grow**2)
+
+
+@dataclass(frozen=True, slots=True)
+class DivideFigures:
+    """Both parts, their masses, g, the share that goes on, and how long the other may be kept, h.
+
+    ``later_g``: butter that the other part has still to get.
+    """
+
+    goes_on: Size
+    away: Size
+    goes_on_g: float
+    away_g: float
+    away_butter_g: float
+    share_pct: float
+    turns: int
+    later_g: float
+    keeps_h: float
+    do: Literal["divide"] = "divide"
+
+
+def keeps_h(family: Family, place: Place, butter_c: float, kitchen: Kitchen) -> float:
+    """How long a block keeps in a place, h; ``butter_c``: where its butter lets go. Source: practice.
+
+    A firm laminating butter lets a yeasted block keep longer in the freezer than a table butter does.
+    """
+    where = "freezer" if place is Place.FREEZER else "fridge"
+    kind = "yeasted" if family.yeasted else "puff"
+    if where == "freezer":
+        firm = butter_c >= kitchen["keep.firm_butter_c"]
+        return 24 * kitchen[f"keep.freezer_{kind}_{'firm' if firm else 'soft'}_days"]
+    return kitchen[f"keep.fridge_{kind}_h"]
+
+
+def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
+    """Cut what lies there in two. What is put away is booked with its butter."""
+    whole = lies.laminate
+    dough, butter = setting.recipe.per_mm3
+
+    def masses(sheet: Sheet) -> tuple[float, float]:
+        of_butter = sheet.volume_mm3(lambda s: s.butter_mm) * butter
+        return sheet.volume_mm3(lambda s: s.dough_mm) * dough + of_butter, of_butter
+
+    all_g = masses(whole)[0] + lies.carried_g
+    share = step.goes_on_pct / 100
+    if step.goes_on_g is not None:
+        share = min(max(step.goes_on_g / all_g, 0.01), 0.99)
+    on, away = divided(whole, share)
+    area = size_of(on).length_mm * size_of(on).width_mm
+    kept = area / (whole.length_mm * whole.width_mm)
+    (on_g, _), (away_g, away_butter) = masses(on), masses(away)
+    on_g, away_g = on_g + kept * lies.carried_g, away_g + (1 - kept) * lies.carried_g
+    recipe = setting.recipe
+    later = recipe.butter.mass_g * lies.later_pct / 100 * lies.part
+    later += (lies.ready_mm3 + lies.waiting_mm3) * butter
+    later *= 1 - kept
+    figures = DivideFigures(
+        size_of(on), size_of(away), on_g, away_g, away_butter, 100 * kept, lies.turns,
+        later, keeps_h(recipe.family, step.put, recipe.window.oils_c, setting.kitchen),
+    )  # fmt: skip
+    there = replace(
+        lies,
+        size=size_of(on) if lies.form is Form.SHEET else size_of(on).turned,
+        sheet=on,
+        carried=lies.keeping(kept),
+        part=lies.part * kept,
+        waiting_mm3=lies.waiting_mm3 * kept,
+        ready_mm3=lies.ready_mm3 * kept,
+    )
+    put = PutAway(step.put, away_g, away_butter, lies.turns, later)
+    return Made(there, figures, put=None if step.other else put)
+
+
+def instruct(here: Here[Divide]) -> Iterator[str]:
+    """Where to cut, what goes on, what is wrapped and marked."""
+    step, made = here.step, here.figures
+    still = f", {g(made.later_g)} of butter still to come" if made.later_g > 1 else ""
+    marks = f"Mark it with {counted(made.turns, 'turn')}{still}, the date and the hour."
+    yield f"Cut it in two: {g(made.goes_on_g)} goes on"
+    yield f"{mm(made.goes_on.length_mm, made.goes_on.width_mm)} of it; across the longer side."
+    if step.other:
+        yield f"The other part, {g(made.away_g)}, is another plan's."
+        return
+    keeps = span(60 * made.keeps_h) if made.keeps_h < 48 else f"{made.keeps_h / 24:.0f} days"
+    yield f"Wrap the other {g(made.away_g)} close and put it in the {step.put.said}. {marks}"
+    yield f"It keeps about {keeps} there; your own date comes first."
+
+
+def mind(here: Here[Divide]) -> Iterator[Note]:
+    """A place where a block does not keep."""
+    step, made = here.step, here.figures
+    if step.put in (Place.BENCH, Place.PROOFER) and not step.other:
+        yield here.note(
+            "put-warm", "mind", "It does not keep there",
+            f"{g(made.away_g)} of dough and butter on the {step.put.said}: its butter softens and its "
+            "yeast goes on.",
+            "put",
+            [here.fix("Into the fridge", put=Place.FRIDGE)],
+        )  # fmt: skip
+
+
+def workings(here: Here[Divide]) -> Iterator[Working]:
+    """How the part that goes on was got."""
+    made = here.figures
+    yield here.works(
+        "goes_on_g",
+        f"{say(made.share_pct)} % of what lies there, {g(made.goes_on_g + made.away_g)}: "
+        f"{g(made.goes_on_g)}.",
+    )
+
+
+KIND = Kind(
+    of=Divide,
+    do="divide",
+    name="Divide",
+    stem="divide",
+    rank=52,
+    chapter=Chapter.TURNS,
+    takes=frozenset((Form.PACKAGE, Form.SHEET)),
+    leaves=None,
+    effect=effect,
+    figures=DivideFigures,
+    instruct=instruct,
+    mind=mind,
+    workings=workings,
+    minutes="minutes.divide",
+    often=Often.MANY,
+    called=lambda _, number, of: f"Divide {number}" if of > 1 else "Divide",
+    fresh=lambda _, __: Divide(),
+    caution="Knives: cut away from the other hand. Mark what is put away with what is in it.",
+)
