@@ -19,6 +19,20 @@ class Card(Worded):
     PLAIT = "plait", "plait"
     CASE = "case", "ring on a disc"
     SLICE = "slice", "slice of a coil"
+    HALF_POCKET = "half_pocket", "two corners to the middle"
+    BUTTERFLY = "butterfly", "butterfly"
+    WHIRL = "whirl", "eight cuts, turned in"
+    FRAME = "frame", "framed square"
+    TWIST = "twist", "twisted strip"
+    KNOT = "knot", "knot"
+    CROWN = "crown", "crown in a cup of a tin"
+    LOAF = "loaf", "loaf in a tin"
+    BASE = "base", "thin docked base"
+
+    @property
+    def in_tin(self) -> bool:
+        """Whether a tin says how wide it gets."""
+        return self in (Card.CROWN, Card.LOAF)
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,6 +213,127 @@ CARDS: dict[Card, ShapingCard] = {
             "A touch of wash under the end only.",
             ("It opens in the oven.", "The end lay outside, or the coil was rolled loosely."),
             ("The middle climbs out.", "Rolled too tight at the start: leave it room."),
+        ),
+        _card(
+            Card.HALF_POCKET,
+            "Two corners to the middle",
+            (
+                ("Filling in a line from corner to corner.", "filling_line"),
+                ("One free corner over it, then the other over the first.", "corners_two"),
+                ("Press where they meet, down to the tray.", "press_middle"),
+            ),
+            (20, 35),
+            "Wash under the upper corner only.",
+            ("It opens along the line.", "Only laid on: press it right down, or wet the corner."),
+            ("Filling runs out at the ends.", "It reached past the folded corners."),
+        ),
+        _card(
+            Card.BUTTERFLY,
+            "Butterfly",
+            (
+                ("Roll it up from the short side.", "roll_flat"),
+                ("Press a thin stick across the middle, right down.", "stick_across"),
+                ("Draw the stick out: the cut faces open to both sides.", "wings_open"),
+            ),
+            (5, 20),
+            "Nothing is sealed: the wings are cut faces.",
+            ("It stays a roll.", "The stick was not pressed to the tray."),
+            ("A wing tears off.", "Pressed with an edge, not with a round stick."),
+        ),
+        _card(
+            Card.WHIRL,
+            "Eight cuts, turned in",
+            (
+                ("Two cuts from each side towards the middle, leaving it whole.", "eight_cuts"),
+                ("Turn every second point to the middle.", "points_in"),
+                ("Press the middle down, filling on it.", "filling_middle"),
+            ),
+            (10, 25),
+            "A dot of wash under the four points that are turned in.",
+            ("The points spring up.", "Not pressed to the bottom, or floury."),
+            ("It tears at the cuts.", "Cut too far in: leave a third of it whole."),
+        ),
+        _card(
+            Card.FRAME,
+            "Framed square",
+            (
+                ("Fold it to a triangle; cut along both sides, short of the tip.", "frame_cuts"),
+                ("Open it: a square in a frame.", "frame_open"),
+                ("Carry each corner of the frame over to the other side.", "frame_cross"),
+                ("Filling inside the frame.", "filling_middle"),
+            ),
+            (15, 30),
+            "Under the two corners that are carried over.",
+            ("The frame slides off.", "Not wetted underneath, or the square was not cut straight."),
+            ("The corners part.", "Cut right through at the tip: leave a thumb's width."),
+        ),
+        _card(
+            Card.TWIST,
+            "Twisted strip",
+            (
+                ("Lay it long before you, cut sides free.", "strip_flat"),
+                (
+                    "Hold both ends and turn them against each other, three or four times.",
+                    "strip_turn",
+                ),
+                ("Press both ends to the tray.", "ends_down"),
+            ),
+            (0, 15),
+            "Nothing but the ends on the tray.",
+            ("It unwinds in the proof.", "The ends were not pressed down."),
+            ("It tears.", "Turned too often, or the strip is too wide."),
+        ),
+        _card(
+            Card.KNOT,
+            "Knot",
+            (
+                ("Twist the strip a little.", "strip_turn"),
+                ("Tie it loosely: one end through the loop.", "tie_loop"),
+                ("Both ends underneath.", "end_under"),
+            ),
+            (0, 15),
+            "Wash under both ends.",
+            ("The middle stays raw.", "Tied too tight: leave a hole to rise into."),
+            ("An end shows.", "Too short a strip, or it was not tucked under."),
+        ),
+        _card(
+            Card.CROWN,
+            "Crown in a cup of a tin",
+            (
+                ("Butter the cup; sugar it where the formula says so.", "cup_ready"),
+                ("Corners up and together, or the coil cut side up, into the cup.", "into_cup"),
+                ("Press the middle down to the bottom.", "press_middle"),
+            ),
+            (5, 25),
+            "Nothing is sealed: it holds in the cup.",
+            ("It climbs out.", "Too much dough for the cup, or the middle was not pressed down."),
+            ("It sticks.", "Unmould while the sugar is hot; dry gloves."),
+        ),
+        _card(
+            Card.LOAF,
+            "Loaf in a tin",
+            (
+                ("Fold or plait it as long as the tin.", "plait_over"),
+                ("Lay it in, seam or ends underneath.", "into_tin"),
+                ("The tin is half full: it proofs to the rim.", "tin_half"),
+            ),
+            (0, 25),
+            "Wash under the ends only; not on the rim of the tin.",
+            ("It mushrooms.", "Too much dough for the tin, or proofed past the rim."),
+            ("The sides are pale and fold in.", "Out of the tin too late, or baked too short."),
+        ),
+        _card(
+            Card.BASE,
+            "Thin docked base",
+            (
+                ("Turn it over on the tray.", "turn_over"),
+                ("Dock it close, right to the edge.", "dock"),
+                ("A sheet of paper and a rack or a tray on top.", "weighed_down"),
+            ),
+            None,
+            "Nothing is sealed.",
+            ("It domes.", "Not docked, or weighed down too late."),
+            ("It is smaller than it was cut.", "It shrank: rest it after the roll."),
         ),
     )
 }

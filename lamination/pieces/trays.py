@@ -48,7 +48,10 @@ class WorkedTrays:
         return sum(len(p.trays) for p in self.products)
 
 
-_LIES_FLAT = (Card.FLAT, Card.PINWHEEL, Card.TURNOVER, Card.POCKET)
+_LIES_FLAT = (
+    Card.FLAT, Card.PINWHEEL, Card.TURNOVER, Card.POCKET, Card.HALF_POCKET, Card.WHIRL, Card.FRAME,
+    Card.BASE,
+)  # fmt: skip
 
 
 def shaped_size(product: Product, blank: Blank, thickness_mm: float, kitchen: Kitchen) -> Size:
@@ -69,6 +72,22 @@ def shaped_size(product: Product, blank: Blank, thickness_mm: float, kitchen: Ki
         return Size(base, coil, coil)
     if product.card is Card.POCKET:
         return Size(base / math.sqrt(2), tall / math.sqrt(2), 3 * t)
+    if product.card is Card.HALF_POCKET:
+        return Size(math.hypot(base, tall), math.hypot(base, tall) / 2, 3 * t)
+    if product.card is Card.BUTTERFLY:
+        return Size(2 * coil, base, 2 * t)
+    if product.card in (Card.TWIST, Card.KNOT):
+        long, thick = max(base, tall), math.sqrt(min(base, tall) * t)
+        if product.card is Card.TWIST:
+            return Size(long * kitchen["shape.twist_long"], 2 * thick, thick)
+        # a knot is about as wide as three of its own strips
+        return Size(3 * thick + long / 6, 3 * thick + long / 6, 2 * thick)
+    if product.card is Card.CROWN:
+        return Size(kitchen["tin.cup_mm"], kitchen["tin.cup_mm"], 3 * t)
+    if product.card is Card.LOAF:
+        return Size(kitchen["tin.length_mm"], kitchen["tin.width_mm"], 3 * t)
+    if product.card in (Card.FRAME, Card.WHIRL):
+        return Size(base, tall, 2 * t)
     if product.card is Card.TURNOVER:
         return Size(base, tall / 2, 2 * t)
     if product.card is Card.PLAIT:
@@ -86,7 +105,7 @@ def risen_size(shaped: Size, card: Card, family: Family, kitchen: Kitchen) -> Si
     """
     kind = "yeasted" if family.yeasted else "puff"
     flat = "flat" if family.yeasted and card in _LIES_FLAT else kind
-    wide = 1 + kitchen[f"rise.{flat}_wide_pct"] / 100
+    wide = 1.0 if card.in_tin else 1 + kitchen[f"rise.{flat}_wide_pct"] / 100
     high = 1 + kitchen[f"rise.{kind}_high_pct"] / 100
     return Size(shaped.length_mm * wide, shaped.width_mm * wide, shaped.thickness_mm * high)
 

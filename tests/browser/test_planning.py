@@ -373,7 +373,9 @@ def test_a_kouign_in_two_goes_with_sugar_and_half_of_it_kept_for_another_plan(pe
     assert grave(page) == []
     page.get_by_role("button", name="Plan the other part").click()
     expect(field(page, "Name of the plan")).to_have_value("Towpath kouign, other part")
-    expect(page.get_by_role("checkbox", name=re.compile("the part another put away"))).to_be_checked()
+    expect(
+        page.get_by_role("checkbox", name=re.compile("the part another put away"))
+    ).to_be_checked()
 
 
 def test_a_sheet_rolled_up_is_sliced_and_one_laid_double_is_cut_two_at_a_time(person):
@@ -384,7 +386,9 @@ def test_a_sheet_rolled_up_is_sliced_and_one_laid_double_is_cut_two_at_a_time(pe
     expect(page.get_by_role("img", name=re.compile("A coil .* times round"))).to_be_visible()
     step(page, "Cut").click()
     field(page, "Slices of").fill("30")
-    expect(page.get_by_role("button", name=re.compile("^Pieces, \\d+: how it was got"))).to_be_visible()
+    expect(
+        page.get_by_role("button", name=re.compile("^Pieces, \\d+: how it was got"))
+    ).to_be_visible()
     step(page, "Roll up").click()
     page.get_by_role("button", name="Remove Roll up").click()
     step(page, "Last sheet").click()

@@ -199,3 +199,31 @@ def test_more_filling_than_the_shape_bears_is_said_at_the_shaping():
 
     assert said(90)[0].field == "steps[7].products[0].filling_g"
     assert said(10) == []
+
+
+@pytest.mark.parametrize("card", list(Card))
+def test_a_shaped_piece_is_no_larger_than_the_dough_that_is_in_it_allows(card):
+    """No card makes a piece whose box, filled to two thirds, holds less than half of its dough."""
+    strip = card in (Card.TWIST, Card.KNOT, Card.PLAIT)
+    shape = Shape.STRIP if strip else Shape.SQUARE
+    product = Product("P", shape, 25 if strip else 90, 220 if strip else None, card=card)
+    blank = blank_of(product)
+    size = shaped_size(product, blank, 5, Kitchen())
+    assert size.length_mm * size.width_mm * size.thickness_mm > 0.5 * blank.mm2 * 5
+    assert 5 <= size.thickness_mm <= 95
+    assert max(size.length_mm, size.width_mm) <= 260
+
+
+def test_two_corners_in_make_a_piece_as_long_as_the_diagonal():
+    half = Product("Half", Shape.SQUARE, 100, card=Card.HALF_POCKET)
+    size = shaped_size(half, blank_of(half), 4, Kitchen())
+    assert (size.length_mm, size.width_mm) == pytest.approx((141.42, 70.71), abs=0.01)
+
+
+def test_what_lies_in_a_tin_gets_no_wider_than_the_tin():
+    kitchen = Kitchen({"tin.cup_mm": 68})
+    crown = Product("Crown", Shape.SQUARE, 90, card=Card.CROWN)
+    shaped = shaped_size(crown, blank_of(crown), 5, kitchen)
+    risen = risen_size(shaped, Card.CROWN, Family.CROISSANT, kitchen)
+    assert (risen.length_mm, risen.width_mm) == (68, 68)
+    assert risen.thickness_mm > shaped.thickness_mm

@@ -117,6 +117,98 @@ export const DRAWINGS: Record<string, LineDrawing> = {
     filling: ["M60,20 a20,20 0 1 0 0.1,0 Z"],
     arrows: ["M50,40 C54,30 66,30 70,40"],
   },
+  lay_slice: {
+    dough: [DISC],
+    ink: ["M60,40 c4,-6 10,0 4,6 c-8,8 -20,-2 -14,-14 c8,-14 32,-10 32,10 c0,20 -26,28 -42,12"],
+  },
+  end_under: {
+    dough: [DISC],
+    ink: ["M84,26 q14,6 12,20"],
+    arrows: ["M98,44 C98,58 86,66 70,64"],
+  },
+  press_flat: { dough: ["M26,48 q34,-14 68,0 v8 H26 Z"], arrows: ["M60,14 V34"] },
+  filling_line: { dough: [SQUARE], filling: ["M32,62 L84,12 L88,18 L38,68 Z"] },
+  press_middle: {
+    dough: ["M60,8 L92,40 L60,72 L28,40 Z"],
+    ink: ["M44,24 L76,56"],
+    arrows: ["M60,14 V36"],
+  },
+  stick_across: {
+    dough: ["M30,30 H90 q6,10 0,20 H30 q-6,-10 0,-20 Z"],
+    ink: ["M60,12 V68 M57,12 V68"],
+    arrows: ["M72,14 V28"],
+  },
+  wings_open: {
+    dough: [
+      "M58,40 C40,6 12,20 22,40 C12,60 40,74 58,40 Z",
+      "M62,40 C80,6 108,20 98,40 C108,60 80,74 62,40 Z",
+    ],
+    ink: ["M34,40 c0,-10 14,-10 14,0 M86,40 c0,-10 -14,-10 -14,0"],
+  },
+  eight_cuts: {
+    dough: [SQUARE],
+    ink: [
+      "M50,10 V28 M70,10 V28 M50,70 V52 M70,70 V52 M28,30 H46 M28,50 H46 M92,30 H74 M92,50 H74",
+    ],
+  },
+  points_in: {
+    dough: [SQUARE],
+    ink: ["M28,10 L50,30 M92,10 L70,30 M28,70 L50,50 M92,70 L70,50"],
+    arrows: ["M34,16 L54,35", "M86,64 L66,45"],
+  },
+  frame_cuts: { dough: ["M24,68 H96 L60,12 Z"], ink: ["M36,68 L56,36 M84,68 L64,36"] },
+  frame_open: {
+    dough: [SQUARE],
+    ink: ["M38,20 H74 M38,20 V56 M82,24 V60 M82,60 H46"],
+  },
+  frame_cross: {
+    dough: [SQUARE, "M38,20 H82 V60 H38 Z", "M92,70 H40 L46,64 H86 V24 L92,18 Z"],
+    arrows: ["M84,66 C70,40 52,26 34,14"],
+  },
+  strip_flat: { dough: ["M14,34 H106 V46 H14 Z"], arrows: ["M40,58 H80"] },
+  strip_turn: {
+    dough: [
+      "M14,34 C34,52 46,52 60,40 C74,28 86,28 106,46 V34 C86,52 74,52 60,40 C46,28 34,28 14,46 Z",
+    ],
+    arrows: ["M12,26 C4,32 4,48 12,54", "M108,54 C116,48 116,32 108,26"],
+  },
+  ends_down: {
+    dough: [
+      "M14,34 C34,52 46,52 60,40 C74,28 86,28 106,46 V34 C86,52 74,52 60,40 C46,28 34,28 14,46 Z",
+    ],
+    arrows: ["M16,10 V28", "M104,10 V28"],
+  },
+  tie_loop: {
+    dough: [
+      "M20,56 C40,60 84,60 84,36 C84,16 44,14 40,34 C38,48 70,54 100,28 l-4,-8 C74,42 52,40 52,34 C54,26 72,28 72,38 C70,48 40,48 22,46 Z",
+    ],
+    arrows: ["M100,26 L112,14"],
+  },
+  cup_ready: {
+    dough: [],
+    ink: ["M30,20 L42,66 H78 L90,20 M26,20 H94"],
+    filling: ["M36,26 L45,62 H75 L84,26 L80,26 L72,58 H48 L40,26 Z"],
+  },
+  into_cup: {
+    dough: ["M36,30 C40,6 80,6 84,30 L78,62 H42 Z"],
+    ink: ["M30,20 L42,66 H78 L90,20"],
+    arrows: ["M60,2 V18"],
+  },
+  into_tin: {
+    dough: ["M22,40 q38,-18 76,0 v16 H22 Z"],
+    ink: ["M12,28 L20,64 H100 L108,28"],
+    arrows: ["M60,6 V26"],
+  },
+  tin_half: {
+    dough: ["M18,46 q42,-8 84,0 L99,62 H21 Z"],
+    ink: ["M12,28 L20,64 H100 L108,28", "M12,28 H108"],
+    arrows: ["M60,40 V30"],
+  },
+  weighed_down: {
+    dough: ["M24,56 H96 V62 H24 Z"],
+    ink: ["M18,66 H102 M20,50 H100 M24,46 H96 M32,46 V38 M88,46 V38"],
+    arrows: ["M60,14 V38"],
+  },
   ring_on: { dough: [DISC, RING], arrows: ["M60,2 V14"] },
   score_side: {
     dough: ["M26,26 H94 V58 H26 Z"],
