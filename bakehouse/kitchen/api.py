@@ -86,6 +86,7 @@ class TradeWords:
     multiplies: dict[str, int]
     margins: list[str]
     blocks: list[str]
+    squares: list[str]
     round_shapes: list[str]
     tall_shapes: list[str]
 
@@ -154,6 +155,7 @@ def trade_words() -> TradeWords:
         {fold.value: fold.multiplies for fold in Fold},
         [m.value for m in Method if m.has_margin],
         [m.value for m in Method if m.has_block],
+        [m.value for m in Method if m.is_square],
         [s.value for s in Shape if s.is_round],
         [s.value for s in Shape if s.has_height],
     )  # fmt: skip

@@ -102,11 +102,13 @@ def _method(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     values = {"method": method, "overlap_mm": 0.0}
     if not method.has_margin:
         values |= {"margin_mm": 0.0, "off_centre_mm": 0.0}
-    if method is Method.ENVELOPE:
+    if method.is_square:
         side = float(round(math.sqrt(now.block_width_mm * now.block_length_mm)))
-        values |= {"block_width_mm": side, "block_length_mm": side, "overlap_mm": now.overlap_mm}
+        values |= {"block_width_mm": side, "block_length_mm": side}
+        if method is Method.ENVELOPE:
+            values["overlap_mm"] = now.overlap_mm
     plan = plan.changed(now, **values)
-    if method is Method.INVERSE and not plan.butter.flour_pct:
+    if method.butter_outside and not plan.butter.flour_pct:
         flour = kitchen["inverse_flour_pct"]
         whole = plan.butter.mass_g * (1 + flour / 100)
         butter = replace(plan.butter, flour_pct=flour, mass_g=round(whole, 1))
@@ -116,7 +118,7 @@ def _method(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 
 def _block(plan: Plan, width_mm: float, length_mm: float, margin_mm: float | None = None) -> Plan:
     chosen = plan.lock_in
-    if chosen.method is Method.ENVELOPE:
+    if chosen.method.is_square:
         width_mm = length_mm = math.sqrt(width_mm * length_mm)
     return plan.changed(
         chosen,

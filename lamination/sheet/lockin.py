@@ -62,12 +62,16 @@ def lock_in(
     overlap_mm: float = 0.0,
     off_centre_mm: float = 0.0,
     lump_mm: float = 20.0,
+    share: float = 2 / 3,
+    flap: float = 0.25,
 ) -> LockedIn:
     """Size the block, the dough sheet and the package, and lay the butter in.
 
     Arguments: volumes in mm³; the block's sides in mm; ``margin_mm`` of bare dough all round the
     block; ``overlap_mm`` by which the envelope's flaps pass each other; ``off_centre_mm`` by which
-    the block lies too far along the dough (a fault on purpose); ``lump_mm`` the side of the lumps.
+    the block lies too far along the dough (a fault on purpose); ``lump_mm`` the side of the lumps;
+    ``share`` (0 to 1) of the dough's length that butter covers, for that way; ``flap``: how thick the
+    flaps of a cross are rolled, as a share of its middle.
 
     half: butter on half the dough, the bare half comes over (stacked: is cut off and laid on): one
     butter layer. two-thirds: butter on two thirds, the bare third folds first: two. gate: butter in
@@ -75,6 +79,11 @@ def lock_in(
     ends cut off and laid on. envelope: square butter set at 45° on a square of dough, side = block ×
     √2 + 2 × overlap, four corners to the middle: one, seams on the diagonals (where flaps overlap,
     the leaf above is doubled along them, drawn on a grid).
+    cross: a middle as large as the block, left thick, and four flaps as large, rolled thin, that all
+    come over it one after the other: one butter layer, as much dough above as below it where the flaps
+    are a quarter as thick. share: butter from the near end over a share of the dough, which is folded
+    in three, the far third first. diamond: a square of dough set at 45° on a square of butter, whose
+    corners come to the middle: two around one of dough.
     inverse: the butter is the outer sheet, the dough lies on half of it: two around one of dough.
     spread: all over the dough, which is folded afterwards; two-go: half of it, so that ``block`` is
     that half, and the rest comes before the second fold. lumps: pieces all through the dough: their
@@ -84,6 +93,8 @@ def lock_in(
     Source: geometry; trade practice.
     """
     block = Size(block_length_mm, block_width_mm, butter_mm3 / (block_length_mm * block_width_mm))
+    if method.is_square:
+        _square(block, method)
     if method is Method.ENVELOPE:
         return _envelope(block, dough_mm3, margin_mm, overlap_mm)
     if overlap_mm:
@@ -92,6 +103,12 @@ def lock_in(
         raise Faults(Fault("margin_mm", "This way of locking in has no bare margin. Set it to 0."))
     if method is Method.INVERSE:
         return _inverse(block, dough_mm3)
+    if method is Method.DIAMOND:
+        return _diamond(block, dough_mm3)
+    if method is Method.CROSS:
+        return _cross(block, dough_mm3, flap)
+    if method is Method.SHARE:
+        return _shared(block, dough_mm3, share)
     if method in (Method.SPREAD, Method.TWO_GO):
         return _spread(block, dough_mm3, 0.5 if method is Method.TWO_GO else 1.0)
     if method is Method.LUMPS:
@@ -169,6 +186,52 @@ def _inverse(block: Size, dough_mm3: float) -> LockedIn:
     return LockedIn(block, dough, package, (half,), sheet)
 
 
+def _square(block: Size, method: Method) -> None:
+    if not math.isclose(block.length_mm, block.width_mm, rel_tol=1e-6):
+        side = math.sqrt(block.length_mm * block.width_mm)
+        what = "An envelope" if method is Method.ENVELOPE else "This way of locking in"
+        text = f"{what} wants a square block. The same butter as a square is {mm(side)} each way."
+        raise Faults(Fault("block_length_mm", text))
+
+
+def _diamond(block: Size, dough_mm3: float) -> LockedIn:
+    side = block.length_mm / math.sqrt(2)
+    dough = Size(side, side, dough_mm3 / side**2)
+    butter = leaf(Material.BUTTER, block.thickness_mm)
+    stack = pile(pile(butter, leaf(Material.DOUGH, dough.thickness_mm)), butter)
+    sheet = plain_sheet(side, side, stack)
+    return LockedIn(block, dough, Size(side, side, sheet.thickness_mm), (), sheet)
+
+
+def _cross(block: Size, dough_mm3: float, flap: float) -> LockedIn:
+    area = block.length_mm**2
+    middle = dough_mm3 / area / (1 + 4 * flap)
+    dough = Size(block.length_mm, block.width_mm, middle)
+    under = pile(leaf(Material.DOUGH, middle), leaf(Material.BUTTER, block.thickness_mm))
+    sheet = plain_sheet(
+        block.length_mm, block.width_mm, pile(under, leaf(Material.DOUGH, 4 * flap * middle))
+    )
+    package = Size(block.length_mm, block.width_mm, sheet.thickness_mm)
+    return LockedIn(block, dough, package, (), sheet)
+
+
+def _shared(block: Size, dough_mm3: float, share: float) -> LockedIn:
+    length, width = block.length_mm / share, block.width_mm
+    dough = Size(length, width, dough_mm3 / (length * width))
+    flat = place(
+        plain_sheet(length, width, leaf(Material.DOUGH, dough.thickness_mm)),
+        leaf(Material.BUTTER, block.thickness_mm),
+        0,
+        0,
+        block.length_mm,
+        width,
+    )
+    creases = (length / 3, 2 * length / 3)
+    sheet = origin(crease(crease(flat, creases[1], "high"), creases[0], "low"))
+    package = Size(sheet.length_mm, width, sheet.thickness_mm)
+    return LockedIn(block, dough, package, creases, sheet)
+
+
 def _spread(block: Size, dough_mm3: float, share: float) -> LockedIn:
     dough = Size(block.length_mm, block.width_mm, dough_mm3 / (block.length_mm * block.width_mm))
     block = replace(block, thickness_mm=block.thickness_mm * share)
@@ -197,15 +260,6 @@ def _lumps(block: Size, dough_mm3: float, lump_mm: float) -> LockedIn:
 def _envelope(block: Size, dough_mm3: float, margin_mm: float, overlap_mm: float) -> LockedIn:
     if margin_mm:
         raise Faults(Fault("margin_mm", "The envelope has no bare margin; use the overlap."))
-    if not math.isclose(block.length_mm, block.width_mm, rel_tol=1e-6):
-        side = math.sqrt(block.length_mm * block.width_mm)
-        raise Faults(
-            Fault(
-                "block_length_mm",
-                "An envelope wants a square block. "
-                f"The same butter as a square is {mm(side)} each way.",
-            )
-        )
     side = block.length_mm * math.sqrt(2) + 2 * overlap_mm
     dough = Size(side, side, dough_mm3 / side**2)
     under = pile(

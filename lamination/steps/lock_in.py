@@ -16,6 +16,7 @@ from lamination.sheet.cells import Sheet, turn
 from lamination.sheet.coverage import Layers, Section, layers_of, section_of
 from lamination.sheet.lockin import LockedIn, lock_in
 from lamination.sheet.stacks import Material, walk
+from lamination.steps._closing import CLOSING, DOUGH_SHEETS
 from lamination.steps._package import butter_weighed, on_shelf
 from lamination.steps.base import (
     Chapter,
@@ -44,6 +45,8 @@ class LockIn(Step):
 
     ``margin_mm``: bare dough round the block. ``overlap_mm``: by which an envelope's flaps pass each
     other. ``off_centre_mm``: a fault on purpose. ``lump_mm``: the side of the lumps of a quick puff.
+    ``share_pct``: of the dough, where butter covers a share; ``flap_pct``: how thick the flaps of a
+    thick middle are, of that middle.
     """
 
     method: Method
@@ -53,6 +56,8 @@ class LockIn(Step):
     overlap_mm: Edge = 0.0
     off_centre_mm: Annotated[float, Range(-300, 300, "mm")] = 0.0
     lump_mm: Annotated[float, Range(3, 100, "mm")] = 20.0
+    share_pct: Annotated[float, Range(34, 100, "%")] = 75.0
+    flap_pct: Annotated[float, Range(5, 100, "%")] = 25.0
     do: Literal["lock_in"] = field(default="lock_in", kw_only=True)
 
 
@@ -89,6 +94,8 @@ def locked(step: LockIn, recipe: Recipe) -> LockedIn:
         step.overlap_mm,
         step.off_centre_mm,
         step.lump_mm,
+        step.share_pct / 100,
+        step.flap_pct / 100,
     )
 
 
@@ -158,24 +165,6 @@ def _leaves(sheet: Sheet) -> tuple[tuple[bool, float], ...]:
     return pair * _MOST_LAYERS
 
 
-_CLOSING = {
-    Method.HALF: "Butter on the near half. Bring the bare half over and seal the edge.",
-    Method.TWO_THIRDS: "Butter on the near two thirds. The bare third comes over first, then the "
-    "buttered third on top.",
-    Method.HALF_STACKED: "Butter on the near half. Cut off the bare half and lay it on top: all four "
-    "edges stay open.",
-    Method.GATE: "Butter on the middle half. Bring both ends in until they meet, and seal the seam.",
-    Method.OPEN_SIDED: "Butter on the middle half. Cut the bare ends off and lay them on top, side by "
-    "side: butter shows at every edge.",
-    Method.INVERSE: "Dough on the near half of the butter sheet. Bring the bare half over and seal it.",
-    Method.SPREAD: "Spread the soft butter over the whole sheet, right to the edges.",
-    Method.TWO_GO: "Lay it over the whole sheet. The other half waits for the second turn.",
-    Method.LUMPS: "The lumps lie flat in it, and stay lumps.",
-    Method.ENVELOPE: "Set the butter at 45° on the dough. Bring the four corners to the middle and "
-    "seal the seams.",
-}
-
-
 def instruct(here: Here[LockIn]) -> Iterator[str]:
     """What goes in, how it is made, on what dough, and how it is shut in."""
     step, made, butter = here.step, here.figures, here.recipe.butter
@@ -183,7 +172,7 @@ def instruct(here: Here[LockIn]) -> Iterator[str]:
     if step.method is Method.LUMPS:
         yield f"Press it to {mm(sheet.length_mm, sheet.width_mm)}"
         yield f"{mm(made.package.thickness_mm)} thick, from a dough with {g(made.now_g)} of butter in it."
-        yield _CLOSING[step.method]
+        yield CLOSING[step.method]
         return
     yield f"Lock in {g(made.now_g)} of butter" + (
         ", the first half" if step.method is Method.TWO_GO else ""
@@ -198,9 +187,16 @@ def instruct(here: Here[LockIn]) -> Iterator[str]:
         how = " ".join(_block_making(here))
         if how:
             yield how
-    yield f"Dough {mm(sheet.length_mm, sheet.width_mm)}, {mm(sheet.thickness_mm)} thick."
-    yield _CLOSING[step.method]
-    if butter.flour_pct and step.method is Method.INVERSE:
+    if step.method is Method.CROSS:
+        thin = sheet.thickness_mm * step.flap_pct / 100
+        yield (
+            f"Dough: a middle of {mm(sheet.length_mm, sheet.width_mm)}, {mm(sheet.thickness_mm)} thick, "
+            f"and a flap as large on each side, {mm(thin)} thick."
+        )
+    else:
+        yield f"Dough {mm(sheet.length_mm, sheet.width_mm)}, {mm(sheet.thickness_mm)} thick."
+    yield CLOSING[step.method]
+    if butter.flour_pct and step.method.butter_outside:
         yield "Keep the butter outside well floured: it sticks where it softens."
 
 
@@ -266,7 +262,7 @@ def _grown(here: Here[LockIn], times: float) -> list[Fix]:
 def _on_block(here: Here[LockIn]) -> Iterator[Note]:
     block, ratio, kitchen = here.figures.block, here.figures.block_over_dough, here.kitchen
     out = outside(block.thickness_mm, kitchen["block_mm.low"], kitchen["block_mm.high"])
-    if out and here.step.method is not Method.INVERSE:
+    if out and not here.step.method.butter_outside:
         word = "thin" if out.side == "below" else "thick"
         why = (
             "It cracks and warms before it is in."
@@ -281,7 +277,7 @@ def _on_block(here: Here[LockIn]) -> Iterator[Note]:
             "block_width_mm", _grown(here, math.sqrt(block.thickness_mm / inside)),
         )  # fmt: skip
     far = unusual(here.recipe.family, kitchen, "block_over_dough", ratio)
-    if far and here.step.method is not Method.INVERSE:
+    if far and not here.step.method.butter_outside:
         text = (
             "The dough over it stretches faster than the butter and may tear."
             if far.side == "above"
@@ -335,20 +331,6 @@ def _on_plaques(here: Here[LockIn]) -> Iterator[Note]:
     )  # fmt: skip
 
 
-_DOUGH_SHEETS = {
-    Method.HALF: "twice the block's length, margins included: the bare half comes over",
-    Method.TWO_THIRDS: "one and a half times the block's length: the bare third comes over first",
-    Method.HALF_STACKED: "twice the block's length, margins included: the bare half is laid on",
-    Method.GATE: "twice the block's length: a bare quarter at each end folds in",
-    Method.OPEN_SIDED: "twice the block's length: a bare quarter at each end is laid on",
-    Method.INVERSE: "half the butter sheet's length: the butter goes round it",
-    Method.SPREAD: "as long as the sheet the butter is spread on",
-    Method.TWO_GO: "as long as the sheet the butter is laid on",
-    Method.LUMPS: "as long as the sheet it is first pressed to",
-    Method.ENVELOPE: "block × √2 plus twice the overlap, a square laid at 45°",
-}
-
-
 def workings(here: Here[LockIn]) -> Iterator[Working]:
     """How block and dough sheet were got."""
     recipe, made = here.recipe, here.figures
@@ -362,7 +344,7 @@ def workings(here: Here[LockIn]) -> Iterator[Working]:
         f"stands {mm(block.thickness_mm)} high.",
     )
     yield here.works(
-        "dough_sheet.length_mm", f"{mm(sheet.length_mm)}: {_DOUGH_SHEETS[here.step.method]}."
+        "dough_sheet.length_mm", f"{mm(sheet.length_mm)}: {DOUGH_SHEETS[here.step.method]}."
     )
     yield here.works(
         "dough_sheet.thickness_mm",

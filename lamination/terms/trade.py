@@ -75,6 +75,9 @@ class Method(Worded):
     GATE = "gate", "Gate"
     OPEN_SIDED = "open_sided", "Open-sided"
     INVERSE = "inverse", "Inverse: butter outside"
+    DIAMOND = "diamond", "Inverse: diamond of dough"
+    CROSS = "cross", "Thick middle, four flaps"
+    SHARE = "share", "Over a share, in three"
     SPREAD = "spread", "Spread all over"
     TWO_GO = "two_go", "In two goes"
     LUMPS = "lumps", "Lumps: quick puff"
@@ -83,6 +86,16 @@ class Method(Worded):
     def has_block(self) -> bool:
         """Whether the butter goes in as a block: rolled to size, bent before it is laid on."""
         return self not in (Method.SPREAD, Method.LUMPS)
+
+    @property
+    def butter_outside(self) -> bool:
+        """Whether the butter is the outer sheet, and wants flour in it."""
+        return self in (Method.INVERSE, Method.DIAMOND)
+
+    @property
+    def is_square(self) -> bool:
+        """Whether its block has to be a square."""
+        return self in (Method.ENVELOPE, Method.DIAMOND, Method.CROSS)
 
     @property
     def has_margin(self) -> bool:

@@ -63,6 +63,8 @@ def test_an_envelope_offers_the_square_of_the_same_butter():
     [
         (Method.HALF, 0, 5, "overlap_mm"),
         (Method.ENVELOPE, 5, 0, "margin_mm"),
+        (Method.CROSS, 5, 0, "margin_mm"),
+        (Method.DIAMOND, 0, 5, "overlap_mm"),
     ],
 )
 def test_edges_that_a_school_does_not_have_are_named(method, margin, overlap, field):
@@ -102,6 +104,38 @@ def test_schools_count_as_the_trade_counts_them():
     assert leaves(Method.INVERSE, 0) == (2, 1)
     assert leaves(Method.INVERSE, 6) == (730, 729)
     assert leaves(Method.SPREAD, 1) == (2, 3)
+    assert leaves(Method.DIAMOND, 6) == leaves(Method.INVERSE, 6)
+    assert leaves(Method.CROSS, 3) == leaves(Method.ENVELOPE, 3) == (27, 28)
+    assert leaves(Method.SHARE, 3) == leaves(Method.TWO_THIRDS, 3)
+
+
+@pytest.mark.parametrize(("flap", "above"), [(0.25, 1.0), (0.1, 0.4), (0.5, 2.0)])
+def test_four_thin_flaps_over_a_thick_middle_wrap_it_as_evenly_as_they_are_rolled(flap, above):
+    stack = lock_in(Method.CROSS, DOUGH, BUTTER, 220, 220, flap=flap).sheet.fullest()
+    below, _, top = [n.thickness for n in walk(stack)]
+    assert top / below == pytest.approx(above)
+
+
+def test_butter_over_two_thirds_is_the_two_thirds_school():
+    one = lock_in(Method.SHARE, DOUGH, BUTTER, 300, 400, share=2 / 3)
+    other = lock_in(Method.TWO_THIRDS, DOUGH, BUTTER, 300, 400)
+    assert one.dough_sheet.length_mm == pytest.approx(other.dough_sheet.length_mm)
+    assert one.sheet.coverage() == pytest.approx(other.sheet.coverage())
+
+
+@pytest.mark.parametrize(("share", "counts"), [(0.5, {1: 0.5, 2: 0.5}), (0.9, {2: 1.0})])
+def test_another_share_has_the_leaves_that_lie_there(share, counts):
+    """In three, by hand: half covers the near third twice over and the middle to its middle."""
+    sheet = lock_in(Method.SHARE, DOUGH, BUTTER, 300, 400, share=share).sheet
+    assert sheet.coverage() == pytest.approx(counts, abs=1e-9)
+
+
+def test_a_diamond_lies_in_twice_its_own_area_of_butter():
+    got = lock_in(Method.DIAMOND, DOUGH, BUTTER, 300, 300)
+    assert got.dough_sheet.length_mm == pytest.approx(300 / 2**0.5)
+    below, inside, above = [n.thickness for n in walk(got.sheet.fullest())]
+    assert below == pytest.approx(above) == pytest.approx(got.block.thickness_mm)
+    assert inside == pytest.approx(got.dough_sheet.thickness_mm)
 
 
 def test_a_spread_sheet_has_one_butter_leaf_twice_as_thick():

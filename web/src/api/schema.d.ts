@@ -1400,6 +1400,8 @@ export interface components {
             margins: string[];
             /** Blocks */
             blocks: string[];
+            /** Squares */
+            squares: string[];
             /** Round Shapes */
             round_shapes: string[];
             /** Tall Shapes */
@@ -1508,7 +1510,7 @@ export interface components {
          * @description How a cut piece is shaped.
          * @enum {string}
          */
-        Card: "flat" | "crescent" | "roll" | "pocket" | "pinwheel" | "turnover" | "plait" | "case" | "slice";
+        Card: "flat" | "crescent" | "roll" | "pocket" | "pinwheel" | "turnover" | "plait" | "case" | "slice" | "half_pocket" | "butterfly" | "whirl" | "frame" | "twist" | "knot" | "crown" | "loaf" | "base";
         /**
          * Chilled
          * @description How what it lies on was made cold before.
@@ -3041,6 +3043,8 @@ export interface components {
          *
          *     ``margin_mm``: bare dough round the block. ``overlap_mm``: by which an envelope's flaps pass each
          *     other. ``off_centre_mm``: a fault on purpose. ``lump_mm``: the side of the lumps of a quick puff.
+         *     ``share_pct``: of the dough, where butter covers a share; ``flap_pct``: how thick the flaps of a
+         *     thick middle are, of that middle.
          */
         LockIn: {
             method: components["schemas"]["Method"];
@@ -3068,6 +3072,16 @@ export interface components {
              * @default 20
              */
             lump_mm: number;
+            /**
+             * Share Pct
+             * @default 75
+             */
+            share_pct: number;
+            /**
+             * Flap Pct
+             * @default 25
+             */
+            flap_pct: number;
             /**
              * Id
              * @default
@@ -3124,7 +3138,7 @@ export interface components {
          * @description Ways to lock the butter in.
          * @enum {string}
          */
-        Method: "half" | "half_stacked" | "two_thirds" | "envelope" | "gate" | "open_sided" | "inverse" | "spread" | "two_go" | "lumps";
+        Method: "half" | "half_stacked" | "two_thirds" | "envelope" | "gate" | "open_sided" | "inverse" | "diamond" | "cross" | "share" | "spread" | "two_go" | "lumps";
         /**
          * Mixing
          * @description The mixing day: the temperatures that meet in the bowl, the programme, and the first rest.

@@ -10,6 +10,7 @@ const NONE: Words = {
   multiplies: {},
   margins: [],
   blocks: [],
+  squares: [],
   round_shapes: [],
   tall_shapes: [],
 };

@@ -35,6 +35,7 @@ export function FromAbove({
   fold,
   block,
   inside_out,
+  edge,
   outlines,
   notches,
   marks,
@@ -113,15 +114,21 @@ export function FromAbove({
             </text>
           </g>
         )}
-        <rect
-          x={x0}
-          y={sheetY}
-          width={px(sheet.length_mm)}
-          height={px(sheet.width_mm)}
+        <path
+          d={outlinePath(
+            edge ?? [
+              { x_mm: 0, y_mm: 0 },
+              { x_mm: sheet.length_mm, y_mm: 0 },
+              { x_mm: sheet.length_mm, y_mm: sheet.width_mm },
+              { x_mm: 0, y_mm: sheet.width_mm },
+            ],
+            (mm) => x0 + px(mm),
+            (mm) => sheetY + px(mm),
+          )}
           fill={inside_out ? "var(--butter)" : "var(--dough)"}
           stroke={inside_out ? "var(--butter-edge)" : "var(--dough-edge)"}
           strokeWidth={1.5}
-          rx={block || outlines || creases.length ? 0 : 6}
+          strokeLinejoin="round"
         />
         {block && (
           <BlockAbove block={block} dough={inside_out} sheet={sheet} x0={x0} y0={sheetY} px={px} />
@@ -238,7 +245,7 @@ function BlockAbove({
   px: (mm: number) => number;
 }) {
   const { figure, say } = useSaying();
-  const turned = block.method === "envelope";
+  const turned = block.method === "envelope" || block.method === "diamond";
   const size = { w: px(block.length_mm), h: px(block.width_mm) };
   const middle = { x: x0 + px(sheet.length_mm / 2), y: y0 + px(sheet.width_mm / 2) };
   const x = turned ? middle.x - size.w / 2 : x0 + px(block.at_mm);

@@ -14,6 +14,8 @@ export interface Above {
   block?: Schemas["Size"] & { method: Schemas["Method"]; margin_mm: number; at_mm: number };
   /** The sheet is butter and the block on it dough. */
   inside_out?: boolean;
+  /** The sheet's own edge, where it is no rectangle. */
+  edge?: Corner[];
   outlines?: Outline[];
   notches?: ReturnType<typeof notchesIn>;
   /** Marks pressed for turns done. */
@@ -85,8 +87,38 @@ export type DrawnAbove = Above & { caption: string; onBench: boolean };
 
 function lockInAbove(plan: Plan, figures: Schemas["LockInFigures"]): DrawnAbove {
   const { dough_sheet, block, creases_mm } = figures;
-  const { method = "half", margin_mm = 0, off_centre_mm = 0 } = stepOf(plan, "lock_in") ?? {};
-  if (method === "inverse") {
+  const {
+    method = "half",
+    margin_mm = 0,
+    off_centre_mm = 0,
+    flap_pct = 25,
+  } = stepOf(plan, "lock_in") ?? {};
+  if (method === "cross") {
+    const b = block.length_mm;
+    const [flaps, thin] = [3 * b, dough_sheet.thickness_mm * (flap_pct / 100)];
+    return {
+      sheet: { length_mm: flaps, width_mm: flaps, thickness_mm: dough_sheet.thickness_mm },
+      edge: [
+        [b, 0],
+        [2 * b, 0],
+        [2 * b, b],
+        [flaps, b],
+        [flaps, 2 * b],
+        [2 * b, 2 * b],
+        [2 * b, flaps],
+        [b, flaps],
+        [b, 2 * b],
+        [0, 2 * b],
+        [0, b],
+        [b, b],
+      ].map(([x_mm = 0, y_mm = 0]) => ({ x_mm, y_mm })),
+      block: { ...block, method, margin_mm: b, at_mm: b },
+      describe: `Dough with a middle of ${sizeSaid(dough_sheet)}, and four flaps ${thin.toFixed(1)} mm thick, with the butter block on it, ${sizeSaid(block)}.`,
+      caption: "block on the thick middle, flaps open",
+      onBench: true,
+    };
+  }
+  if (method === "inverse" || method === "diamond") {
     return {
       sheet: block,
       creases: creases_mm,

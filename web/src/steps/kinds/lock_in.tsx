@@ -89,13 +89,14 @@ function LockInPanel(panel: PanelProps<"lock_in">) {
 /** The sides of the block, or its thickness, or what it should fit. */
 function BlockInputs(panel: PanelProps<"lock_in">) {
   const { step, set, at, made, amend, readOnly } = panel;
-  const { blocks, margins } = useTrade();
+  const { blocks, margins, squares } = useTrade();
   const envelope = step.method === "envelope";
+  const square = squares.includes(step.method);
   const path = `${at}.thickness`;
   return (
     <>
       <div className={classes.pair}>
-        {envelope ? (
+        {square ? (
           <MeasureInput
             label="Block side"
             quantity="length"
@@ -111,14 +112,33 @@ function BlockInputs(panel: PanelProps<"lock_in">) {
         {envelope ? (
           <StepMeasure panel={panel} name="overlap_mm" label="Overlap" quantity="length" />
         ) : (
+          !square && (
+            <StepMeasure
+              panel={panel}
+              name="block_length_mm"
+              label="Block length"
+              quantity="length"
+            />
+          )
+        )}
+        {step.method === "cross" && (
           <StepMeasure
             panel={panel}
-            name="block_length_mm"
-            label="Block length"
-            quantity="length"
+            name="flap_pct"
+            label="Flaps, of the middle"
+            quantity="share"
+            help="25 % wraps it evenly"
           />
         )}
       </div>
+      {step.method === "share" && (
+        <StepMeasure
+          panel={panel}
+          name="share_pct"
+          label="Butter covers of the dough"
+          quantity="share"
+        />
+      )}
       {step.method === "lumps" && (
         <StepMeasure panel={panel} name="lump_mm" label="Side of a lump" quantity="length" />
       )}
@@ -292,6 +312,17 @@ const LOCK_INS: Record<Schemas["Method"], React.ReactNode> = {
     </>
   ),
   inverse: <Flat of={["butter", "dough", "butter"]} />,
+  diamond: <Flat of={["butter", "dough", "butter"]} />,
+  cross: <Flat of={["dough", "butter", "dough"]} />,
+  share: (
+    <>
+      <Dough
+        d={`M${LEFT + 3},22 H${RIGHT - 2} A6.5,6.5 0 0 1 ${RIGHT - 2},35 H${LEFT} A13,13 0 0 1 ${LEFT},9 H${RIGHT}`}
+      />
+      <Block x={LEFT} y={26} width={48} />
+      <Block x={LEFT} y={11.5} width={34} />
+    </>
+  ),
   spread: <Flat of={["dough", "butter"]} />,
   two_go: <Flat of={["dough", "butter"]} />,
   lumps: (
