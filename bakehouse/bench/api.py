@@ -22,8 +22,9 @@ from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import plan_of
 from lamination.kitchen import DEFAULTS
-from lamination.plan import Plan, WorkedPlan
+from lamination.plan import Plan, WorkedPlan, work
 from lamination.run import (
+    Begun,
     Event,
     Phase,
     PlannedDeed,
@@ -33,6 +34,7 @@ from lamination.run import (
     Used,
     Verdict,
     admit,
+    begun,
     planned_deeds,
     proofed_min,
     stand,
@@ -48,14 +50,19 @@ CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)
 BEFORE_THE_START = timedelta(days=2)  # a dough may have been begun before it was said
 MOST_PHOTOS = 24
 RUNS_A_PAGE = 30
+LONGEST_AGO = timedelta(days=7)
 
 
 @dataclass
 class StartRun:
-    """Start a run of a plan; the id is the tablet's own, so pressing twice starts one run."""
+    """Start a run of a plan; the id is the tablet's own, so pressing twice starts one run.
+
+    ``begun``: at which step it is already, and since when.
+    """
 
     id: UUID
     plan_id: int
+    begun: Begun | None = None
 
 
 @dataclass
@@ -77,6 +84,7 @@ class RunSnapshot:
     plan: Plan
     worked: WorkedPlan
     started_by: str | None
+    number: int
     order: list[PlannedDeed]
     tray_steps: list[TrayStep]
 
@@ -111,6 +119,7 @@ class RunLine:
     turns: int
     verdict: Verdict | None
     pieces: int | None
+    number: int
 
 
 @dataclass
@@ -166,6 +175,7 @@ def _line(run: Run) -> RunLine:
         turns=run.turns,
         verdict=read(Verdict, run.verdict) if run.verdict else None,
         pieces=run.pieces,
+        number=run.number,
     )
 
 
@@ -194,16 +204,49 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
     with transaction.atomic():
         run = Run.objects.filter(pk=start.id).first()
         if run is None:
+            plan, kitchen = plan_of(start.plan_id), the_kitchen()
+            started_at: datetime = timezone.now()
+            events: tuple[Event, ...] = ()
+            if start.begun:
+                started_at, events = _begun(work(plan, kitchen), start.begun)
             run = Run.objects.create(
                 pk=start.id,
                 plan_id=start.plan_id,
-                plan_document=dump(plan_of(start.plan_id)),
-                kitchen_document=dump(the_kitchen()),
-                started_at=timezone.now(),
+                plan_document=dump(plan),
+                kitchen_document=dump(kitchen),
+                started_at=started_at,
                 started_by=user_of(request),
+                number=1 + _of_that_day(start.plan_id, started_at),
             )
-            run.listed(snapshot(run)[1], ())
+            for event in events:
+                EventRecord.objects.create(
+                    run=run, event_id=event.id, document=dump(event), by=user_of(request)
+                )
+            run.listed(snapshot(run)[1], events)
     return _now(run)
+
+
+def _begun(worked: WorkedPlan, said: Begun) -> tuple[datetime, tuple[Event, ...]]:
+    """What was done before the tablet was touched. Raises Faults below ``begun``."""
+    try:
+        if said.at > timezone.now() + CLOCK_MAY_BE_AHEAD:
+            raise Faults(Fault("at", "That time is still to come."))
+        if said.at < timezone.now() - LONGEST_AGO:
+            raise Faults(
+                Fault("at", "That is more than a week ago. Write it into the record instead.")
+            )
+        return begun(worked, said)
+    except Faults as wrong:
+        raise Faults(*(f.under("begun") for f in wrong.faults)) from None
+
+
+def _of_that_day(plan_id: int, at: datetime) -> int:
+    """How many runs of a plan were started on that day, in the bakery's own time."""
+    day = timezone.localtime(at).replace(hour=0, minute=0, second=0, microsecond=0)
+    day_after = day + timedelta(days=1)
+    return Run.objects.filter(
+        plan_id=plan_id, started_at__gte=day, started_at__lt=day_after
+    ).count()
 
 
 @router.get("/runs/{uuid:run_id}", auth=signed_in, response=RunNow)
@@ -223,6 +266,7 @@ def run_snapshot(request: HttpRequest, response: HttpResponse, run_id: UUID) -> 
         plan,
         worked,
         _name(run.started_by),
+        run.number,
         list(planned_deeds(worked.strip)),
         list(tray_steps(worked)),
     )

@@ -36,6 +36,7 @@ class Run(models.Model):
     turns = models.PositiveSmallIntegerField(default=0)
     verdict = models.JSONField(null=True)
     pieces = models.PositiveIntegerField(null=True)
+    number = models.PositiveSmallIntegerField(default=1)  # among those of its plan that day
 
     class Meta:
         ordering = ["-started_at"]

@@ -1,5 +1,6 @@
 """A run at the bench: what was said, where it stands, what comes next."""
 
+from lamination.run.begun import Begun, begun
 from lamination.run.events import Event, EventKind, Probe, Verdict
 from lamination.run.standing import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
 from lamination.run.trays import TrayStep, proofed_min, tray_steps
@@ -7,7 +8,7 @@ from lamination.run.underway import UnderWay, under_way
 from lamination.run.used import Used, used
 
 __all__ = [
-    "Event", "EventKind", "Phase", "PlannedDeed", "Probe", "Standing", "TrayStep", "UnderWay",
-    "Used", "Verdict", "admit", "planned_deeds", "proofed_min", "stand", "tray_steps", "under_way",
+    "Begun", "Event", "EventKind", "Phase", "PlannedDeed", "Probe", "Standing", "TrayStep", "UnderWay",
+    "Used", "Verdict", "admit", "begun", "planned_deeds", "proofed_min", "stand", "tray_steps", "under_way",
     "used",
 ]  # fmt: skip

@@ -81,7 +81,8 @@ _NEEDS: dict[EventKind, tuple[str, ...]] = {
 class Event(Checked):
     """Something said at the bench. ``id`` is made by the tablet; sending it twice is harmless.
 
-    ``at`` carries a time zone. Which other fields are needed depends on ``kind``; raises
+    ``at`` carries a time zone. ``assumed``: nobody pressed it; it is
+    taken to have gone as planned. Which other fields are needed depends on ``kind``; raises
     :class:`Faults` naming those that are missing.
     """
 
@@ -100,6 +101,7 @@ class Event(Checked):
     tray: Annotated[int, Range(1, 500)] | None = None
     product: Annotated[int, Range(0, 7)] | None = None
     pieces_g: Annotated[tuple[PieceGrams, ...], Length(1, 500, "pieces")] | None = None
+    assumed: bool | None = None
 
     def __post_init__(self) -> None:
         super().__post_init__()

@@ -33,13 +33,17 @@ class Phase(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Deed:
-    """A stop's work done, or a rest over: when, and when the plan had it."""
+    """A stop's work done, or a rest over: when, and when the plan had it.
+
+    ``assumed``: nobody pressed it; it is taken to have gone as planned.
+    """
 
     event_id: str
     kind: EventKind
     stop: str
     at: datetime
     planned_at: datetime
+    assumed: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -174,7 +178,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         elif e.kind in (EventKind.DONE, EventKind.OUT) and here:
             planned = started_at + timedelta(minutes=order[len(deeds)].minute)
             clock = max(clock, e.at + timedelta(minutes=shift.get(e.id, 0)))
-            deeds.append(Deed(e.id, e.kind, here, clock, planned))
+            deeds.append(Deed(e.id, e.kind, here, clock, planned, bool(e.assumed)))
         elif e.kind is EventKind.READING and e.probe and e.value_c is not None:
             readings.append(Reading(e.id, e.at, e.probe, e.value_c, here))
         elif e.kind is EventKind.NOTE and e.words:

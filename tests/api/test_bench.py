@@ -107,3 +107,45 @@ def test_a_default_that_the_table_has_no_more_breaks_neither_kitchen_nor_history
     notes = hand.call("GET", f"/runs/{run['id']}/snapshot")["worked"]["notes"]
     assert any("{340|mm} too long" in n["title"] for n in notes)
     assert hand.call("GET", "/kitchen")["yours"] == {"bench.length_mm": 1200}
+
+
+def begin(hand, plan, stop, hours_ago):
+    at = timezone.now() - timedelta(hours=hours_ago)
+    begun = {"stop": stop, "at": at.isoformat()}
+    return {"id": str(uuid.uuid4()), "plan_id": plan["id"], "begun": begun}
+
+
+def test_a_dough_begun_before_the_tablet_was_touched_stands_where_it_is(hand, plan):
+    run = hand.call("POST", "/runs", begin(hand, plan, "turn-2", 0.5))
+    standing = run["standing"]
+    assert (standing["phase"], standing["stop"]) == ("work", "turn-2")
+    assert {d["assumed"] for d in standing["deeds"]} == {True}
+    view = hand.call("GET", f"/runs/{run['id']}")
+    assert view["started_at"] < view["now"]
+    done = {"events": [event("done", stop="turn-2")]}
+    after = hand.call("POST", f"/runs/{run['id']}/events", done)["standing"]
+    assert after["deeds"][-1]["assumed"] is False
+
+
+@pytest.mark.parametrize(
+    ("stop", "hours", "field", "says"),
+    [
+        ("nowhere", 1, "begun.stop", "no such step"),
+        ("turn-1", -2, "begun.at", "still to come"),
+        ("turn-1", 24 * 9, "begun.at", "more than a week"),
+    ],
+)
+def test_where_it_cannot_be_is_answered_at_its_field(hand, plan, stop, hours, field, says):
+    faults = hand.faults("POST", "/runs", begin(hand, plan, stop, hours))
+    assert says in faults[field]
+    assert hand.call("GET", "/runs")["runs"] == []
+
+
+def test_doughs_of_one_plan_on_one_day_bear_numbers(hand, plan):
+    for _ in range(3):
+        hand.call("POST", "/runs", {"id": str(uuid.uuid4()), "plan_id": plan["id"]})
+    old = begin(hand, plan, "turn-1", 50)
+    hand.call("POST", "/runs", old)
+    lines = hand.call("GET", "/runs")["runs"]
+    assert sorted(line["number"] for line in lines) == [1, 1, 2, 3]
+    assert next(line for line in lines if line["id"] == old["id"])["number"] == 1

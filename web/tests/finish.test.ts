@@ -58,7 +58,7 @@ it("says what a piece lost in the oven only when it was weighed both times", () 
 
 it("draws every step inside its frame", () => {
   for (const drawing of Object.values(DRAWINGS)) {
-    expect(drawing.dough.length).toBeGreaterThan(0);
+    expect(drawing.dough.length + (drawing.ink?.length ?? 0)).toBeGreaterThan(0);
     // absolute moves stay inside 120 × 80
     for (const d of [...drawing.dough, ...(drawing.arrows ?? [])]) {
       for (const [, x, y] of d.matchAll(/[ML](-?[\d.]+),(-?[\d.]+)/g)) {

@@ -39,5 +39,9 @@ export function useRunView(runId: string, { every, retry }: Options) {
   };
 }
 
+/** A run by its name, and by its number where its plan is made more than once that day. */
+export const numbered = (run: { name: string; number: number }) =>
+  run.number > 1 ? `${run.name}, no. ${run.number}` : run.name;
+
 /** What an answer of the server says of a run: shown at once. */
 export const showRun = (now: RunNow) => queries.setQueryData<RunNow>(["run", now.id], now);

@@ -4027,6 +4027,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"] | null;
             /** Pieces */
             pieces: number | null;
+            /** Number */
+            number: number;
         };
         /**
          * RunPage
@@ -4074,6 +4076,8 @@ export interface components {
         /**
          * Deed
          * @description A stop's work done, or a rest over: when, and when the plan had it.
+         *
+         *     ``assumed``: nobody pressed it; it is taken to have gone as planned.
          */
         Deed: {
             /** Event Id */
@@ -4091,6 +4095,11 @@ export interface components {
              * Format: date-time
              */
             planned_at: string;
+            /**
+             * Assumed
+             * @default false
+             */
+            assumed: boolean;
         };
         /**
          * EventKind
@@ -4349,8 +4358,23 @@ export interface components {
             used_pct: number;
         };
         /**
+         * Begun
+         * @description At which stop a dough is already, and since when.
+         */
+        Begun: {
+            /** Stop */
+            stop: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
          * StartRun
          * @description Start a run of a plan; the id is the tablet's own, so pressing twice starts one run.
+         *
+         *     ``begun``: at which step it is already, and since when.
          */
         StartRun: {
             /**
@@ -4360,6 +4384,7 @@ export interface components {
             id: string;
             /** Plan Id */
             plan_id: number;
+            begun?: components["schemas"]["Begun"] | null;
         };
         /**
          * PlannedDeed
@@ -4388,6 +4413,8 @@ export interface components {
             worked: components["schemas"]["WorkedPlan"];
             /** Started By */
             started_by: string | null;
+            /** Number */
+            number: number;
             /** Order */
             order: components["schemas"]["PlannedDeed"][];
             /** Tray Steps */
@@ -4596,7 +4623,8 @@ export interface components {
          * Event
          * @description Something said at the bench. ``id`` is made by the tablet; sending it twice is harmless.
          *
-         *     ``at`` carries a time zone. Which other fields are needed depends on ``kind``; raises
+         *     ``at`` carries a time zone. ``assumed``: nobody pressed it; it is
+         *     taken to have gone as planned. Which other fields are needed depends on ``kind``; raises
          *     :class:`Faults` naming those that are missing.
          */
         Event: {
@@ -4630,6 +4658,8 @@ export interface components {
             product?: number | null;
             /** Pieces G */
             pieces_g?: number[] | null;
+            /** Assumed */
+            assumed?: boolean | null;
         };
         /**
          * Said

@@ -2,6 +2,7 @@ import { Button } from "@mantine/core";
 import { Link } from "react-router";
 import type { Schemas } from "@/api/client";
 import { sentence, usePlans, useRuns } from "@/api/queries";
+import { numbered } from "@/api/runs";
 import { useTrade } from "@/api/trade";
 import { useStartRun } from "@/api/useStartRun";
 import { Nothing, Waiting } from "@/app/states";
@@ -38,7 +39,7 @@ export function BenchList() {
         {under?.map((run) => (
           <li key={run.id}>
             <Link to={`/bench/${run.id}`} className={classes.run}>
-              <b>{run.name}</b>
+              <b>{numbered(run)}</b>
               <State run={run} />
               <span className={classes.turns}>
                 {run.turns_done} of {run.turns} turns
@@ -61,7 +62,7 @@ export function BenchList() {
                   size="lg"
                   disabled={start.isPending}
                   aria-label={`Start ${plan.name}`}
-                  onClick={() => start.mutate(plan.id)}
+                  onClick={() => start.mutate({ plan_id: plan.id })}
                 >
                   Start
                 </Button>

@@ -2,12 +2,15 @@ import { Button, Modal } from "@mantine/core";
 import {
   IconArrowBackUp,
   IconPencil,
+  IconPlayerPause,
+  IconPlayerPlay,
   IconScale,
   IconTemperature,
   IconX,
 } from "@tabler/icons-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
+import { numbered } from "@/api/runs";
 import { Nothing, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
 import { PieceWeights } from "@/finish/PieceWeights";
@@ -18,7 +21,7 @@ import { Keypad } from "./Keypad";
 import { MayItGoIn } from "./MayItGoIn";
 import { Moves } from "./Moves";
 import { NoteForm } from "./NoteForm";
-import { type RunView, undoTarget, weighedNow, whereNow } from "./now";
+import { type Event, type RunView, undoTarget, weighedNow, whereNow } from "./now";
 import { Resting } from "./Resting";
 import { Scales } from "./Scales";
 import { TrayBoard, TrayGo } from "./TrayBoard";
@@ -47,12 +50,22 @@ export function BenchRun() {
   );
 }
 
+/** What the record says of an interruption, and of its end. */
+const [AWAY, BACK] = ["Interrupted", "Back at it"];
+
+/** The latest of the two that was said; null where neither was. */
+const lastWords = (view: RunView, waiting: Event[]) =>
+  [...view.standing.remarks.map((r) => r.words), ...waiting.map((e) => e.words)]
+    .filter((words) => words === AWAY || words === BACK)
+    .at(-1) ?? null;
+
 type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 
 function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
   const clock = useClock(view.now);
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<Asking>(null);
+  const away = lastWords(view, waiting) === AWAY;
   const over = now.phase === "finished" || now.phase === "given_up";
   const warmth = useRunWarmth(view);
   const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
@@ -70,7 +83,7 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
         <Link to="/bench" className={classes.back} aria-label="All doughs at the bench">
           ‹
         </Link>
-        <b>{view.plan.name}</b>
+        <b>{numbered({ name: view.plan.name, number: view.number })}</b>
         <span className="quiet">
           started {timeOfDay(view.started_at)}
           {view.started_by && ` by ${view.started_by}`}
@@ -121,6 +134,13 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
           onClick={undo}
           disabled={undoTarget(view, waiting) === null}
         />
+        {!over && (
+          <Tile
+            icon={away ? <IconPlayerPlay /> : <IconPlayerPause />}
+            label={away ? "Back at it" : "Interrupted"}
+            onClick={() => say({ kind: "note", words: away ? BACK : AWAY })}
+          />
+        )}
         {!over && (
           <Tile icon={<IconX />} label="Stop this dough" onClick={() => setAsking("stop")} />
         )}

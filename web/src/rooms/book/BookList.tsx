@@ -2,6 +2,7 @@ import { Button } from "@mantine/core";
 import { Link } from "react-router";
 import type { Schemas } from "@/api/client";
 import { useBook } from "@/api/queries";
+import { numbered } from "@/api/runs";
 import { useTrade } from "@/api/trade";
 import { Nothing, Waiting } from "@/app/states";
 import { day } from "@/app/time";
@@ -39,7 +40,7 @@ export function BookList() {
             <li key={run.id}>
               <Link to={`/book/${run.id}`} className={classes.line}>
                 <span>
-                  <b>{run.name}</b>
+                  <b>{numbered(run)}</b>
                   <small className="quiet">
                     {said("family", run.family)} · {day(run.started_at)}
                     {run.started_by && ` · ${run.started_by}`}

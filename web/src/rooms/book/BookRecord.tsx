@@ -201,7 +201,10 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
                 ))}
               </td>
               <td>{clock(plannedAt)}</td>
-              <td>{actual ? clock(actual.at) : "not yet"}</td>
+              <td>
+                {actual ? clock(actual.at) : "not yet"}
+                {actual?.assumed && <span className="quiet"> as planned</span>}
+              </td>
               <td>
                 {off !== null && (
                   <span className={off >= 10 ? classes.late : undefined}>

@@ -55,7 +55,14 @@ export function PlanHead({ id, desk, readOnly, unread, starting, start, ...menu 
               </Back>
             </>
           )}
-          <PlanMenu id={id} plan={plan} readOnly={readOnly} change={change} {...menu} />
+          <PlanMenu
+            id={id}
+            plan={plan}
+            worked={worked}
+            readOnly={readOnly}
+            change={change}
+            {...menu}
+          />
           <Button size="md" h={40} loading={starting} onClick={start}>
             Take it to the bench
           </Button>

@@ -5,13 +5,16 @@ import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, got, type Schemas, sendFile } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
+import type { Worked } from "@/api/steps";
 import { Earlier } from "@/drafts/Earlier";
+import { BegunAlready } from "./BegunAlready";
 
 type Plan = Schemas["Plan"];
 
 interface Props {
   id: number;
   plan: Plan;
+  worked?: Worked;
   readOnly: boolean;
   change: (plan: Plan, path: string) => void;
   showKeys: () => void;
@@ -19,10 +22,11 @@ interface Props {
 }
 
 /** Everything else one does with a plan: files, tables, sheets to print, a copy. */
-export function PlanMenu({ id, plan, readOnly, change, showKeys, searchFolds }: Props) {
+export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchFolds }: Props) {
   const go = useNavigate();
   const table = useRef<HTMLInputElement>(null);
   const [earlier, setEarlier] = useState(false);
+  const [begun, setBegun] = useState(false);
   const kitchen = useKitchen();
   const copy = useMutation({
     mutationFn: () =>
@@ -53,6 +57,7 @@ export function PlanMenu({ id, plan, readOnly, change, showKeys, searchFolds }: 
           </ActionIcon>
         </Menu.Target>
         <Menu.Dropdown>
+          <Menu.Item onClick={() => setBegun(true)}>Begun already?</Menu.Item>
           <Menu.Item onClick={searchFolds}>Search for other folds</Menu.Item>
           <Menu.Item component={Link} to={`/plans/compare?plans=${id}`}>
             Compare with other plans
@@ -77,6 +82,9 @@ export function PlanMenu({ id, plan, readOnly, change, showKeys, searchFolds }: 
           <Menu.Item onClick={showKeys}>Keys (?)</Menu.Item>
         </Menu.Dropdown>
       </Menu>
+      {worked && begun && (
+        <BegunAlready planId={id} worked={worked} opened close={() => setBegun(false)} />
+      )}
       <Earlier
         opened={earlier}
         close={() => setEarlier(false)}

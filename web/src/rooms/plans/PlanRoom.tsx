@@ -97,7 +97,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
             readOnly={readOnly}
             unread={unread}
             starting={start.isPending}
-            start={() => start.mutate(saved.id)}
+            start={() => start.mutate({ plan_id: saved.id })}
             showKeys={() => setKeys(true)}
             searchFolds={() => setSearching(true)}
           />

@@ -1,0 +1,64 @@
+import { Button, Modal, NativeSelect, TextInput } from "@mantine/core";
+import { useState } from "react";
+import { Problem } from "@/api/client";
+import { sentence } from "@/api/queries";
+import type { Worked } from "@/api/steps";
+import { useStartRun } from "@/api/useStartRun";
+import { fromWall, wall } from "@/app/time";
+import { byField } from "@/measures/faults";
+
+interface Props {
+  planId: number;
+  worked: Worked;
+  opened: boolean;
+  close: () => void;
+}
+
+/** A dough that was begun before the tablet was touched: where it is, and since when. */
+export function BegunAlready({ planId, worked, opened, close }: Props) {
+  const trays = worked.strip.findIndex((s) => s.trays);
+  const stops = worked.strip.slice(1, trays < 0 ? undefined : trays + 1);
+  const [stop, setStop] = useState(stops[0]?.key ?? "");
+  const [at, setAt] = useState(() => wall(Date.now()));
+  const start = useStartRun();
+  const faults = byField(start.error instanceof Problem ? start.error.faults : []);
+  const named = faults["begun.stop"] ?? faults["begun.at"];
+  return (
+    <Modal opened={opened} onClose={close} title="Begun already?">
+      <p className="quiet">
+        What came before is taken to have gone as planned. Every time can be put right in the
+        record.
+      </p>
+      <NativeSelect
+        label="It is at"
+        value={stop}
+        data={stops.map((s) => ({ value: s.key, label: s.name }))}
+        error={faults["begun.stop"]}
+        onChange={(e) => setStop(e.currentTarget.value)}
+      />
+      <TextInput
+        mt={10}
+        type="datetime-local"
+        label="This step began"
+        value={at}
+        error={faults["begun.at"]}
+        onChange={(e) => setAt(e.currentTarget.value)}
+      />
+      {start.isError && !named && (
+        <p role="alert" className="bar mind">
+          {sentence(start.error)}
+        </p>
+      )}
+      <Button
+        mt={16}
+        loading={start.isPending}
+        onClick={() => {
+          const when = fromWall(at);
+          if (when) start.mutate({ plan_id: planId, begun: { stop, at: when } });
+        }}
+      >
+        Take it to the bench
+      </Button>
+    </Modal>
+  );
+}
