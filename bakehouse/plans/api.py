@@ -28,7 +28,7 @@ from bakehouse.plans.library import line_of, new_record, plan_in, save_over, wit
 from bakehouse.plans.models import PlanRecord
 from bakehouse.records import VersionLine, version_lines
 from lamination.dough import Line
-from lamination.files import formula_csv, read_formula_csv, sheets_csv
+from lamination.files import Pasted, formula_csv, read_formula_csv, read_pasted, sheets_csv
 from lamination.materials import Shelf
 from lamination.plan import (
     Amendment,
@@ -207,6 +207,19 @@ def read_formula(request: HttpRequest, file: File[UploadedFile]) -> list[Line]:
     except UnicodeDecodeError:
         raise Faults(Fault("", "This file is not text, so it is no table.")) from None
     return list(read_formula_csv(text, Shelf(the_kitchen().ingredients)))
+
+
+@dataclass
+class PastedText:
+    """A list of ingredients as it was pasted."""
+
+    text: str
+
+
+@router.post("/formula/pasted", auth=head_only, response=Pasted)
+def read_pasted_formula(request: HttpRequest, pasted: Body[PastedText]) -> Pasted:
+    """What a pasted list of ingredients says, line by line, and what of it was not understood."""
+    return read_pasted(pasted.text, Shelf(the_kitchen().ingredients))
 
 
 @router.get("/plan.schema.json", auth=None, response=dict[str, Any])

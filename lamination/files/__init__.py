@@ -1,5 +1,6 @@
 """Open formats in and out: templates to scale, formulas and weights as CSV."""
 
+from lamination.files.pasted import Pasted, read_pasted
 from lamination.files.tables import formula_csv, read_formula_csv, sheets_csv
 from lamination.files.template import (
     PAGE_MM,
@@ -12,6 +13,6 @@ from lamination.files.template import (
 )
 
 __all__ = [
-    "PAGE_MM", "SCALE_CHECK_MM", "Drawing", "TemplateOf", "Tile", "formula_csv", "read_formula_csv",
-    "sheets_csv", "template_of", "tiles",
+    "PAGE_MM", "SCALE_CHECK_MM", "Drawing", "Pasted", "TemplateOf", "Tile", "formula_csv", "read_formula_csv",
+    "read_pasted",    "sheets_csv", "template_of", "tiles",
 ]  # fmt: skip

@@ -7,6 +7,7 @@ from functools import lru_cache
 from lamination.dough.formula import balance
 from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.house import measured
 from lamination.plan.plan import Plan
 from lamination.plan.walk import Walk, walk
 from lamination.plan.worked import (
@@ -137,7 +138,9 @@ def _formula(found: Walk) -> FormulaFigures | None:
         flour_g=recipe.flour_g or 0.0,
         total_pct=formula.total_pct,
         parts=tuple(
-            FormulaPart(what.key, what.name, what.kind, pct, pct * per_pct)
+            FormulaPart(
+                what.key, what.name, what.kind, pct, pct * per_pct, measured(pct * per_pct, what)
+            )
             for what, pct in formula.parts
         ),
         balance=balance(formula),

@@ -47,13 +47,17 @@ class Kept:
 
 @dataclass(frozen=True, slots=True)
 class FormulaPart:
-    """An ingredient of one dough: % of all flour and g, all preferments included."""
+    """An ingredient of one dough: % of all flour and g, all preferments included.
+
+    ``measure``: about how many cups or spoons that is; None where nobody knows.
+    """
 
     ingredient: str
     name: str
     kind: Ingredients
     pct: float
     grams: float
+    measure: str | None
 
 
 @dataclass(frozen=True, slots=True)

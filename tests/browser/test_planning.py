@@ -399,3 +399,54 @@ def test_a_sheet_rolled_up_is_sliced_and_one_laid_double_is_cut_two_at_a_time(pe
     expect(cut).to_be_visible()
     saved(page)
     assert grave(page) == []
+
+
+LIST = """500 g bread flour
+1 cup milk
+60 g sugar
+2 tsp salt
+7 g instant yeast
+3 bananas
+1 stick butter, for laminating"""
+
+
+def test_a_pasted_list_becomes_the_formula_and_says_what_it_did_not_understand(person):
+    page = person()
+    new_plan(page, dough="2000", name="From a letter")
+    page.get_by_role("button", name="More for this plan").click()
+    page.get_by_role("menuitem", name="Formula from a pasted list").click()
+    page.get_by_role("button", name="Read it").click()
+    expect(page.get_by_text("Paste a list of ingredients, one on each line.")).to_be_visible()
+    page.get_by_label("One ingredient on each line").fill(LIST)
+    page.get_by_role("button", name="Read it").click()
+    found = page.get_by_role("dialog").get_by_role("status")
+    expect(found).to_contain_text("244 g of whole milk")
+    expect(found).to_contain_text("not understood. Nothing on the shelf is called so.")
+    expect(found).to_contain_text("113 g of table butter, for the block")
+    assert grave(page) == []
+    page.get_by_role("button", name="Take it as the formula").click()
+    step(page, "Mix").click()
+    expect(field(page, "Whole milk, percent")).to_have_value("48.74")
+    step(page, "Dough").click()
+    expect(field(page, "Butter")).to_have_value(re.compile("^27[0-9]$"))
+    saved(page)
+
+
+def test_a_dough_begun_in_the_morning_is_taken_up_where_it_is(person):
+    page = person()
+    new_plan(page, dough="2000", name="Since seven")
+    page.get_by_role("button", name="More for this plan").click()
+    page.get_by_role("menuitem", name="Begun already?").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("It is at").select_option(label="Turn 2")
+    assert grave(page) == []
+    dialog.get_by_role("button", name="Take it to the bench").click()
+    page.wait_for_url(re.compile("/bench/"))
+    expect(page.get_by_label("1 of 3 turns done")).to_be_visible()
+    page.get_by_role("button", name="Interrupted").click()
+    expect(page.get_by_role("button", name="Back at it")).to_be_visible()
+    expect(page.get_by_role("list", name="Entered lately")).to_contain_text("Interrupted")
+    page.get_by_role("button", name="Back at it").click()
+    expect(page.get_by_role("button", name="Interrupted")).to_be_visible()
+    page.goto(page.url.replace("/bench/", "/book/"))
+    expect(page.get_by_text("as planned").first).to_be_visible()

@@ -229,6 +229,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formula/pasted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pasted Formula
+         * @description What a pasted list of ingredients says, line by line, and what of it was not understood.
+         */
+        post: operations["bakehouse_plans_api_read_pasted_formula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan.schema.json": {
         parameters: {
             query?: never;
@@ -1793,6 +1813,8 @@ export interface components {
         /**
          * FormulaPart
          * @description An ingredient of one dough: % of all flour and g, all preferments included.
+         *
+         *     ``measure``: about how many cups or spoons that is; None where nobody knows.
          */
         FormulaPart: {
             /** Ingredient */
@@ -1804,6 +1826,8 @@ export interface components {
             pct: number;
             /** Grams */
             grams: number;
+            /** Measure */
+            measure: string | null;
         };
         /**
          * Kept
@@ -3904,6 +3928,62 @@ export interface components {
          */
         Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "oven" | "flour" | "butter_share" | "butter_of_whole" | "butter_of_flour" | "method" | "drop_formula" | "add_step";
         /**
+         * MissedLine
+         * @description A line that was not understood, and why.
+         */
+        MissedLine: {
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Pasted
+         * @description A pasted list: its lines on the flour, what was read and what was not.
+         *
+         *     ``block_g``: butter that is to be locked in; ``dough_g``: all the rest together.
+         */
+        Pasted: {
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /** Read */
+            read: components["schemas"]["ReadLine"][];
+            /** Missed */
+            missed: components["schemas"]["MissedLine"][];
+            /** Dough G */
+            dough_g: number;
+            /** Block G */
+            block_g: number;
+        };
+        /**
+         * ReadLine
+         * @description A line that was understood: as it stood, the ingredient it is, g, and what it was taken for.
+         *
+         *     ``of_flour``: its amount is in percent.
+         */
+        ReadLine: {
+            /** Text */
+            text: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Grams */
+            grams: number;
+            /** Says */
+            says: string;
+            /** In Block */
+            in_block: boolean;
+            /** Of Flour */
+            of_flour: boolean;
+        };
+        /**
+         * PastedText
+         * @description A list of ingredients as it was pasted.
+         */
+        PastedText: {
+            /** Text */
+            text: string;
+        };
+        /**
          * PlanLine
          * @description A plan as the list shows it.
          */
@@ -5727,6 +5807,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Line"][];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_read_pasted_formula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pasted"];
                 };
             };
         };

@@ -25,7 +25,7 @@ export function FormulaTable({ plan, worked, change, amend, readOnly }: PanelPro
     change({ ...plan, formula: { ...formula, lines } }, path);
   const here = new Set(formula.lines.map((line) => line.ingredient));
   const absent = [...shelf.values()].filter((i) => !here.has(i.key));
-  const grams = new Map(made?.parts.map((p) => [p.ingredient, p.grams]));
+  const parts = new Map(made?.parts.map((p) => [p.ingredient, p]));
   return (
     <fieldset disabled={readOnly} className={classes.formula}>
       {made && (
@@ -65,7 +65,8 @@ export function FormulaTable({ plan, worked, change, amend, readOnly }: PanelPro
               key={line.ingredient}
               {...{ line, shelf, amend, here }}
               n={i}
-              grams={grams.get(line.ingredient) ?? 0}
+              grams={parts.get(line.ingredient)?.grams ?? 0}
+              measure={parts.get(line.ingredient)?.measure ?? null}
               put={(pct) =>
                 set(
                   formula.lines.map((l, j) => (j === i ? { ...l, pct } : l)),
@@ -127,6 +128,8 @@ interface LineProps {
   line: Formula["lines"][number];
   n: number;
   grams: number;
+  /** About how many cups or spoons that is. */
+  measure: string | null;
   shelf: ReturnType<typeof useShelf>;
   /** The ingredients that have a line already. */
   here: Set<string>;
@@ -136,9 +139,10 @@ interface LineProps {
 }
 
 /** One ingredient: which, in percent and in grams, and the way to leave it out. */
-function Line({ line, n, grams, shelf, here, amend, put, leaveOut }: LineProps) {
+function Line({ line, n, grams, measure, shelf, here, amend, put, leaveOut }: LineProps) {
   const faults = useContext(FaultsContext);
-  const { words } = useSaying();
+  const { words, likes } = useSaying();
+  const { units } = likes;
   const what = shelf.get(line.ingredient);
   const name = what?.name ?? line.ingredient;
   const path = `formula.lines[${n}]`;
@@ -181,6 +185,7 @@ function Line({ line, n, grams, shelf, here, amend, put, leaveOut }: LineProps) 
           quantity="mass"
           path={`${path}.grams`}
           value={Math.round(grams * 10) / 10}
+          help={units === "imperial" && measure ? `about ${measure}` : undefined}
           onChange={(value) =>
             value !== null && amend({ change: "line_grams", index: n, value }, `${path}.grams`)
           }

@@ -8,6 +8,7 @@ import { queries, sentence, useKitchen } from "@/api/queries";
 import type { Worked } from "@/api/steps";
 import { Earlier } from "@/drafts/Earlier";
 import { BegunAlready } from "./BegunAlready";
+import { PasteFormula } from "./PasteFormula";
 
 type Plan = Schemas["Plan"];
 
@@ -27,6 +28,7 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
   const table = useRef<HTMLInputElement>(null);
   const [earlier, setEarlier] = useState(false);
   const [begun, setBegun] = useState(false);
+  const [pasting, setPasting] = useState(false);
   const kitchen = useKitchen();
   const copy = useMutation({
     mutationFn: () =>
@@ -76,12 +78,16 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
           {plan.formula && !readOnly && (
             <Menu.Item onClick={() => table.current?.click()}>Formula from a table</Menu.Item>
           )}
+          {plan.formula && !readOnly && (
+            <Menu.Item onClick={() => setPasting(true)}>Formula from a pasted list</Menu.Item>
+          )}
           {!readOnly && <Menu.Item onClick={() => copy.mutate()}>Make a copy</Menu.Item>}
           <Menu.Item onClick={() => setEarlier(true)}>Earlier versions</Menu.Item>
           <Menu.Item onClick={() => window.print()}>Print</Menu.Item>
           <Menu.Item onClick={showKeys}>Keys (?)</Menu.Item>
         </Menu.Dropdown>
       </Menu>
+      {pasting && <PasteFormula plan={plan} change={change} close={() => setPasting(false)} />}
       {worked && begun && (
         <BegunAlready planId={id} worked={worked} opened close={() => setBegun(false)} />
       )}
