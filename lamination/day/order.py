@@ -14,6 +14,7 @@ from typing import Annotated
 from lamination.day.capacity import Crowd, crowded
 from lamination.dough.block import said_of_plaques
 from lamination.dough.mixing import Water
+from lamination.dough.shopping import Needed, needed
 from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Kind
@@ -143,11 +144,15 @@ class Batch:
 
 @dataclass(frozen=True, slots=True)
 class WorkedOrder:
-    """An order worked, dough by dough; ``crowds``: places that are asked to hold too much."""
+    """An order worked, dough by dough; ``crowds``: places that are asked to hold too much.
+
+    ``shopping``: all that is weighed for it, each ingredient once.
+    """
 
     name: str
     batches: tuple[Batch, ...]
     crowds: tuple[Crowd, ...] = ()
+    shopping: tuple[Needed, ...] = ()
 
 
 def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> WorkedOrder:
@@ -182,7 +187,8 @@ def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> Wor
         ),
         kitchen,
     )
-    return WorkedOrder(order.name, tuple(batches), crowds)
+    sheets = ((timed.sheet, timed.times) for batch in batches for timed in batch.sheets)
+    return WorkedOrder(order.name, tuple(batches), crowds, needed(sheets))
 
 
 def largest_dough_g(plan: Plan, worked: WorkedPlan, kitchen: Kitchen) -> tuple[float, str]:

@@ -155,6 +155,7 @@ _PLACES = (
          0.2, 1.2, group="tub"),
     _row("frame.length_mm", "butter frame, length", 300, "mm", 50, 2_000),
     _row("frame.width_mm", "butter frame, width", 250, "mm", 50, 2_000),
+    _row("frame.height_mm", "butter frame, height (0: not known)", 0, "mm", 0, 100),
     _row("plaque.length_mm", "butter plaque, length", 300, "mm", 50, 1_000),
     _row("plaque.width_mm", "butter plaque, width", 200, "mm", 50, 1_000),
     _row("plaque.mass_g", "butter plaque weighs", 1_000, "g", 50, 20_000),

@@ -43,11 +43,15 @@ class Colour(Worded):
 
 @dataclass(frozen=True)
 class Stage(Checked):
-    """A stage of a bake: minutes at a heat, with or without steam."""
+    """A stage of a bake: minutes at a heat, with or without steam.
+
+    ``steam_s``: for so many seconds, 0 for all of it.
+    """
 
     minutes: Annotated[float, Range(0.5, 240, "min")]
     oven_c: Annotated[float, Range(60, 350, "°C")]
     steam: bool = False
+    steam_s: Annotated[float, Range(0, 600, "s")] = 0.0
 
 
 @dataclass(frozen=True)
@@ -55,7 +59,7 @@ class Bake(Checked):
     """A bake: its stages for one kind of oven, and the signs it is done by.
 
     ``turn_tray``: turned half-way. ``docked``: pricked to stay low. ``core_c``: wanted in the middle
-    of a piece; None where colour alone decides.
+    of a piece; None where colour alone decides. ``preheat_c``: heated to before, where that is more.
     """
 
     oven: Oven
@@ -64,6 +68,7 @@ class Bake(Checked):
     docked: bool = False
     core_c: Annotated[float, Range(60, 110, "°C")] | None = None
     colour: Colour = Colour.GOLDEN
+    preheat_c: Annotated[float, Range(60, 400, "°C")] | None = None
 
     @property
     def minutes(self) -> float:
@@ -110,4 +115,7 @@ def converted(bake: Bake, to: Oven, kitchen: Kitchen) -> Bake:
         )
         for s in bake.stages
     )
-    return replace(bake, oven=to, stages=stages)
+    before = bake.preheat_c
+    if before is not None:
+        before = min(max(5 * round((before + sign * less) / 5), 60.0), 400.0)
+    return replace(bake, oven=to, stages=stages, preheat_c=before)

@@ -143,7 +143,13 @@ def _block_thickness(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 
 
 def _block_frame(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    return _block(plan, kitchen["frame.width_mm"], kitchen["frame.length_mm"])
+    """The frame's sides; where its height is known it says how much butter it takes as well."""
+    width, length, high = (kitchen[f"frame.{side}_mm"] for side in ("width", "length", "height"))
+    if high:
+        recipe = recipe_of(plan, kitchen)
+        block_g = width * length * high * recipe.per_mm3[1]
+        plan = _butter(plan, block_g / (1 - recipe.later_pct / 100))
+    return _block(plan, width, length)
 
 
 def _block_tray(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from functools import lru_cache
 
 from lamination.dough.formula import balance
+from lamination.dough.shopping import Needed, needed
 from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.house import measured
@@ -24,7 +26,7 @@ from lamination.plan.worked import (
 from lamination.sheet.coverage import Layers
 from lamination.steps import kind_of
 from lamination.steps._labels import labels_of
-from lamination.steps.cut import CutFigures
+from lamination.steps.cut import Cut, CutFigures
 from lamination.steps.last_sheet import LastSheetFigures
 from lamination.steps.strew import StrewFigures
 from lamination.steps.turn import TurnFigures
@@ -72,6 +74,7 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
         scrap=scrap,
         put_away=put_away,
         sheets=sheets,
+        shopping=needed(((s, 1) for s in sheets), _put_on(found)),
         labels=labels_of(found.here(0)),
         notes=_notes(found),
         workings=tuple(_workings(found)),
@@ -81,6 +84,21 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
 def _laid_on(found: Walk) -> float:
     """What was strewn and spread on it, g."""
     return sum(f.grams for m in found.made if isinstance(f := m.figures, StrewFigures))
+
+
+def _put_on(found: Walk) -> Iterator[Needed]:
+    """Fillings and toppings of all pieces."""
+    shelf = found.recipe.shelf
+    for cut, made in ((s, m) for s, m in zip(found.plan.steps, found.made, strict=True)):
+        if not isinstance(cut, Cut):
+            continue
+        for product, of in zip(cut.products, made.figures.products, strict=True):
+            put = [(t.ingredient, t.grams) for t in product.toppings]
+            if product.filling and product.filling_g:
+                put.append((product.filling, product.filling_g))
+            for key, grams in put:
+                name = shelf[key].name if key in shelf else key
+                yield Needed(key, name, grams * of.pieces)
 
 
 def _strip(found: Walk) -> tuple[Stop, ...]:

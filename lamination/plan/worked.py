@@ -7,6 +7,7 @@ from typing import Annotated, Any, TypeVar
 
 from lamination.dough.formula import Balance, Fed
 from lamination.dough.recipe import Physics, Shares
+from lamination.dough.shopping import Needed
 from lamination.dough.weighing import WeighSheet
 from lamination.materials.ingredients import Kind as Ingredients
 from lamination.materials.ingredients import Window
@@ -158,6 +159,7 @@ class WorkedPlan:
     scrap: tuple[Scrap, ...]
     put_away: tuple[Kept, ...]
     sheets: tuple[WeighSheet, ...]
+    shopping: tuple[Needed, ...]
     labels: tuple[Label, ...]
     notes: tuple[Note, ...]
     workings: tuple[Working, ...]

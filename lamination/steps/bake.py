@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Annotated, Literal
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import Bake, Oven, Stage, converted
 from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step
 from lamination.terms.advice import Note
+from lamination.terms.limits import Range
 from lamination.terms.rests import Rest
 from lamination.terms.said import c, counted, span
 from lamination.terms.trade import Place
@@ -17,12 +18,14 @@ from lamination.terms.trade import Place
 
 @dataclass(frozen=True)
 class Baking(Step):
-    """A bake; the rest after it is the cooling. ``moulded``: in rings, tins or moulds; ``sugared``: with
-    sugar that melts, so that it has to come out of them while that is hot.
+    """A bake; the rest after it is the cooling. ``moulded``: in rings, tins or moulds; ``unmould_min``:
+    out of them after so long, None as usual; ``sugared``: with sugar that melts, so that it has to
+    come out of them while that is hot.
     """
 
     bake: Bake
     moulded: bool = False
+    unmould_min: Annotated[float, Range(0, 120, "min")] | None = None
     sugared: bool = False
     do: Literal["bake"] = field(default="bake", kw_only=True)
 
@@ -53,13 +56,19 @@ def _minutes(step: Baking, figures: BakeFigures, kitchen: Kitchen) -> float:
     return step.bake.minutes * max(figures.loads, 1)
 
 
+def _steam(stage: Stage) -> str:
+    if not stage.steam:
+        return ""
+    return f" with {stage.steam_s:g} s of steam" if stage.steam_s else " with steam"
+
+
 def instruct(here: Here[Baking]) -> Iterator[str]:
     """The programme, and the signs it is done by."""
     step, bake = here.step, here.step.bake
-    stages = [
-        f"{span(s.minutes)} at {c(s.oven_c)}{' with steam' if s.steam else ''}" for s in bake.stages
-    ]
+    stages = [f"{span(s.minutes)} at {c(s.oven_c)}{_steam(s)}" for s in bake.stages]
     yield f"Bake {span(bake.minutes)}"
+    if bake.preheat_c is not None:
+        yield f"Oven heated to {c(bake.preheat_c)} before; set it back as the trays go in."
     yield f"{', then '.join(stages)}, {bake.oven.said} oven."
     if bake.docked:
         yield "Dock it, so that it stays low."
@@ -75,7 +84,8 @@ def instruct(here: Here[Baking]) -> Iterator[str]:
             "deeply."
         )
     elif step.moulded:
-        yield "Unmould after five minutes, before the bottom sweats."
+        after = 5.0 if step.unmould_min is None else step.unmould_min
+        yield f"Unmould after {span(after)}, before the bottom sweats."
 
 
 def mind(here: Here[Baking]) -> Iterator[Note]:

@@ -14,7 +14,7 @@ from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Mad
 from lamination.steps.cut import Cut, CutFigures
 from lamination.terms.advice import Note
 from lamination.terms.rests import Rest
-from lamination.terms.said import counted, g, mm, named, say
+from lamination.terms.said import c, counted, g, mm, named, say
 from lamination.terms.trade import Place
 
 
@@ -65,6 +65,17 @@ def instruct(here: Here[Shaping]) -> Iterator[str]:
             f"{named(product.name)}: {on.across} × {on.along} on a tray{filled}. "
             f"{CARDS[product.card].seal}"
         )
+    yield from _proofs(here)
+
+
+def _proofs(here: Here[Shaping]) -> Iterator[str]:
+    """How the proofer is set, where it is used."""
+    rest = here.step.rest
+    if rest is None or rest.place is not Place.PROOFER:
+        return
+    at = here.kitchen["proofer.c"] if rest.air_c is None else rest.air_c
+    damp = here.figures.humidity_pct if rest.humidity_pct is None else rest.humidity_pct
+    yield f"Proofer at {c(at)}, {say(damp)} % humidity."
 
 
 def mind(here: Here[Shaping]) -> Iterator[Note]:

@@ -9,6 +9,7 @@ from lamination.terms.limits import Checked, Fault, Faults, Range
 from lamination.terms.said import span
 from lamination.terms.trade import Chilled, Place, Surface
 
+ProofAir = Annotated[float, Range(5, 45, "°C")]
 Minutes = Annotated[float, Range(0, 7 * 24 * 60, "min")]
 
 
@@ -27,7 +28,8 @@ class Rest(Checked):
     It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
     bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
     ``on``: what it lies on all the while, ``chilled``: how that was made cold before; ``iced``: ice
-    packs on top of the dough.
+    packs on top of the dough. ``air_c``, ``humidity_pct``: as the proofer is set for this one, in place
+    of the kitchen's.
     """
 
     place: Place
@@ -37,6 +39,8 @@ class Rest(Checked):
     on: Surface = Surface.USUAL
     iced: bool = False
     chilled: Chilled = Chilled.NOT
+    air_c: ProofAir | None = None
+    humidity_pct: Annotated[float, Range(0, 100, "%")] | None = None
 
     def __post_init__(self) -> None:
         super().__post_init__()

@@ -179,11 +179,14 @@ class Around:
             over = Air(min(kitchen["ice.c"], c), self._wrapped(kitchen["contact.ice"]))
         return below, over
 
-    def open_air(self, place: Place, minute: float) -> Air:
-        """The air round an unwrapped piece."""
+    def open_air(self, place: Place, minute: float, set_c: float | None = None) -> Air:
+        """The air round an unwrapped piece; ``set_c``: as the proofer is set for it, °C."""
         if place is Place.BENCH:
             return Air(self.room_c(minute), self.kitchen["bench.film"])
-        return Air(self.kitchen[f"{place}.c"], self.kitchen[f"{place}.film"])
+        at = self.kitchen[f"{place}.c"]
+        if place is Place.PROOFER and set_c is not None:
+            at = set_c
+        return Air(at, self.kitchen[f"{place}.film"])
 
     def _slab(self, of: Surface, t_c: tuple[float, ...], under: Air, wrap: bool) -> Slab:
         k, rho, c = _SOLIDS[of]

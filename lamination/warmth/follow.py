@@ -222,7 +222,7 @@ class Follower:
     ) -> tuple[Air | Slab, Air]:
         middle = (self.minute if at is None else at) + minutes / 2
         if open_air:
-            air = self.around.open_air(place, middle)
+            air = self.around.open_air(place, middle, rest.air_c)
             return air, air
         return self.around.place(rest, place, middle)
 
@@ -367,7 +367,7 @@ class Follower:
         for i, stay in enumerate(rest.stays):
             last = i + 1 == len(rest.stays)
             lasts = max(stay.minutes, _DAY_MIN - (at - began.minute)) if last else stay.minutes
-            air = self.around.open_air(stay.place, at + stay.minutes / 2)
+            air = self.around.open_air(stay.place, at + stay.minutes / 2, rest.air_c)
             course = course.then(conduct(course.end, air, air, lasts, _FINER))
             at += stay.minutes
         return course

@@ -63,13 +63,14 @@ def proof_of(found: Followed) -> Proof | None:
     if place in (Place.FRIDGE, Place.FREEZER):
         place = Place.PROOFER
     follower = Follower(found.walk, kitchen, Today())
-    at = follower.around.open_air(place, 0.0).t_c
+    air_c = rest.air_c if rest else None
+    at = follower.around.open_air(place, 0.0, air_c).t_c
     wanted = found.leaven.whole_dose * kitchen.of_family(family, "proof.share_pct") / 100
     times = []
     for start in (kitchen["fridge.c"], _FROZEN_C):
         body = follower.matter.piece(_piece_mm(found), start)
         began = Began(0, body, 0.0, 0.0, 0.0, 0.0, True)
-        course = follower.proof_course(began, Rest(place, _DAY_MIN))
+        course = follower.proof_course(began, Rest(place, _DAY_MIN, air_c=air_c))
         grid = np.arange(0, _DAY_MIN, 2.0)
         doses = integrated(grid, activity(course.at(grid)) @ body.shares)
         done = np.flatnonzero(doses >= wanted)

@@ -6,22 +6,20 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.materials.ingredients import LIBRARY, Window
+from lamination.materials.ingredients import Window
 from lamination.plan.fixes import taken
 from lamination.plan.plan import Plan
-from lamination.terms.advice import TONES, Fix, Note, Put
+from lamination.terms.advice import TONES, Fix, Note
 from lamination.terms.limits import Faults
-from lamination.terms.rests import Rest, Stay
-from lamination.terms.said import c, listed, named, span
-from lamination.terms.trade import Place
+from lamination.terms.said import c, listed, span
 from lamination.warmth.bodies import Today
-from lamination.warmth.follow import Follower, follow
+from lamination.warmth.follow import follow
 from lamination.warmth.followed import Followed, Stretch, Trace, WorkClock, Works
 from lamination.warmth.proof import Proof, proof_of
+from lamination.warmth.ways import low, ways
 from lamination.warmth.windows import Cause, RestWindow
 
 _NOTICED_MIN = 2  # less than this nobody would notice
-_TEMPERS = (10.0, 15.0, 20.0, 25.0, 35.0)
 _MOST_FIXES = 2
 _MOST_TRIES = (
     12  # each follows the whole plan anew: a dough that fails everywhere wants a cooler room
@@ -96,10 +94,6 @@ def work_warmth(
     )
 
 
-def _low(name: str) -> str:
-    return named(name[0].lower() + name[1:])
-
-
 def _tightest(clocks: Iterable[WorkClock]) -> WorkClock | None:
     timed = [c for c in clocks if c.lasts_min is not None and c.takes_min > 0]
     return min(timed, key=lambda c: (c.lasts_min or 0) / c.takes_min, default=None)
@@ -118,14 +112,14 @@ def _summary(found: Followed, proof: Proof | None, names: dict[str, str]) -> tup
     if hopeless:
         clock = min(hopeless, key=lambda k: k.lasts_min or 0)
         return "no", (
-            f"{here} this does not work as it stands: at {_low(names[clock.stop])} {_softens(clock)} "
+            f"{here} this does not work as it stands: at {low(names[clock.stop])} {_softens(clock)} "
             f"and the work takes {span(clock.takes_min)}. Start with a colder dough, chill what you roll "
             "on, rest before every turn, or begin at a cooler hour."
         )
     out = [w for w in found.windows if w.verdict in ("short", "long")]
     if out:
         said = [
-            f"{_low(names[w.stop])} wants a "
+            f"{low(names[w.stop])} wants a "
             + ("longer rest" if w.verdict == "short" else "shorter or milder rest")
             for w in out[:2]
         ]
@@ -133,21 +127,21 @@ def _summary(found: Followed, proof: Proof | None, names: dict[str, str]) -> tup
         return "tight", f"{here} it works, and {listed(said)} after it{more}."
     quick = [k for k in found.clocks if k.works == "tight"]
     if quick:
-        where = listed([_low(names[k.stop]) for k in quick])
+        where = listed([low(names[k.stop]) for k in quick])
         return "tight", (
             f"{here} it works with quick hands at {where}: rest before, in the freezer first, or on a "
             "chilled bench."
         )
     tight = [w for w in found.windows if w.verdict == "tight"]
     if tight:
-        return "tight", f"{here} it works; look at the rest after {_low(names[tight[0].stop])}."
+        return "tight", f"{here} it works; look at the rest after {low(names[tight[0].stop])}."
     if proof and proof.hot:
         return "tight", f"{here} it works, and the proof is too warm for this butter."
     clock_ = _tightest(found.clocks)
     if clock_ and clock_.lasts_min is not None:
         return "yes", (
             f"{here} it works as planned: the butter lasts {span(clock_.lasts_min)} at "
-            f"{_low(names[clock_.stop])}, for {span(clock_.takes_min)} of work."
+            f"{low(names[clock_.stop])}, for {span(clock_.takes_min)} of work."
         )
     return "yes", f"{here} it works as planned, and the butter never gets too warm on the bench."
 
@@ -234,22 +228,19 @@ def _with_ways_out(
     codes = {n.key: TONES[n.tone] for n in notes}
     tries = 0
     for note in notes:
-        if note.code.startswith("rest"):
-            wanted = _rest_fixes(plan, found, note)
-        elif note.code.startswith("clock"):
-            wanted = _clock_fixes(plan, found, note, names)
-        elif note.code == "proof-hot":
-            wanted = _proof_fixes(plan, found)
-        else:
-            wanted = iter(())
         good: list[Fix] = []
-        for fix in wanted:
+        for fix in ways(plan, found, note, names):
             if len(good) == _MOST_FIXES or tries == _MOST_TRIES:
                 break
             tries += 1
             if _clears(plan, kitchen, today, note, fix, codes):
                 good.append(fix)
         yield replace(note, fixes=tuple(good))
+
+
+def _of(note: Note) -> str:
+    """What advice is about: a rest, the clock, the proof."""
+    return note.code.split("-")[0]
 
 
 def _clears(
@@ -265,131 +256,12 @@ def _clears(
         after = work_warmth(taken(plan, fix), kitchen, today, fixes=False).notes
     except Faults:
         return False
-    stops = {n.stop: n for n in after if n.code.split("-")[0] == note.code.split("-")[0]}
-    if note.stop in stops:
+    said = {n.stop for n in after if n.tone != "know" and _of(n) == _of(note)}
+    if note.stop in said:
         return False
     return all(
         n.tone not in ("mind", "tight") or before.get(n.key, 9) <= TONES[n.tone] for n in after
     )
-
-
-def _put_rest(plan: Plan, stop: str, rest: Rest, label: str) -> Fix:
-    return Fix(label, (Put(f"steps[{plan.at(stop)}].rest", rest),))
-
-
-def _round_inside(w: RestWindow, base: float | None) -> float | None:
-    """Minutes a baker would say, inside the good marks, nearest to what is best."""
-    if w.good_from_min is None:
-        return None
-    low, high = w.good_from_min, w.good_until_min
-    aim = min(max(base if base is not None else low, low), high if high is not None else 1e9)
-    for step in (15.0, 5.0, 1.0):
-        for value in (step * round(aim / step), step * -(-low // step)):
-            if value >= max(low, 2.0) and (high is None or value <= high):
-                return float(value)
-    return None
-
-
-def _rest_fixes(plan: Plan, found: Followed, note: Note) -> Iterator[Fix]:
-    step = plan.steps[plan.at(note.stop)]
-    rest, w = step.rest, next(x for x in found.windows if x.stop == note.stop)
-    if rest is None:
-        return
-    proof = found.began[note.stop].open_air
-    word = "Proof" if proof else "Rest"
-    minutes = _round_inside(w, w.best_min if proof else None)
-    if w.verdict == "long" and w.good_until_min is not None and not proof:
-        minutes = _round_inside(w, w.good_until_min)
-    if minutes is not None and minutes != rest.minutes:
-        ends = sum(s.minutes for s in (rest.first, rest.last) if s)
-        if minutes >= ends:
-            yield _put_rest(
-                plan, note.stop, replace(rest, minutes=minutes), f"{word} {span(minutes)}"
-            )
-    if proof:
-        return
-    follower = Follower(found.walk, found.kitchen, Today())
-    began = found.began[note.stop]
-    for other, label in _other_rests(rest):
-        judged = follower.judged(began, other)
-        if judged and judged.verdict == "good":
-            yield _put_rest(plan, note.stop, other, label)
-        elif judged:
-            fitting = _round_inside(judged, None)
-            ends = sum(s.minutes for s in (other.first, other.last) if s)
-            if fitting is not None and fitting >= ends:
-                yield _put_rest(
-                    plan, note.stop, replace(other, minutes=fitting), f"{label}, {span(fitting)}"
-                )
-
-
-def _other_rests(rest: Rest) -> Iterator[tuple[Rest, str]]:
-    if rest.place is Place.FREEZER or (rest.first and rest.first.place is Place.FREEZER):
-        for minutes in _TEMPERS:
-            last = Stay(Place.BENCH, minutes)
-            yield (
-                replace(rest, minutes=rest.minutes + minutes, last=last),
-                f"Then {span(minutes)} on the bench",
-            )
-        yield Rest(Place.FRIDGE, rest.minutes, on=rest.on), "The fridge in place of the freezer"
-    elif rest.place is Place.BENCH:
-        yield (
-            Rest(Place.FRIDGE, max(rest.minutes, 20.0), on=rest.on),
-            "The fridge in place of the bench",
-        )
-    else:
-        cold = Stay(Place.FREEZER, 10.0)
-        if rest.minutes >= 20:
-            yield replace(rest, first=cold), "The first 10 min in the freezer"
-        for minutes in _TEMPERS[:3]:
-            last = Stay(Place.BENCH, minutes)
-            yield (
-                replace(rest, minutes=rest.minutes + minutes, last=last),
-                f"Then {span(minutes)} on the bench",
-            )
-
-
-def _clock_fixes(plan: Plan, found: Followed, note: Note, names: dict[str, str]) -> Iterator[Fix]:
-    n = plan.at(note.stop)
-    step = plan.steps[n]
-    if step.chilled == "not":
-        from_fridge = (
-            Put(f"steps[{n}].on", "marble"), Put(f"steps[{n}].chilled", "fridge"),
-        )  # fmt: skip
-        yield Fix("Roll on a marble cold from the fridge", from_fridge)
-    if n:
-        before = plan.steps[n - 1]
-        if before.rest is None or not before.rests:
-            one = Rest(Place.FRIDGE, 30.0)
-            yield _put_rest(
-                plan, before.id, one, f"Rest 30 min in the fridge after {_low(names[before.id])}"
-            )
-        elif before.rest.place is Place.FRIDGE and before.rest.first is None:
-            if before.rest.minutes >= 20:
-                cold = replace(before.rest, first=Stay(Place.FREEZER, 10.0))
-                yield _put_rest(
-                    plan, before.id, cold, "The first 10 min of the rest before in the freezer"
-                )
-            longer = replace(before.rest, minutes=before.rest.minutes + 15)
-            yield _put_rest(plan, before.id, longer, "15 min more in the fridge before it")
-    sheet = next(i for i in LIBRARY if i.key == "butter-sheet")
-    if found.walk.recipe.window.plastic_to_c < sheet.window.plastic_to_c:  # type: ignore[union-attr]
-        yield Fix("Laminating butter", (Put("butter.ingredient", sheet.key),))
-
-
-def _proof_fixes(plan: Plan, found: Followed) -> Iterator[Fix]:
-    shaping = next((s for s in plan.steps if s.kind_name == "shape"), None)
-    if shaping is None or shaping.rest is None:
-        return
-    room = found.kitchen["room.c"]
-    if shaping.rest.place is Place.PROOFER and room < found.kitchen["proofer.c"]:
-        w = next((x for x in found.windows if x.stop == shaping.id), None)
-        aim = (w.best_min or shaping.rest.minutes) if w else shaping.rest.minutes
-        for times in (1.5, 1.8, 2.2):
-            minutes = 15.0 * round(aim * times / 15)
-            yield _put_rest(
-                plan, shaping.id, Rest(Place.BENCH, minutes), f"{span(minutes)} in the room"
-            )
 
 
 def _warmer(
@@ -402,10 +274,10 @@ def _warmer(
         then = next(k for k in hotter.clocks if k.stop == now.stop)
         if then.lasts_min is not None:
             less = round(now.lasts_min) - round(then.lasts_min)
-            said.append(f"{span(less)} less at {_low(names[now.stop])}")
+            said.append(f"{span(less)} less at {low(names[now.stop])}")
     for a, b in zip(found.windows, hotter.windows, strict=True):
         if a.good_from_min is not None and b.good_from_min is not None:
             more = round(b.good_from_min) - round(a.good_from_min)
             if more >= _NOTICED_MIN:
-                said.append(f"{span(more)} more rest after {_low(names[a.stop])}")
+                said.append(f"{span(more)} more rest after {low(names[a.stop])}")
     return f"Two degrees warmer: {', '.join(said) or 'nothing that one would notice'}."

@@ -16,8 +16,8 @@ it("lists marks in tens and loses none", () => {
 
 it("lays a bake's stages end to end", () => {
   const steps = stretched([
-    { minutes: 4, oven_c: 220, steam: true },
-    { minutes: 14, oven_c: 190, steam: false },
+    { minutes: 4, oven_c: 220, steam: true, steam_s: 0 },
+    { minutes: 14, oven_c: 190, steam: false, steam_s: 0 },
   ]);
   expect(steps.map((s) => [s.from, s.to])).toEqual([
     [0, 4],

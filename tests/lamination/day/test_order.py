@@ -274,3 +274,10 @@ def test_the_record_has_the_true_percentages():
     wrong = Event("weighed-9", start, EventKind.WEIGHED, line="mix/gold", grams=1)
     with pytest.raises(Faults, match="such a line"):
         admit(worked, start, events, wrong)
+
+
+def test_a_frame_whose_height_is_known_says_how_much_butter_it_takes():
+    framed = Kitchen({"frame.width_mm": 250, "frame.length_mm": 300, "frame.height_mm": 10})
+    plan = amend(station(), Amendment(Change.BLOCK_FRAME), framed)
+    assert plan.butter.mass_g == pytest.approx(250 * 300 * 10 * 940 / 1e6, abs=0.1)
+    assert work(plan, framed).lock_in.block.thickness_mm == pytest.approx(10, abs=0.01)

@@ -209,7 +209,8 @@ def test_the_bake_is_read_stage_by_stage_with_its_signs():
 def test_the_shaping_is_read_with_trays_filling_and_where_wash_may_seal():
     pocket = replace(SQUARE, card=Card.POCKET, filling="almond", filling_g=20)
     plan = changed(cutting(pocket), finish=starting_finish(Family.DANISH))
-    first, line = does(plan, "shape")
+    first, line, proofer = does(plan, "shape")
+    assert proofer.startswith("Proofer at 26 °C")
     worked = work(plan)
     trays = math.ceil(worked.cut.pieces / worked.shaped.trays.products[0].per_tray)
     assert first == f"Shape {worked.cut.pieces} pieces on {trays} trays"

@@ -6,8 +6,11 @@ import pytest
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.fixes import taken
-from lamination.plan.starts import starting_finish
+from lamination.plan.starts import starting_finish, starting_plan
+from lamination.plan.work import work
+from lamination.steps.shape import Shaping
 from lamination.terms.rests import Rest, Stay
+from lamination.terms.said import plain
 from lamination.terms.trade import Family, Place
 from lamination.warmth.bodies import Today
 from lamination.warmth.follow import follow
@@ -99,3 +102,34 @@ def test_a_proof_that_was_right_becomes_the_reference():
 def test_there_is_nothing_to_learn_without_a_proof():
     with pytest.raises(ValueError, match="no proof"):
         learned_reference(station(formula=formula()), Kitchen(), 100)
+
+
+@pytest.mark.parametrize(("air_c", "slower"), [(21, True), (28, False)])
+def test_a_proof_by_its_plan_is_as_warm_as_the_plan_says(air_c, slower):
+    new = starting_plan("Mine", Family.CROISSANT, 2000, Kitchen())
+    shape = new.first(Shaping)
+    usual = work_warmth(new, Kitchen()).proof
+    mine = work_warmth(new.changed(shape, rest=replace(shape.rest, air_c=air_c)), Kitchen()).proof
+    assert (mine.chilled_min > usual.chilled_min) is slower
+    # as if the kitchen's own proofer were set so
+    row = work_warmth(new, Kitchen({"proofer.c": air_c})).proof
+    assert mine.chilled_min == row.chilled_min
+
+
+def test_a_proof_set_too_hot_is_minded_and_setting_it_lower_clears_it():
+    new = starting_plan("Mine", Family.CROISSANT, 2000, Kitchen())
+    shape = new.first(Shaping)
+    hot = new.changed(shape, rest=replace(shape.rest, air_c=36.0))
+    note = next(n for n in work_warmth(hot, Kitchen()).notes if n.code == "proof-hot")
+    assert note.fixes
+    for fix in note.fixes:
+        codes = {n.code for n in work_warmth(taken(hot, fix), Kitchen()).notes if n.tone == "mind"}
+        assert not codes, fix.label
+
+
+def test_the_bench_reads_how_the_proofer_is_set():
+    new = starting_plan("Mine", Family.CROISSANT, 2000, Kitchen())
+    shape = new.first(Shaping)
+    damp = new.changed(shape, rest=replace(shape.rest, air_c=24.0, humidity_pct=82.0))
+    does = " ".join(plain(t) for t in work(damp).stop("shape").does)
+    assert "Proofer at 24 °C, 82 % humidity." in does

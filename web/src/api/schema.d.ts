@@ -1442,7 +1442,7 @@ export interface components {
          * @description A bake: its stages for one kind of oven, and the signs it is done by.
          *
          *     ``turn_tray``: turned half-way. ``docked``: pricked to stay low. ``core_c``: wanted in the middle
-         *     of a piece; None where colour alone decides.
+         *     of a piece; None where colour alone decides. ``preheat_c``: heated to before, where that is more.
          */
         Bake: {
             oven: components["schemas"]["Oven"];
@@ -1462,6 +1462,8 @@ export interface components {
             core_c?: number | null;
             /** @default golden */
             colour: components["schemas"]["Colour"];
+            /** Preheat C */
+            preheat_c?: number | null;
         };
         /**
          * BakeFigures
@@ -2059,6 +2061,18 @@ export interface components {
             flap: "low" | "high";
         };
         /**
+         * Needed
+         * @description An ingredient and how much of it is needed in all, g.
+         */
+        Needed: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * Note
          * @description Advice at a step. ``mind``: look at this; ``tight``: it goes, with care; ``know``; ``good``.
          *
@@ -2285,7 +2299,8 @@ export interface components {
          *     It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
          *     bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
          *     ``on``: what it lies on all the while, ``chilled``: how that was made cold before; ``iced``: ice
-         *     packs on top of the dough.
+         *     packs on top of the dough. ``air_c``, ``humidity_pct``: as the proofer is set for this one, in place
+         *     of the kitchen's.
          */
         Rest: {
             place: components["schemas"]["Place"];
@@ -2302,6 +2317,10 @@ export interface components {
             iced: boolean;
             /** @default not */
             chilled: components["schemas"]["Chilled"];
+            /** Air C */
+            air_c?: number | null;
+            /** Humidity Pct */
+            humidity_pct?: number | null;
         };
         /**
          * RollUpFigures
@@ -2414,6 +2433,8 @@ export interface components {
         /**
          * Stage
          * @description A stage of a bake: minutes at a heat, with or without steam.
+         *
+         *     ``steam_s``: for so many seconds, 0 for all of it.
          */
         Stage: {
             /** Minutes */
@@ -2425,6 +2446,11 @@ export interface components {
              * @default false
              */
             steam: boolean;
+            /**
+             * Steam S
+             * @default 0
+             */
+            steam_s: number;
         };
         /**
          * Stay
@@ -2664,6 +2690,8 @@ export interface components {
             put_away: components["schemas"]["Kept"][];
             /** Sheets */
             sheets: components["schemas"]["WeighSheet"][];
+            /** Shopping */
+            shopping: components["schemas"]["Needed"][];
             /** Labels */
             labels: components["schemas"]["Label"][];
             /** Notes */
@@ -2723,8 +2751,9 @@ export interface components {
         Addition: "topping" | "mark" | "glaze" | "dust";
         /**
          * Baking
-         * @description A bake; the rest after it is the cooling. ``moulded``: in rings, tins or moulds; ``sugared``: with
-         *     sugar that melts, so that it has to come out of them while that is hot.
+         * @description A bake; the rest after it is the cooling. ``moulded``: in rings, tins or moulds; ``unmould_min``:
+         *     out of them after so long, None as usual; ``sugared``: with sugar that melts, so that it has to
+         *     come out of them while that is hot.
          */
         Baking: {
             bake: components["schemas"]["Bake"];
@@ -2733,6 +2762,8 @@ export interface components {
              * @default false
              */
             moulded: boolean;
+            /** Unmould Min */
+            unmould_min?: number | null;
             /**
              * Sugared
              * @default false
@@ -4871,6 +4902,8 @@ export interface components {
         /**
          * WorkedOrder
          * @description An order worked, dough by dough; ``crowds``: places that are asked to hold too much.
+         *
+         *     ``shopping``: all that is weighed for it, each ingredient once.
          */
         WorkedOrder: {
             /** Name */
@@ -4882,6 +4915,11 @@ export interface components {
              * @default []
              */
             crowds: components["schemas"]["Crowd"][];
+            /**
+             * Shopping
+             * @default []
+             */
+            shopping: components["schemas"]["Needed"][];
         };
         /**
          * Order

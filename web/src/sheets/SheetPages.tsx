@@ -23,9 +23,11 @@ interface Props {
   back: string;
   csv: string;
   sheets: Printed[];
+  /** All of it together, for the day before. */
+  shopping: Schemas["Needed"][];
 }
 
-export function SheetPages({ title, back, csv, sheets }: Props) {
+export function SheetPages({ title, back, csv, sheets, shopping }: Props) {
   const [query, setQuery] = useSearchParams();
   const label = query.get("as") !== "pages";
   return (
@@ -53,11 +55,41 @@ export function SheetPages({ title, back, csv, sheets }: Props) {
         </div>
       </div>
       <div className={label ? classes.labels : classes.pages}>
+        {shopping.length > 0 && <Shopping title={title} of={shopping} label={label} />}
         {sheets.map((printed) => (
           <Sheet key={`${printed.name}${printed.sheet.stop}`} {...printed} label={label} />
         ))}
       </div>
     </>
+  );
+}
+
+/** What to have in the house the day before, each ingredient once. */
+function Shopping({ title, of, label }: { title: string; of: Props["shopping"]; label: boolean }) {
+  const { say } = useSaying();
+  return (
+    <article className={label ? classes.label : classes.page} aria-label="For the day before">
+      <header>
+        <h2>For the day before</h2>
+        <p>{title}</p>
+      </header>
+      <table>
+        <tbody>
+          {of.map((what) => (
+            <tr key={what.ingredient}>
+              {!label && (
+                <td className={classes.box} aria-hidden="true">
+                  <i />
+                </td>
+              )}
+              <th scope="row">{what.name}</th>
+              <td>{say("mass", what.grams)}</td>
+              {!label && <td className={classes.used} />}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </article>
   );
 }
 

@@ -28,6 +28,7 @@ function OfOrder({ id, order }: { id: number; order: Schemas["Order"] }) {
     <SheetPages
       title={order.name}
       back={`/day/${id}`}
+      shopping={work.data.shopping}
       csv={`/api/orders/${id}/sheets.csv`}
       sheets={work.data.batches.flatMap((batch) =>
         batch.sheets.map(({ sheet, times, at }) => ({

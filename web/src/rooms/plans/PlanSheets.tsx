@@ -35,6 +35,7 @@ function OfPlan({ id, plan }: { id: number; plan: Schemas["Plan"] }) {
     <SheetPages
       title={plan.name}
       back={`/plans/${id}`}
+      shopping={worked.data.shopping}
       csv={`/api/plans/${id}/sheets.csv`}
       sheets={sheets.map((sheet) => ({
         name: plan.name,

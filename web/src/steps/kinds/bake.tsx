@@ -8,7 +8,7 @@ import { MeasureInput } from "@/measures/MeasureInput";
 import { span } from "@/measures/quantity";
 import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
-import { StepAssumes, StepRest } from "../parts/StepParts";
+import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
 
 const MOST_STAGES = 6;
 
@@ -37,6 +37,14 @@ function BakePanel(panel: PanelProps<"bake">) {
         emptyMeans="by colour"
         onChange={(core_c) => setBake({ core_c }, "core_c")}
       />
+      <MeasureInput
+        label="Oven heated before to"
+        quantity="temperature"
+        path={`${at}.bake.preheat_c`}
+        value={bake.preheat_c}
+        emptyMeans="as it bakes"
+        onChange={(preheat_c) => setBake({ preheat_c }, "preheat_c")}
+      />
       <Choice
         label="Colour wanted"
         tight
@@ -59,6 +67,15 @@ function BakePanel(panel: PanelProps<"bake">) {
         checked={step.moulded}
         onChange={(e) => set({ moulded: e.currentTarget.checked }, "moulded")}
       />
+      {step.moulded && !step.sugared && (
+        <StepMeasure
+          panel={panel}
+          name="unmould_min"
+          label="Out of them after"
+          quantity="time"
+          emptyMeans="5 min"
+        />
+      )}
       <Checkbox
         label="Sugar that melts"
         checked={step.sugared}
@@ -115,6 +132,16 @@ function Stages({ step, at, readOnly, setBake }: StagesProps) {
             checked={stage.steam}
             onChange={(e) => setStage(n, { steam: e.currentTarget.checked }, "steam")}
           />
+          {stage.steam && (
+            <MeasureInput
+              label="Seconds of it"
+              quantity="number"
+              path={`${at}.bake.stages[${n}].steam_s`}
+              value={stage.steam_s || null}
+              emptyMeans="all the time"
+              onChange={(v) => setStage(n, { steam_s: v ?? 0 }, "steam_s")}
+            />
+          )}
           {stages.length > 1 && !readOnly && (
             <Button
               variant="default"
@@ -138,7 +165,7 @@ function Stages({ step, at, readOnly, setBake }: StagesProps) {
               {
                 stages: [
                   ...stages,
-                  { ...(stages.at(-1) ?? { minutes: 8, oven_c: 180 }), steam: false },
+                  { ...(stages.at(-1) ?? { minutes: 8, oven_c: 180, steam_s: 0 }), steam: false },
                 ],
               },
               "stages",

@@ -14,7 +14,7 @@ import { StepAssumes, StepRest } from "../parts/StepParts";
 
 /** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
 function ShapePanel(panel: PanelProps<"shape">) {
-  const { plan, worked, change, made } = panel;
+  const { plan, worked, change, made, step } = panel;
   const { figure, say, words } = useSaying();
   const { options } = useTrade();
   const faults = useContext(FaultsContext);
@@ -77,7 +77,11 @@ function ShapePanel(panel: PanelProps<"shape">) {
             label="Trays"
             value={String(made.trays.products.flatMap((p) => p.trays).length)}
           />
-          <Readout worked={worked} label="Humidity" value={`${made.humidity_pct} %`} />
+          <Readout
+            worked={worked}
+            label="Humidity"
+            value={`${step.rest?.humidity_pct ?? made.humidity_pct} %`}
+          />
         </dl>
       )}
       <StepAssumes panel={panel} />

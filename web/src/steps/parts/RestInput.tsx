@@ -5,6 +5,7 @@ import { useTrade } from "@/api/trade";
 import { WindowBar } from "@/cold/WindowBar";
 import { Choice } from "@/measures/Choice";
 import { MeasureInput } from "@/measures/MeasureInput";
+import classes from "./panels.module.css";
 import { restIn } from "./rests";
 
 type Rest = Schemas["Rest"];
@@ -50,6 +51,26 @@ export function RestInput({ label, path, rest, onChange, window: w, proofer }: P
           value={rest.minutes}
           onChange={(minutes) => minutes !== null && onChange({ ...rest, minutes })}
         />
+      )}
+      {rest?.place === "proofer" && (
+        <div className={classes.pair}>
+          <MeasureInput
+            label="Proofer at"
+            quantity="temperature"
+            path={`${path}.air_c`}
+            value={rest.air_c}
+            emptyMeans="as in the kitchen"
+            onChange={(air_c) => onChange({ ...rest, air_c })}
+          />
+          <MeasureInput
+            label="Humidity"
+            quantity="share"
+            path={`${path}.humidity_pct`}
+            value={rest.humidity_pct}
+            emptyMeans="as in the kitchen"
+            onChange={(humidity_pct) => onChange({ ...rest, humidity_pct })}
+          />
+        </div>
       )}
       {rest && w && <WindowBar window={w} />}
       {rest && <Chain path={path} rest={rest} onChange={onChange} />}
