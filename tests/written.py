@@ -15,9 +15,11 @@ from bakehouse.kitchen.api import trade_words, view_of
 from lamination.kitchen import Kitchen
 from lamination.plan import Plan, WorkedPlan, starting_finish, work
 from lamination.run import Event, EventKind, admit, planned_deeds, stand, tray_steps
+from lamination.steps.crank import Crank
 from lamination.steps.divide import Divide
 from lamination.steps.lay_double import LayDouble
 from lamination.steps.more_butter import MoreButter
+from lamination.steps.offcuts import Offcuts
 from lamination.steps.own import OwnStep
 from lamination.steps.plain_turn import PlainTurn
 from lamination.steps.roll_up import RollUp
@@ -138,7 +140,9 @@ def _with_own(plan: Plan) -> Plan:
     steps = (*steps[:cut], LayDouble(2, id="lay_double"), *steps[cut:])
     dough = next(n for n, s in enumerate(steps) if s.do == "flatten")
     plain = PlainTurn(Fold.LETTER, 12, id="plain_turn-1")
-    return replace(plan, steps=(*steps[:dough], plain, *steps[dough:]))
+    cut = next(n for n, s in enumerate(steps) if s.do == "cut") + 1
+    steps = (*steps[:cut], Offcuts("Bun", 40, id="offcuts-1"), *steps[cut:])
+    return replace(plan, steps=(*steps[:dough], plain, Crank(2, id="crank-1"), *steps[dough:]))
 
 
 def panels() -> dict:

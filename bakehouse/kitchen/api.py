@@ -18,7 +18,7 @@ from lamination.materials import LIBRARY, Allergen, Ingredient, Strength
 from lamination.materials import Kind as Ingredients
 from lamination.pieces import Addition, Card, Colour, Oven, Shape, Wash
 from lamination.search import Wish
-from lamination.steps import KINDS, ButterState, Chapter, Strewn
+from lamination.steps import KINDS, ButterState, Chapter, Gathered, Strewn
 from lamination.terms import Chilled, Family, Fold, Method, Place, Surface, Tool, Worded
 
 router = Router(tags=["kitchen"])
@@ -29,6 +29,7 @@ _WORDED: dict[str, type[Worded]] = {
     "colour": Colour, "development": Development, "preferment": PrefermentKind, "kind": Ingredients,
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
+    "gathered": Gathered,
 }  # fmt: skip
 
 

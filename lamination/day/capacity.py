@@ -7,11 +7,12 @@ from dataclasses import dataclass
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.worked import Stop
-from lamination.steps import Chapter
+from lamination.steps.shape import ShapeFigures
 from lamination.terms.said import counted, span
 from lamination.terms.trade import Place
 
 _COUNTED = (Place.FRIDGE, Place.FREEZER)
+_PIECES = ("cut", "offcuts", "shape", "wash")
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +26,14 @@ class Crowd:
     says: str
 
 
+def _lies_on(stop: Stop, strip: tuple[Stop, ...]) -> int:
+    """How many places of a shelf a dough takes: a package one, its pieces as many as their trays."""
+    if stop.do not in _PIECES:
+        return 1
+    trays = [s.made.trays.count for s in strip if isinstance(s.made, ShapeFigures)]
+    return max(trays[0] if trays else 1, 1)
+
+
 def crowded(
     batches: Iterable[tuple[int, tuple[Stop, ...], float]], kitchen: Kitchen
 ) -> tuple[Crowd, ...]:
@@ -36,12 +45,13 @@ def crowded(
     edges: dict[Place, list[tuple[float, int]]] = {place: [] for place in _COUNTED}
     for doughs, strip, ready_min in batches:
         for stop in strip:
-            if stop.rest is None or stop.lies is None or stop.chapter is Chapter.OVEN:
+            if stop.rest is None or stop.lies is None:
                 continue
+            many = doughs * _lies_on(stop, strip)
             at = stop.starts_min + stop.bench_min - ready_min
             for stay in stop.rest.stays:
                 if stay.place in edges:
-                    edges[stay.place] += [(at, doughs), (at + stay.minutes, -doughs)]
+                    edges[stay.place] += [(at, many), (at + stay.minutes, -many)]
                 at += stay.minutes
     found = []
     for place, changes in edges.items():

@@ -181,6 +181,8 @@ _MINUTES = tuple(
         ("more_butter", "grate or flake more butter", 5),
         ("lay_double", "lay the sheet double", 2),
         ("roll_up", "roll the sheet up", 5),
+        ("crank", "through the hand-cranked roller", 12),
+        ("offcuts", "make something of the offcuts", 8),
     )
 )
 _BAKE = (
@@ -377,6 +379,15 @@ _FAMILIES = (
              salt_pct=(1.5, 2.6), fat_pct=(0, 16), yeast_pct=(0, 0.5)),
 )  # fmt: skip
 
+_CRANK = (
+    _row("crank.width_mm", "hand-cranked roller, width", 145, "mm", 50, 600),
+    _row("crank.longest_mm", "longest strip one handles on it", 900, "mm", 200, 3_000),
+    _row("crank.most_strips", "strips that are no trouble yet", 6, "", 1, 50, group="crank"),
+    *(
+        _row(f"crank.{n}_mm", f"its gap at setting {n} (0: none)", gap, "mm", 0, 20)
+        for n, gap in enumerate((3.0, 2.6, 2.2, 1.9, 1.6, 1.3, 1.0, 0.8, 0.6), 1)
+    ),
+)  # fmt: skip
 _KEEP = (
     _row("keep.fridge_yeasted_h", "a yeasted block keeps in the fridge", 24, "h", 1, 200),
     _row("keep.fridge_puff_h", "a block without yeast keeps in the fridge", 96, "h", 1, 500),
@@ -391,7 +402,8 @@ _KEEP = (
 )  # fmt: skip
 
 TABLE: tuple[Default, ...] = (
-    *_PLACES, *_MINUTES, *_KEEP, *_BAKE, *_ROLLING, *_SCALES, *_COLD, *_REST, *_PROOF, *_MATTER, *_FAMILIES,
+    *_PLACES, *_MINUTES, *_CRANK, *_KEEP, *_BAKE, *_ROLLING, *_SCALES, *_COLD, *_REST, *_PROOF,
+    *_MATTER, *_FAMILIES,
 )  # fmt: skip
 DEFAULTS: dict[str, Default] = {d.key: d for d in TABLE}
 

@@ -55,7 +55,7 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
     scrap = tuple(
         Scrap(step.id, m.saved.grams, m.saved.butter_g)
         for step, m in zip(plan.steps, found.made, strict=True)
-        if m.saved and m.saved.grams > 0.05
+        if m.saved and abs(m.saved.grams) > 0.05
     )
     put_away = tuple(
         Kept(step.id, m.put) for step, m in zip(plan.steps, found.made, strict=True) if m.put

@@ -9,10 +9,11 @@ from typing import Any
 
 from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step
 from lamination.steps.more_butter import ButterState
+from lamination.steps.offcuts import Gathered
 from lamination.steps.strew import Strewn
 
 __all__ = [
-    "FIGURES", "KINDS", "ButterState", "Chapter", "Form", "Here", "Kind", "Lies", "Made", "OneOf",
+    "FIGURES", "KINDS", "ButterState", "Chapter", "Form", "Gathered", "Here", "Kind", "Lies", "Made", "OneOf",
     "Setting", "Step", "Strewn", "kind_of", "step_classes",
 ]  # fmt: skip
 

@@ -7,9 +7,9 @@ from typing import Any
 
 from lamination.dough.recipe import Contents, Recipe, contents_of
 from lamination.pieces.baking import WASH_OF, Wash
-from lamination.pieces.cutting import Product
 from lamination.steps.base import Here
 from lamination.steps.cut import Cut
+from lamination.steps.offcuts import Offcuts
 from lamination.terms.said import named
 
 
@@ -30,13 +30,12 @@ class Label:
 
 
 def label_of(
-    product: Product, recipe: Recipe, washes: tuple[Wash, ...], carried: tuple[str, ...] = ()
+    name: str, recipe: Recipe, with_it: tuple[str, ...], washes: tuple[Wash, ...] = ()
 ) -> Label:
-    """The label of a product: dough, butter, what was strewn in, filling, toppings and wash together."""
+    """The label of a product: dough and butter, what goes with it by key or name, and its wash."""
     shelf = recipe.shelf
     by_name = {i.name.lower(): i for i in shelf}
-    wanted = [*carried, *([product.filling] if product.filling else [])]
-    wanted += [t.ingredient for t in product.toppings]
+    wanted = [*with_it]
     wanted += [key for wash in washes for key in WASH_OF[wash]]
     known, unknown = [], list(recipe.contents.unknown)
     for what in wanted:
@@ -50,7 +49,7 @@ def label_of(
     allergens = tuple(dict.fromkeys((*own.allergens, *more.allergens)))
     asks = [f"{what.removeprefix('the ').capitalize()}: ask the baker." for what in unknown]
     return Label(
-        product.name,
+        name,
         tuple(dict.fromkeys((*own.names, *more.names))),
         tuple(a.said for a in allergens),
         tuple(unknown),
@@ -60,12 +59,16 @@ def label_of(
 
 
 def labels_of(here: Here[Any]) -> tuple[Label, ...]:
-    """The labels of everything a plan cuts, with every wash of the plan on them."""
+    """The labels of everything a plan makes, with what was strewn in and every wash of the plan on them."""
     found = (getattr(s, "wash", None) for s in here.steps)
     washes = tuple(wash for wash in found if isinstance(wash, Wash))
     carried = tuple(dict.fromkeys(c.what for m in here.made for c in m.lies.carried))
-    return tuple(
-        label_of(p, here.recipe, washes, carried)
-        for _, step, _ in here.all_of(Cut)
-        for p in step.products
-    )
+    labels = []
+    for _, step, _ in here.all_of(Cut):
+        for p in step.products:
+            filled = (p.filling,) if p.filling else ()
+            on = tuple(t.ingredient for t in p.toppings)
+            labels.append(label_of(p.name, here.recipe, (*carried, *filled, *on), washes))
+    for _, step, _ in here.all_of(Offcuts):
+        labels.append(label_of(step.product, here.recipe, carried))
+    return tuple(labels)

@@ -131,7 +131,8 @@ class Lies:
     ``later_pct`` of all of it at folds after that. ``carried``: what goes along
     with the dough. ``part``: the share of it that goes on, where it was divided. ``plies``:
     panels of a last sheet that lie on each other for the knife. ``coil``:
-    the sheet is rolled up. ``of_cut``: the cut that pieces come from, and its figures.
+    the sheet is rolled up. ``of_cut``: the cut that pieces come from, and its figures;
+    ``offcuts_g``: what of its leavings is made use of.
     """
 
     form: Form = Form.NOTHING
@@ -148,6 +149,7 @@ class Lies:
     plies: tuple[Sheet, ...] = ()
     coil: Coil | None = None
     of_cut: Any = None
+    offcuts_g: float = 0.0
     oven_loads: int = 1
 
     @property
@@ -160,6 +162,10 @@ class Lies:
     def carried_g(self) -> float:
         """All that goes along with the dough, g."""
         return sum(c.grams for c in self.carried)
+
+    def with_offcuts(self, used_g: float) -> Lies:
+        """The same, with so much more of the cut's leavings made use of."""
+        return replace(self, offcuts_g=self.offcuts_g + used_g)
 
     def keeping(self, share: float) -> tuple[Carried, ...]:
         """What goes along with a share (0 to 1) of what lies there."""

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN, MARKET, ORDER, PLANS
+from lamination.day.capacity import crowded
 from lamination.day.order import Order, Ordered, Sizing, Wanted, work_order
 from lamination.dough.formula import PrefermentKind
 from lamination.files.tables import formula_csv, read_formula_csv, sheets_csv
@@ -15,11 +16,14 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import PLAIN_SHELF
 from lamination.plan.amend import amend
 from lamination.plan.amendment import Amendment, Change
+from lamination.plan.starts import starting_finish
 from lamination.plan.work import work
 from lamination.run.events import Event, EventKind
 from lamination.run.standing import admit, stand
 from lamination.run.used import used
 from lamination.terms.limits import Faults
+from lamination.terms.rests import Rest
+from lamination.terms.trade import Family, Place
 from tests.plans import formula, poolish, station
 
 IDS = dict(enumerate(PLANS))
@@ -281,3 +285,12 @@ def test_a_frame_whose_height_is_known_says_how_much_butter_it_takes():
     plan = amend(station(), Amendment(Change.BLOCK_FRAME), framed)
     assert plan.butter.mass_g == pytest.approx(250 * 300 * 10 * 940 / 1e6, abs=0.1)
     assert work(plan, framed).lock_in.block.thickness_mm == pytest.approx(10, abs=0.01)
+
+
+def test_trays_of_pieces_in_the_fridge_count_as_so_many_places():
+    plan = station(finish=starting_finish(Family.PUFF))
+    rested = plan.changed(plan.cut, rest=Rest(Place.FRIDGE, 30))
+    worked = work(rested)
+    holds = Kitchen({"fridge.holds": 2})
+    crowds = crowded([(3, worked.strip, worked.facts.to_cut_min)], holds)
+    assert crowds[0].packages == 3 * worked.shaped.trays.count > 3

@@ -11,14 +11,17 @@ from hypothesis import strategies as st
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.cutting import Product, Shape
 from lamination.plan.amend import scaled
+from lamination.plan.fixes import taken
 from lamination.plan.walk import walk
 from lamination.plan.work import work
+from lamination.steps.crank import Crank, gaps_of
 from lamination.steps.cut import Cut
 from lamination.steps.divide import Divide
 from lamination.steps.last_sheet import LastSheet
 from lamination.steps.lay_double import LayDouble
 from lamination.steps.lock_in import LockIn
 from lamination.steps.more_butter import ButterState, MoreButter
+from lamination.steps.offcuts import Gathered, Offcuts
 from lamination.steps.roll_up import RollUp, coil_of
 from lamination.steps.strew import Strew, Strewn
 from lamination.steps.turn import Trim
@@ -319,3 +322,54 @@ def test_mass_is_kept_through_any_strip_of_steps(plan):
     made_up = walk(plan, KITCHEN)
     cut = next(m for m in made_up.made if getattr(m.figures, "do", "") == "cut").figures
     assert sum(cut.each_g) <= came * (1 + 1e-9)
+
+
+# --- offcuts
+
+
+@pytest.mark.parametrize("gathered", list(Gathered))
+def test_what_is_made_of_offcuts_is_no_scrap_any_more(gathered):
+    bare, plan = station(), with_after(station(), "cut", Offcuts("Bun", 30, gathered))
+    before, after = work(bare, KITCHEN), work(plan, KITCHEN)
+    figures = made(plan, "offcuts")
+    assert figures.pieces == int(before.cut.trimmings_g // 30)
+    assert figures.used_g + figures.left_g == pytest.approx(before.cut.trimmings_g)
+    assert before.facts.waste_g - after.facts.waste_g == pytest.approx(figures.used_g)
+    assert [label.product for label in after.labels] == ["Croissant", "Bun"]
+    came, went = books(plan)
+    assert went + figures.used_g == pytest.approx(came, rel=1e-9)
+
+
+def test_two_things_of_offcuts_share_what_there_is():
+    plan = with_after(station(), "cut", Offcuts("Base", 40, pieces=2), Offcuts("Bun", 10))
+    first, second = [s.made for s in work(plan, KITCHEN).strip if s.do == "offcuts"]
+    assert first.pieces == 2
+    assert second.used_g + second.left_g == pytest.approx(first.left_g)
+
+
+def test_more_than_the_cut_leaves_is_minded_and_as_many_as_there_are_clears_it():
+    plan = with_after(station(), "cut", Offcuts("Base", 40, pieces=500))
+    note = next(n for n in work(plan, KITCHEN).notes if n.code == "too-few")
+    assert "too-few" not in codes(taken(plan, note.fixes[0]))
+
+
+# --- thinned by a hand-cranked roller
+
+
+def test_a_roller_thins_by_its_own_settings():
+    plan = with_after(station(), "dough", Crank(5))
+    figures = made(plan, "crank")
+    assert figures.gaps_mm == gaps_of(KITCHEN)[:5]
+    assert figures.strip.thickness_mm == figures.gaps_mm[-1] == 1.6
+    volume = figures.strips * figures.strip.volume_mm3
+    assert volume == pytest.approx(2400 / 1120 * 1e6)
+    assert figures.strip.length_mm <= KITCHEN["crank.longest_mm"]
+    assert work(plan, KITCHEN).layers == work(station(), KITCHEN).layers
+
+
+def test_a_setting_the_roller_has_not_is_refused_at_its_field():
+    small = Kitchen({f"crank.{n}_mm": 0 for n in range(5, 10)})
+    with pytest.raises(Faults) as wrong:
+        work(with_after(station(), "dough", Crank(6)), small)
+    assert wrong.value.faults[0].field == "steps[1].to_setting"
+    assert "4 settings" in wrong.value.faults[0].message

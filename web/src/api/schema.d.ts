@@ -1580,6 +1580,22 @@ export interface components {
             regions: components["schemas"]["Region"][];
         };
         /**
+         * CrankFigures
+         * @description The strip it comes to, in how many pieces it goes through, and the gaps one after another, mm.
+         */
+        CrankFigures: {
+            strip: components["schemas"]["Size"];
+            /** Strips */
+            strips: number;
+            /** Gaps Mm */
+            gaps_mm: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "crank";
+        };
+        /**
          * CutFigures
          * @description Pieces, the mass of each, the share of the sheet they use, and what is left over.
          *
@@ -2107,6 +2123,27 @@ export interface components {
             values: components["schemas"]["Value"][];
         };
         /**
+         * OffcutFigures
+         * @description Pieces, what they take of the offcuts and the butter in that, g, and what is still left.
+         */
+        OffcutFigures: {
+            /** Pieces */
+            pieces: number;
+            /** Wanted */
+            wanted: number;
+            /** Used G */
+            used_g: number;
+            /** Butter G */
+            butter_g: number;
+            /** Left G */
+            left_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "offcuts";
+        };
+        /**
          * OnTrays
          * @description Pieces of a product on trays: their size shaped and risen, how many a tray, which trays.
          */
@@ -2490,7 +2527,7 @@ export interface components {
             /** Leaves */
             leaves: number;
             /** Made */
-            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["MoreButterFigures"] | components["schemas"]["StrewFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["DivideFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["LayDoubleFigures"] | components["schemas"]["RollUpFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"]) | null;
+            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["CrankFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["MoreButterFigures"] | components["schemas"]["StrewFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["DivideFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["LayDoubleFigures"] | components["schemas"]["RollUpFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["OffcutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"]) | null;
             /** Does */
             does: string[];
             /** Words */
@@ -2828,6 +2865,39 @@ export interface components {
          */
         ButterState: "flaked" | "grated" | "block" | "soft" | "whipped";
         /**
+         * Crank
+         * @description The last setting it goes through; it begins at the widest.
+         */
+        Crank: {
+            /**
+             * To Setting
+             * @default 3
+             */
+            to_setting: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "crank";
+        };
+        /**
          * Cut
          * @description What the last sheet is cut into: rows of one product after another, from the datum edge.
          *
@@ -3005,6 +3075,12 @@ export interface components {
              */
             own: components["schemas"]["Ingredient"][];
         };
+        /**
+         * Gathered
+         * @description What becomes of the strips.
+         * @enum {string}
+         */
+        Gathered: "laid" | "rolled" | "as_cut";
         /**
          * LastSheet
          * @description Its thickness, its length, or two of its three sizes; ``uneven_pct``: a fault on purpose.
@@ -3289,6 +3365,47 @@ export interface components {
             do: "more_butter";
         };
         /**
+         * Offcuts
+         * @description What is made of them, what one weighs, how they are gathered.
+         *
+         *     ``pieces``: 0 for as many as there are.
+         */
+        Offcuts: {
+            /** Product */
+            product: string;
+            /** Piece G */
+            piece_g: number;
+            /** @default laid */
+            gathered: components["schemas"]["Gathered"];
+            /**
+             * Pieces
+             * @default 0
+             */
+            pieces: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "offcuts";
+        };
+        /**
          * OldDough
          * @description Dough of earlier days fed back, as a share of the new dough.
          *
@@ -3384,7 +3501,7 @@ export interface components {
             dough: components["schemas"]["Dough"];
             butter: components["schemas"]["Butter"];
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
             formula?: components["schemas"]["Formula"] | null;
             /**
              * Words
@@ -5449,7 +5566,7 @@ export interface components {
          */
         Finish: {
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
         };
     };
     responses: never;

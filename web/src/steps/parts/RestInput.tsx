@@ -59,7 +59,7 @@ export function RestInput({ label, path, rest, onChange, window: w, proofer }: P
             quantity="temperature"
             path={`${path}.air_c`}
             value={rest.air_c}
-            emptyMeans="as in the kitchen"
+            emptyMeans="as usual"
             onChange={(air_c) => onChange({ ...rest, air_c })}
           />
           <MeasureInput
@@ -67,7 +67,7 @@ export function RestInput({ label, path, rest, onChange, window: w, proofer }: P
             quantity="share"
             path={`${path}.humidity_pct`}
             value={rest.humidity_pct}
-            emptyMeans="as in the kitchen"
+            emptyMeans="as usual"
             onChange={(humidity_pct) => onChange({ ...rest, humidity_pct })}
           />
         </div>
