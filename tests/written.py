@@ -15,6 +15,7 @@ from bakehouse.kitchen.api import trade_words, view_of
 from lamination.kitchen import Kitchen
 from lamination.plan import Plan, WorkedPlan, starting_finish, work
 from lamination.run import Event, EventKind, admit, planned_deeds, stand, tray_steps
+from lamination.steps.again import BakeAgain
 from lamination.steps.crank import Crank
 from lamination.steps.divide import Divide
 from lamination.steps.lay_double import LayDouble
@@ -142,6 +143,7 @@ def _with_own(plan: Plan) -> Plan:
     plain = PlainTurn(Fold.LETTER, 12, id="plain_turn-1")
     cut = next(n for n, s in enumerate(steps) if s.do == "cut") + 1
     steps = (*steps[:cut], Offcuts("Bun", 40, id="offcuts-1"), *steps[cut:])
+    steps = (*steps, BakeAgain("almond", 25, id="again-1"))
     return replace(plan, steps=(*steps[:dough], plain, Crank(2, id="crank-1"), *steps[dough:]))
 
 

@@ -9,11 +9,17 @@ from django.http import Http404, HttpRequest
 from ninja import Body, Router
 
 from bakehouse.documents import read_kitchen
-from bakehouse.kitchen.shelf import keep_kitchen, kitchen_record, merged, the_kitchen_at
+from bakehouse.kitchen.shelf import (
+    keep_kitchen,
+    kitchen_record,
+    merged,
+    the_kitchen,
+    the_kitchen_at,
+)
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
 from lamination.dough import Development, PrefermentKind
-from lamination.kitchen import Default, Kitchen
+from lamination.kitchen import Default, Kitchen, OwnCard, Part
 from lamination.materials import LIBRARY, Allergen, Ingredient, Strength
 from lamination.materials import Kind as Ingredients
 from lamination.pieces import Addition, Card, Colour, Oven, Shape, Wash
@@ -29,7 +35,7 @@ _WORDED: dict[str, type[Worded]] = {
     "colour": Colour, "development": Development, "preferment": PrefermentKind, "kind": Ingredients,
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
-    "gathered": Gathered,
+    "gathered": Gathered, "part": Part,
 }  # fmt: skip
 
 
@@ -45,16 +51,18 @@ class KitchenView:
     yours: dict[str, float]
     ingredients: list[Ingredient]
     library: list[Ingredient]
+    cards: list[OwnCard]
     butters: list[str]
 
 
 @dataclass
 class SaveKitchen:
-    """A kitchen made from ``revision``."""
+    """A kitchen made from ``revision``; without ``cards`` these stay as they are."""
 
     revision: int
     yours: dict[str, float]
     ingredients: list[Ingredient]
+    cards: list[OwnCard] | None = None
 
 
 @dataclass
@@ -101,6 +109,7 @@ def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
         dict(kitchen.yours),
         list(kitchen.ingredients),
         list(LIBRARY),
+        list(kitchen.cards),
         [what.key for what in everything if what.locks_in],
     )
 
@@ -117,7 +126,8 @@ def look(request: HttpRequest) -> KitchenView:
 @router.put("/kitchen", auth=head_only, response=KitchenView)
 def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
     """Keep what was changed; what others changed meanwhile stays theirs."""
-    kitchen = Kitchen(save.yours, tuple(save.ingredients))
+    cards = the_kitchen().cards if save.cards is None else tuple(save.cards)
+    kitchen = Kitchen(save.yours, tuple(save.ingredients), cards)
     merged(kitchen, save.revision, user_of(request))
     return _view()
 

@@ -44,8 +44,8 @@ def keep_rows(rows: dict[str, float], user: User | None) -> None:
 def merged(wanted: Kitchen, revision: int, user: User | None) -> None:
     """Keep a kitchen that was made from ``revision``: what others changed since stays theirs.
 
-    Row by row and ingredient by ingredient: of two people who change different ones both keep theirs;
-    of two who change the same one the later has it.
+    Row by row, ingredient by ingredient and card by card: of two people who change different ones both
+    keep theirs; of two who change the same one the later has it.
     """
     record = kitchen_record()
     if record is None or record.revision == revision:
@@ -54,12 +54,15 @@ def merged(wanted: Kitchen, revision: int, user: User | None) -> None:
     base = record.version(revision) or {}
     now = record.document
     yours = _three_way(base.get("yours", {}), now.get("yours", {}), wanted.yours)
-    own = _three_way(_by_key(base), _by_key(now), _by_key(dump(wanted)))
-    keep_kitchen(read_kitchen({"yours": yours, "ingredients": list(own.values())}), user)
+    mine, lists = dump(wanted), {}
+    for name in ("ingredients", "cards"):
+        of = [_by_key(document, name) for document in (base, now, mine)]
+        lists[name] = list(_three_way(*of).values())
+    keep_kitchen(read_kitchen({"yours": yours, **lists}), user)
 
 
-def _by_key(document: dict[str, Any]) -> dict[str, Any]:
-    return {what["key"]: what for what in document.get("ingredients", [])}
+def _by_key(document: dict[str, Any], name: str) -> dict[str, Any]:
+    return {what["key"]: what for what in document.get(name, [])}
 
 
 def _three_way(base: dict[str, Any], now: dict[str, Any], mine: dict[str, Any]) -> dict[str, Any]:

@@ -1,8 +1,9 @@
 """The bakehouse: its places, tools and habits, with where every default comes from."""
 
+from lamination.kitchen.cards import CardLine, OwnCard, Part
 from lamination.kitchen.kitchen import Kitchen, renamed
 from lamination.kitchen.practice import DEFAULTS, Default
 
 __all__ = [
-    "DEFAULTS", "Default", "Kitchen", "renamed",
+    "DEFAULTS", "CardLine", "Default", "Kitchen", "OwnCard", "Part", "renamed",
 ]  # fmt: skip

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Annotated, Any
 
+from lamination.kitchen.cards import OwnCard
 from lamination.kitchen.practice import DEFAULTS, RENAMED, TABLE, Default
 from lamination.materials.ingredients import LIBRARY, Ingredient
 from lamination.terms.limits import Checked, Fault, Length, Range, raise_if
@@ -18,23 +19,25 @@ class Kitchen(Checked):
     """What differs from the table of practice here: ``{key: value}`` in the table's own units.
 
     Raises :class:`~lamination.terms.limits.Faults` for a key the table does not have, or a value
-    outside the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own,
-    beside those of the library. A kitchen is a value: equal ones are one, and it can be remembered by.
+    outside the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own, beside
+    those of the library, and ``cards`` its own ways to shape. A kitchen is a value: equal ones are one,
+    and it can be remembered by.
     """
 
     yours: dict[str, float] = field(default_factory=dict)
     ingredients: Annotated[tuple[Ingredient, ...], Length(0, 200, "ingredients")] = ()
+    cards: Annotated[tuple[OwnCard, ...], Length(0, 60, "cards")] = ()
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        raise_if([*self._faults(), *self._of_ingredients()])
+        raise_if([*self._faults(), *self._of_ingredients(), *self._of_cards()])
 
     def __hash__(self) -> int:
         return self._hash
 
     @cached_property
     def _hash(self) -> int:
-        return hash((frozenset(self.yours.items()), self.ingredients))
+        return hash((frozenset(self.yours.items()), self.ingredients, self.cards))
 
     def _of_ingredients(self) -> list[Fault]:
         found, seen = [], {i.key for i in LIBRARY}
@@ -44,6 +47,20 @@ class Kitchen(Checked):
                 found.append(Fault(f"ingredients[{n}].key", text))
             seen.add(own.key)
         return found
+
+    def _of_cards(self) -> list[Fault]:
+        seen: set[str] = set()
+        found = []
+        for n, card in enumerate(self.cards):
+            if card.key in seen:
+                text = f"There is a card “{card.key}” already. Give yours another key."
+                found.append(Fault(f"cards[{n}].key", text))
+            seen.add(card.key)
+        return found
+
+    def card(self, key: str | None) -> OwnCard | None:
+        """One of its own cards by its key; None where there is none."""
+        return next((c for c in self.cards if c.key == key), None)
 
     def _faults(self) -> list[Fault]:
         found = []

@@ -391,13 +391,12 @@ _CRANK = (
 _KEEP = (
     _row("keep.fridge_yeasted_h", "a yeasted block keeps in the fridge", 24, "h", 1, 200),
     _row("keep.fridge_puff_h", "a block without yeast keeps in the fridge", 96, "h", 1, 500),
-    _row("keep.freezer_yeasted_soft_days", "a yeasted block in the freezer, table butter", 7, "days",
-         1, 400),
-    _row("keep.freezer_yeasted_firm_days", "a yeasted block in the freezer, firm butter", 14, "days",
-         1, 400),
+    _row("keep.freezer_yeasted_soft_days", "yeasted, frozen, table butter", 7, "days", 1, 400),
+    _row("keep.freezer_yeasted_firm_days", "yeasted, frozen, firm butter", 14, "days", 1, 400),
     _row("keep.freezer_puff_soft_days", "puff in the freezer, table butter", 60, "days", 1, 400),
     _row("keep.freezer_puff_firm_days", "puff in the freezer, firm butter", 180, "days", 1, 400),
     _row("keep.firm_butter_c", "a butter is firm that lets go above", 21, "°C", 10, 40),
+    _row("again.keeps_h", "baked pieces wait for a second bake", 30, "h", 1, 200, group="keep"),
     _row("strew.draws_min", "sugar or salt in a dough runs after", 45, "min", 0, 600, group="keep"),
 )  # fmt: skip
 

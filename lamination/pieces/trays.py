@@ -62,6 +62,9 @@ def shaped_size(product: Product, blank: Blank, thickness_mm: float, kitchen: Ki
     lies on its cut side; what lies flat keeps its size. Source: geometry, and two rows of the kitchen.
     """
     base, tall, t = blank.along_mm, blank.across_mm, thickness_mm
+    own = kitchen.card(product.own_card)
+    if own is not None:
+        return Size(own.length_mm or base, own.width_mm or tall, own.thickness_mm or t)
     coil = math.sqrt(4 * tall * t / math.pi)
     if product.card is Card.CRESCENT and product.shape is Shape.TRIANGLE:
         return Size(base * kitchen["shape.wings"], coil, coil)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
 from lamination.kitchen.kitchen import Kitchen
@@ -49,7 +49,7 @@ def effect(step: Baking, lies: Lies, setting: Setting) -> Made:
         converted(step.bake, step.bake.oven.other, setting.kitchen),
         setting.kitchen["bake.loss_pct"],
     )
-    return Made(Lies(Form.BAKED, lies.size), figures)
+    return Made(replace(lies, form=Form.BAKED), figures)
 
 
 def _minutes(step: Baking, figures: BakeFigures, kitchen: Kitchen) -> float:

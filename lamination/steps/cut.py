@@ -10,6 +10,7 @@ import numpy as np
 
 from lamination.dough.recipe import Recipe
 from lamination.pieces.cutting import (
+    Blank,
     Layout,
     Marks,
     Outline,
@@ -23,7 +24,7 @@ from lamination.pieces.cutting import (
     lay_out,
 )
 from lamination.pieces.over import means_over
-from lamination.pieces.shaping import Card
+from lamination.pieces.shaping import Card, Slit, slits_of
 from lamination.sheet.cells import Sheet
 from lamination.sheet.rolls import size_of
 from lamination.steps.base import (
@@ -76,7 +77,8 @@ class Drift:
 class CutProduct:
     """One product of the cut; ``along_mm`` and ``across_mm`` are its size as it is to be cut.
 
-    ``pieces`` are products, of ``strands`` cut pieces each: ``cut`` is what comes under the knife.
+    ``slits`` are cut into each when it is shaped. ``pieces`` are products, of ``strands`` cut pieces
+    each: ``cut`` is what comes under the knife.
     ``piece_g`` is dough and butter, ``filled_g`` with filling and toppings.
     """
 
@@ -92,6 +94,7 @@ class CutProduct:
     along_mm: float
     across_mm: float
     drift: Drift | None
+    slits: tuple[Slit, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -247,7 +250,14 @@ def _product(step: Cut, n: int, laid: Layout, per_mm2: float, layers: int) -> Cu
         along_mm=blank.along_mm,
         across_mm=blank.across_mm,
         drift=_drift(mine[0], step.kerf_mm, per_mm2) if mine else None,
+        slits=_slits(product, blank),
     )
+
+
+def _slits(product: Product, blank: Blank) -> tuple[Slit, ...]:
+    if product.own_card or product.shape not in (Shape.SQUARE, Shape.RECTANGLE):
+        return ()
+    return slits_of(product.card, blank.along_mm, blank.across_mm)
 
 
 def _drift(row: Row, kerf_mm: float, per_mm2: float) -> Drift | None:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from lamination.pieces.cutting import blank_of
+from lamination.pieces.cutting import Product, blank_of
 from lamination.pieces.shaping import CARDS
 from lamination.pieces.trays import WorkedTrays, work_trays
 from lamination.steps._labels import labels_of
@@ -63,9 +63,14 @@ def instruct(here: Here[Shaping]) -> Iterator[str]:
         filled = f", {g(product.filling_g)} of filling each" if product.filling_g else ""
         yield (
             f"{named(product.name)}: {on.across} × {on.along} on a tray{filled}. "
-            f"{CARDS[product.card].seal}"
+            f"{_seal(product, here)}"
         )
     yield from _proofs(here)
+
+
+def _seal(product: Product, here: Here[Shaping]) -> str:
+    own = here.kitchen.card(product.own_card)
+    return named(own.seal) if own else CARDS[product.card].seal
 
 
 def _proofs(here: Here[Shaping]) -> Iterator[str]:
@@ -85,7 +90,13 @@ def mind(here: Here[Shaping]) -> Iterator[Note]:
     figures: CutFigures = made.figures
     at = next(n for n, s in enumerate(here.steps) if s is cut)
     for n, (product, on) in enumerate(zip(cut.products, trays.products, strict=True)):
-        usual = CARDS[product.card].filling_pct
+        usual = None if product.own_card else CARDS[product.card].filling_pct
+        if product.own_card and here.kitchen.card(product.own_card) is None:
+            yield here.note(
+                f"card-{n}", "know", f"No card for {named(product.name)}",
+                "The Kitchen has its card no more. It is shaped as it is cut until you choose another.",
+                plan_field=here.path(f"products[{n}].own_card", at),
+            )  # fmt: skip
         piece_g = figures.products[n].piece_g
         share = (
             100 * product.filling_g / (piece_g + product.filling_g) if product.filling_g else 0.0

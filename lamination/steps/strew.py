@@ -6,9 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
-from lamination.dough.recipe import Contents, Recipe, contents_of
+from lamination.dough.recipe import Contents, contents_of
 from lamination.dough.weighing import WeighLine
-from lamination.materials.ingredients import Ingredient
+from lamination.steps._things import found
 from lamination.steps.base import (
     Carried,
     Chapter,
@@ -66,14 +66,6 @@ class StrewFigures:
     of_dough_pct: float
     draws_water: bool
     do: Literal["strew"] = "strew"
-
-
-def found(what: str, recipe: Recipe) -> Ingredient | None:
-    """The ingredient of the shelf that is meant by its key or its name; None where it has none."""
-    if what in recipe.shelf:
-        return recipe.shelf[what]
-    by_name = {i.name.lower(): i for i in recipe.shelf}
-    return by_name.get(what.lower())
 
 
 def effect(step: Strew, lies: Lies, setting: Setting) -> Made:

@@ -95,3 +95,31 @@ def test_four_presses_of_one_start_are_one_run(tablets):
     answers = all_at_once(tablets, lambda tablet, number: send(tablet, "POST", "/runs", start))
     assert answers == [200] * 4
     assert Run.objects.count() == 1
+
+
+def test_of_two_people_who_make_different_shaping_cards_both_keep_theirs(head):
+    def card(key):
+        return {"key": key, "name": key.title(), "steps": ["Fold it."]}
+
+    head.call(
+        "PUT", "/kitchen", {"revision": 0, "yours": {}, "ingredients": [], "cards": [card("one")]}
+    )
+    save = {"revision": 1, "yours": {}, "ingredients": []}
+    head.call("PUT", "/kitchen", save | {"cards": [card("one"), card("two")]})
+    head.call("PUT", "/kitchen", save | {"cards": [card("one"), card("three")]})
+    kept = head.call("GET", "/kitchen")["cards"]
+    assert {c["key"] for c in kept} == {"one", "two", "three"}
+    # a screen that knows nothing of cards leaves them as they are
+    head.call("PUT", "/kitchen", {"revision": 3, "yours": {"room.c": 20}, "ingredients": []})
+    assert len(head.call("GET", "/kitchen")["cards"]) == 3
+
+
+def test_a_wrong_card_is_answered_at_its_field(head):
+    body = {
+        "revision": 0,
+        "yours": {},
+        "ingredients": [],
+        "cards": [{"key": "a", "name": "", "steps": []}],
+    }
+    faults = head.faults("PUT", "/kitchen", body)
+    assert set(faults) == {"cards[0].name", "cards[0].steps"}

@@ -31,6 +31,7 @@ it("tells one outline from the next", () => {
 
 it("notches a triangle from the middle of its base towards its tip", () => {
   const cut = {
+    products: [],
     outlines: [
       [corner(0, 280), corner(90, 280), corner(45, 0)],
       [corner(45, 0), corner(135, 0), corner(90, 280)],
@@ -47,6 +48,7 @@ it("notches a triangle from the middle of its base towards its tip", () => {
 
 it("counts on from row to row, so that each piece has its own", () => {
   const cut = {
+    products: [],
     outlines: [oval, [corner(0, 380), corner(90, 380), corner(45, 100)]],
     rows: [
       row(0, { across_mm: 45, along_mm: [45] }),
@@ -58,6 +60,21 @@ it("counts on from row to row, so that each piece has its own", () => {
 });
 
 it("notches nothing that has no notch", () => {
-  const cut = { outlines: [[]], rows: [row(0, { across_mm: 0, along_mm: [0, 90] })] };
+  const cut = { products: [], outlines: [[]], rows: [row(0, { across_mm: 0, along_mm: [0, 90] })] };
   expect(notchesIn(plan({ shape: "square", notch_mm: 0 }), cut as never)).toEqual([]);
+});
+
+it("draws the cuts into a square in the first of them", () => {
+  const at = (x: number) => [corner(x, 0), corner(x + 90, 0), corner(x + 90, 90), corner(x, 90)];
+  const slit = { from_x_mm: 0, from_y_mm: 0, to_x_mm: 30, to_y_mm: 30 };
+  const cut = {
+    products: [{ slits: [slit] }],
+    outlines: [at(0), at(90)],
+    rows: [
+      row(0, { across_mm: 0, along_mm: [0, 90, 180] }, { across_mm: 90, along_mm: [0, 90, 180] }),
+    ],
+  } as never;
+  expect(notchesIn(plan({ shape: "square", notch_mm: 0 }), cut)).toEqual([
+    { from: corner(0, 0), to: corner(30, 30) },
+  ]);
 });

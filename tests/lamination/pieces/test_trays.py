@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lamination.kitchen.cards import CardLine, OwnCard, Part
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Allergen
 from lamination.pieces.baking import Oven, converted
@@ -227,3 +228,40 @@ def test_what_lies_in_a_tin_gets_no_wider_than_the_tin():
     risen = risen_size(shaped, Card.CROWN, Family.CROISSANT, kitchen)
     assert (risen.length_mm, risen.width_mm) == (68, 68)
     assert risen.thickness_mm > shaped.thickness_mm
+
+
+OWN = OwnCard("boat", "Boat", ("Fold it.", "Press the ends."), length_mm=120, width_mm=40)
+
+
+def test_a_card_of_the_house_says_how_large_a_piece_is_and_where_it_is_sealed():
+    kitchen = Kitchen(cards=(replace(OWN, seal="Wash under the bow only."),))
+    square = Product("Boat", Shape.SQUARE, 90, own_card="boat")
+    assert shaped_size(square, blank_of(square), 5, kitchen) == Size(120, 40, 5)
+    plan = station(cut=Cut((square,)), finish=FINISH)
+    does = " ".join(plain(t) for t in work(plan, kitchen).stop("shape").does)
+    assert "Wash under the bow only." in does
+    assert not [n for n in work(plan, kitchen).notes if n.code.startswith("card-")]
+
+
+def test_a_card_the_kitchen_has_no_more_is_said_and_the_piece_keeps_its_size():
+    square = Product("Boat", Shape.SQUARE, 90, own_card="boat")
+    plan = station(cut=Cut((square,)), finish=FINISH)
+    worked = work(plan, Kitchen())
+    assert [n.tone for n in worked.notes if n.code == "card-0"] == ["know"]
+    assert worked.shaped.trays.products[0].shaped.length_mm == 90
+
+
+@pytest.mark.parametrize(
+    ("wrong", "field"),
+    [
+        (lambda: OwnCard("a", "A", ()), "steps"),
+        (lambda: OwnCard("a", "A", ("x",), (CardLine(1, Part.FOLD, 0, 0, 1, 1),)), "lines[0].step"),
+        (lambda: OwnCard("a", "", ("x",)), "name"),
+        (lambda: Kitchen(cards=(OWN, OWN)), "cards[1].key"),
+        (lambda: CardLine(0, Part.CUT, 0, 0, 101, 0), "to_x"),
+    ],
+)
+def test_a_card_that_is_none_is_refused_at_its_field(wrong, field):
+    with pytest.raises(Faults) as faults:
+        wrong()
+    assert [f.field for f in faults.value.faults] == [field]

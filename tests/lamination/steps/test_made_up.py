@@ -10,16 +10,20 @@ from hypothesis import strategies as st
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.shaping import Card
 from lamination.plan.amend import scaled
 from lamination.plan.fixes import taken
+from lamination.plan.starts import starting_finish
 from lamination.plan.walk import walk
 from lamination.plan.work import work
+from lamination.steps.again import BakeAgain
 from lamination.steps.crank import Crank, gaps_of
 from lamination.steps.cut import Cut
 from lamination.steps.divide import Divide
 from lamination.steps.last_sheet import LastSheet
 from lamination.steps.lay_double import LayDouble
 from lamination.steps.lock_in import LockIn
+from lamination.steps.look import Looking
 from lamination.steps.more_butter import ButterState, MoreButter
 from lamination.steps.offcuts import Gathered, Offcuts
 from lamination.steps.roll_up import RollUp, coil_of
@@ -28,7 +32,7 @@ from lamination.steps.turn import Trim
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
 from lamination.terms.said import plain
-from lamination.terms.trade import Method, Place
+from lamination.terms.trade import Family, Method, Place
 from tests.plans import station, turns
 
 KITCHEN = Kitchen()
@@ -373,3 +377,43 @@ def test_a_setting_the_roller_has_not_is_refused_at_its_field():
         work(with_after(station(), "dough", Crank(6)), small)
     assert wrong.value.faults[0].field == "steps[1].to_setting"
     assert "4 settings" in wrong.value.faults[0].message
+
+
+# --- baked again
+
+
+def baked_again(*again):
+    plan = station(finish=starting_finish(Family.CROISSANT))
+    return with_after(plan, "look", *again)
+
+
+def test_some_of_the_pieces_are_filled_and_baked_again():
+    plan = baked_again(BakeAgain("almond", 30, of_pct=50))
+    worked = work(plan, KITCHEN)
+    figures = made(plan, "again")
+    assert figures.pieces == round(worked.cut.pieces / 2)
+    assert figures.takes_g == 30 * figures.pieces
+    assert {n.ingredient: n.grams for n in worked.shopping}["almond"] == figures.takes_g
+    assert "nuts" in worked.labels[0].allergens
+    assert worked.total_min > work(baked_again(), KITCHEN).total_min
+
+
+@pytest.mark.parametrize(("hours", "told"), [(14, False), (60, True)])
+def test_pieces_of_the_day_before_are_no_matter_and_older_ones_are_told(hours, told):
+    plan = baked_again(BakeAgain("almond", 30))
+    rested = plan.changed(plan.first(Looking), rest=Rest(Place.BENCH, 60 * hours))
+    assert ("again-old" in codes(rested)) is told
+
+
+# --- cuts into a square
+
+
+@pytest.mark.parametrize(("card", "many"), [(Card.PINWHEEL, 4), (Card.WHIRL, 8), (Card.FRAME, 4)])
+def test_cuts_into_a_square_leave_its_middle_whole(card, many):
+    plan = station(cut=Cut((replace(SQUARE, card=card),)))
+    slits = work(plan, KITCHEN).cut.products[0].slits
+    assert len(slits) == many
+    for s in slits:
+        assert all(0 <= v <= 80 for v in (s.from_x_mm, s.from_y_mm, s.to_x_mm, s.to_y_mm))
+        ends = ((s.from_x_mm, s.from_y_mm), (s.to_x_mm, s.to_y_mm))
+        assert all(max(abs(x - 40), abs(y - 40)) >= 13 for x, y in ends)

@@ -1208,6 +1208,23 @@ export interface components {
          */
         Allergen: "gluten" | "milk" | "egg" | "nuts" | "soya" | "sesame";
         /**
+         * CardLine
+         * @description A line of a step's drawing: from and to, % of the piece's length and height from its near corner.
+         */
+        CardLine: {
+            /** Step */
+            step: number;
+            part: components["schemas"]["Part"];
+            /** From X */
+            from_x: number;
+            /** From Y */
+            from_y: number;
+            /** To X */
+            to_x: number;
+            /** To Y */
+            to_y: number;
+        };
+        /**
          * Composition
          * @description Shares of the mass, %. ``sugar_pct`` is part of the carbohydrate.
          *
@@ -1316,9 +1333,47 @@ export interface components {
             ingredients: components["schemas"]["Ingredient"][];
             /** Library */
             library: components["schemas"]["Ingredient"][];
+            /** Cards */
+            cards: components["schemas"]["OwnCard"][];
             /** Butters */
             butters: string[];
         };
+        /**
+         * OwnCard
+         * @description How a baker shapes a piece: steps in words, their drawings, where wash seals, its size when shaped.
+         *
+         *     Without sizes it is as large as it was cut. Raises Faults for a drawing of a step there is not.
+         */
+        OwnCard: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string[];
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["CardLine"][];
+            /**
+             * Seal
+             * @default
+             */
+            seal: string;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+        };
+        /**
+         * Part
+         * @description What a line of a drawing is.
+         * @enum {string}
+         */
+        Part: "fold" | "cut" | "arrow";
         /**
          * Strength
          * @description How strong a flour is.
@@ -1349,7 +1404,7 @@ export interface components {
         };
         /**
          * SaveKitchen
-         * @description A kitchen made from ``revision``.
+         * @description A kitchen made from ``revision``; without ``cards`` these stay as they are.
          */
         SaveKitchen: {
             /** Revision */
@@ -1360,6 +1415,8 @@ export interface components {
             };
             /** Ingredients */
             ingredients: components["schemas"]["Ingredient"][];
+            /** Cards */
+            cards?: components["schemas"]["OwnCard"][] | null;
         };
         /**
          * VersionLine
@@ -1436,6 +1493,23 @@ export interface components {
             value: string;
             /** Said */
             said: string;
+        };
+        /**
+         * AgainFigures
+         * @description How many pieces, what they take in all, g, and what it is called.
+         */
+        AgainFigures: {
+            /** Pieces */
+            pieces: number;
+            /** Takes G */
+            takes_g: number;
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "again";
         };
         /**
          * Bake
@@ -1646,7 +1720,7 @@ export interface components {
          * CutProduct
          * @description One product of the cut; ``along_mm`` and ``across_mm`` are its size as it is to be cut.
          *
-         *     ``pieces`` are products, of ``strands`` cut pieces each: ``cut`` is what comes under the knife.
+         *     ``slits`` are cut into each when it is shaped. ``pieces`` are products, of ``strands`` cut pieces each: ``cut`` is what comes under the knife.
          *     ``piece_g`` is dough and butter, ``filled_g`` with filling and toppings.
          */
         CutProduct: {
@@ -1671,6 +1745,8 @@ export interface components {
             /** Across Mm */
             across_mm: number;
             drift: components["schemas"]["Drift"] | null;
+            /** Slits */
+            slits: components["schemas"]["Slit"][];
         };
         /**
          * DivideFigures
@@ -2468,6 +2544,20 @@ export interface components {
             thickness_mm: number;
         };
         /**
+         * Slit
+         * @description A cut into a piece: from and to, mm from its corner along and across.
+         */
+        Slit: {
+            /** From X Mm */
+            from_x_mm: number;
+            /** From Y Mm */
+            from_y_mm: number;
+            /** To X Mm */
+            to_x_mm: number;
+            /** To Y Mm */
+            to_y_mm: number;
+        };
+        /**
          * Stage
          * @description A stage of a bake: minutes at a heat, with or without steam.
          *
@@ -2527,7 +2617,7 @@ export interface components {
             /** Leaves */
             leaves: number;
             /** Made */
-            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["CrankFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["MoreButterFigures"] | components["schemas"]["StrewFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["DivideFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["LayDoubleFigures"] | components["schemas"]["RollUpFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["OffcutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"]) | null;
+            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["CrankFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["MoreButterFigures"] | components["schemas"]["StrewFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["DivideFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["LayDoubleFigures"] | components["schemas"]["RollUpFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["OffcutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"] | components["schemas"]["AgainFigures"]) | null;
             /** Does */
             does: string[];
             /** Words */
@@ -2786,6 +2876,55 @@ export interface components {
          * @enum {string}
          */
         Addition: "topping" | "mark" | "glaze" | "dust";
+        /**
+         * BakeAgain
+         * @description What goes in or on each, how heavy, and the second bake.
+         *
+         *     ``of_pct``: of all pieces, how many are made so.
+         */
+        BakeAgain: {
+            /** What */
+            what: string;
+            /** Grams */
+            grams: number;
+            /**
+             * Minutes
+             * @default 12
+             */
+            minutes: number;
+            /**
+             * Oven C
+             * @default 170
+             */
+            oven_c: number;
+            /**
+             * Of Pct
+             * @default 100
+             */
+            of_pct: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "again";
+        };
         /**
          * Baking
          * @description A bake; the rest after it is the cooling. ``moulded``: in rings, tins or moulds; ``unmould_min``:
@@ -3501,7 +3640,7 @@ export interface components {
             dough: components["schemas"]["Dough"];
             butter: components["schemas"]["Butter"];
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
             formula?: components["schemas"]["Formula"] | null;
             /**
              * Words
@@ -3584,6 +3723,7 @@ export interface components {
          *     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
          *     as what is left of the sheet takes. ``nested``: rows of round pieces lie in each other's gaps; None
          *     where that gives more. ``notch_mm``: cut into the middle of a triangle's base.
+         *     ``own_card``: one of the kitchen's own cards in place of ``card``.
          *     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
          *     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
          *     hole that is too large.
@@ -3615,6 +3755,8 @@ export interface components {
             nested?: boolean | null;
             /** @default flat */
             card: components["schemas"]["Card"];
+            /** Own Card */
+            own_card?: string | null;
             /** Filling */
             filling?: string | null;
             /**
@@ -5566,7 +5708,7 @@ export interface components {
          */
         Finish: {
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
         };
     };
     responses: never;

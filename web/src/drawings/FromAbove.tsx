@@ -150,7 +150,7 @@ export function FromAbove({
         ))}
         {notches?.map(({ from, to }) => (
           <path
-            key={`${from.x_mm} ${from.y_mm}`}
+            key={`${from.x_mm} ${from.y_mm} ${to.x_mm} ${to.y_mm}`}
             d={`M${x0 + px(from.x_mm)},${sheetY + px(from.y_mm)} L${x0 + px(to.x_mm)},${sheetY + px(to.y_mm)}`}
             stroke="#2b2420"
             strokeWidth={1.2}

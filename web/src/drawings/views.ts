@@ -52,10 +52,11 @@ export const outlineKey = (outline: Outline): string =>
     ? `${outline.x_mm} ${outline.y_mm}`
     : `${outline[0]?.x_mm} ${outline[0]?.y_mm} ${outline[2]?.y_mm}`;
 
-/** Notches from the middle of a triangle's base, as lines. */
+/** Notches from the middle of a triangle's base, and the cuts into a square, as lines. */
 export function notchesIn(plan: Plan, cut: Schemas["CutFigures"]) {
   const products = stepOf(plan, "cut")?.products ?? [];
   const notches: { from: Corner; to: Corner }[] = [];
+  const drawn = new Set<number>();
   let next = 0;
   for (const row of cut.rows) {
     const product = products[row.product];
@@ -64,6 +65,21 @@ export function notchesIn(plan: Plan, cut: Schemas["CutFigures"]) {
       row.marks.length === 1 ? (marks?.along_mm.length ?? 0) : (marks?.along_mm.length ?? 1) - 1;
     const outlines = cut.outlines.slice(next, next + count);
     next += count;
+    const slits = cut.products[row.product]?.slits ?? [];
+    // On the first of its kind: on all of them they would be taken for the cut itself.
+    const shown = slits.length && !drawn.has(row.product) ? outlines.slice(0, 1) : [];
+    drawn.add(row.product);
+    for (const outline of shown) {
+      if (isOval(outline)) continue;
+      const x = Math.min(...outline.map((c) => c.x_mm));
+      const y = Math.min(...outline.map((c) => c.y_mm));
+      for (const s of slits) {
+        notches.push({
+          from: { x_mm: x + s.from_x_mm, y_mm: y + s.from_y_mm },
+          to: { x_mm: x + s.to_x_mm, y_mm: y + s.to_y_mm },
+        });
+      }
+    }
     if (product?.shape !== "triangle" || product.notch_mm <= 0) continue;
     for (const outline of outlines) {
       if (isOval(outline)) continue;

@@ -1,7 +1,9 @@
 /** A shaping card: steps as line drawings with a few words, where wash may seal, and what goes wrong. */
 import { useQuery } from "@tanstack/react-query";
 import { api, got, type Schemas } from "@/api/client";
+import { useKitchen } from "@/api/queries";
 import classes from "./Finish.module.css";
+import { OwnCardView } from "./OwnCardView";
 import { DRAWINGS } from "./shapingDrawings";
 
 const useCards = () =>
@@ -54,14 +56,17 @@ export function StepDrawing({ of }: { of: string }) {
 }
 
 interface Props {
-  card: Schemas["Card"];
+  product: Schemas["Product"];
   /** Only the steps, for the bench. */
   brief?: boolean;
 }
 
-export function ShapingCardView({ card, brief }: Props) {
+export function ShapingCardView({ product, brief }: Props) {
   const cards = useCards();
-  const found = cards.data?.find((c) => c.card === card);
+  const kitchen = useKitchen();
+  const own = kitchen.data?.cards.find((c) => c.key === product.own_card);
+  if (own) return <OwnCardView card={own} />;
+  const found = cards.data?.find((c) => c.card === product.card);
   if (!found) return null;
   return (
     <div className={classes.card}>

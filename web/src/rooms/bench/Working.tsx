@@ -61,7 +61,7 @@ export function Ahead({ now, view, children }: { now: Now; view: RunView; childr
       ) : (
         now.phase === "work" && <Does stop={stop} small />
       )}
-      {stop.do === "shape" && product && <ShapingCardView card={product.card} brief />}
+      {stop.do === "shape" && product && <ShapingCardView product={product} brief />}
       {children}
     </aside>
   );

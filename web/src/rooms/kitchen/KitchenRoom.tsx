@@ -14,6 +14,7 @@ import { capital } from "@/measures/words";
 import { Ingredients } from "./Ingredients";
 import classes from "./KitchenRoom.module.css";
 import { LearnPlace } from "./LearnPlace";
+import { OwnCards } from "./OwnCards";
 
 type Default = Schemas["Default"];
 
@@ -36,13 +37,13 @@ export function KitchenRoom() {
     queries.invalidateQueries({ queryKey: ["warmth"] });
   };
   const change = useMutation({
-    mutationFn: (body: { yours: Record<string, number>; ingredients: Schemas["Ingredient"][] }) =>
+    mutationFn: (body: Omit<Schemas["SaveKitchen"], "revision">) =>
       got(api.PUT("/api/kitchen", { body: { ...body, revision: kitchen.data?.revision ?? 0 } })),
     onSuccess: show,
   });
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
   if (kitchen.isError) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
-  const { table, yours, ingredients, library } = kitchen.data;
+  const { table, yours, ingredients, library, cards } = kitchen.data;
   const found = change.error instanceof Problem ? change.error.faults : [];
   const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
   const groups = new Map<string, Default[]>();
@@ -92,6 +93,12 @@ export function KitchenRoom() {
             own={ingredients}
             library={library}
             keep={(next) => change.mutate({ yours, ingredients: next })}
+          />
+        )}
+        {me.role === "head" && (
+          <OwnCards
+            own={cards}
+            keep={(next) => change.mutate({ yours, ingredients, cards: next })}
           />
         )}
         {[...groups].map(([group, rows]) => (

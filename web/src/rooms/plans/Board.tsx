@@ -162,9 +162,9 @@ function Finished({ stop, plan, worked }: Omit<Props, "bench" | "planId">) {
         </section>
         <section className={classes.side}>
           <h2>
-            Shaping card <small>{said("card", product.card)}</small>
+            Shaping card <small>{product.own_card ? "your own" : said("card", product.card)}</small>
           </h2>
-          <ShapingCardView card={product.card} />
+          <ShapingCardView product={product} />
         </section>
       </>
     );

@@ -12,13 +12,17 @@ import { kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
 import { StepAssumes, StepRest } from "../parts/StepParts";
 
+const OWN = "own:";
+
 /** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
 function ShapePanel(panel: PanelProps<"shape">) {
   const { plan, worked, change, made, step } = panel;
   const { figure, say, words } = useSaying();
   const { options } = useTrade();
   const faults = useContext(FaultsContext);
-  const shelf = useKitchen().data?.ingredients.map((i) => i.key) ?? [];
+  const kitchen = useKitchen().data;
+  const shelf = kitchen?.ingredients.map((i) => i.key) ?? [];
+  const own = kitchen?.cards ?? [];
   const cut = stepOf(plan, "cut");
   if (!cut) return null;
   const n = plan.steps.indexOf(cut);
@@ -36,10 +40,19 @@ function ShapePanel(panel: PanelProps<"shape">) {
           <div key={i} className={classes.product}>
             <NativeSelect
               label={`${product.name}: shaped as`}
-              value={product.card}
-              data={options("card")}
-              onChange={(e) =>
-                setProduct(i, { card: e.currentTarget.value as Schemas["Card"] }, "card")
+              value={product.own_card ? `${OWN}${product.own_card}` : product.card}
+              data={[
+                ...options<string>("card"),
+                ...own.map((c) => ({ value: `${OWN}${c.key}`, label: c.name })),
+              ]}
+              onChange={({ currentTarget: { value } }) =>
+                setProduct(
+                  i,
+                  value.startsWith(OWN)
+                    ? { own_card: value.slice(OWN.length) }
+                    : { card: value as Schemas["Card"], own_card: null },
+                  "card",
+                )
               }
             />
             <div className={classes.pair}>

@@ -1,0 +1,339 @@
+import { Button, TextInput } from "@mantine/core";
+import { useContext, useRef, useState } from "react";
+import type { Schemas } from "@/api/client";
+import { useTrade } from "@/api/trade";
+import { OwnStepDrawing, PIECE } from "@/finish/OwnCardView";
+import { Choice } from "@/measures/Choice";
+import { FaultsContext } from "@/measures/faults";
+import { MeasureInput } from "@/measures/MeasureInput";
+import classes from "./KitchenRoom.module.css";
+
+type Card = Schemas["OwnCard"];
+type Line = Schemas["CardLine"];
+
+const FORMAT = "eight-turn/card";
+const MOST_STEPS = 8;
+
+interface Props {
+  own: Card[];
+  keep: (cards: Card[]) => void;
+}
+
+const EMPTY: Omit<Card, "key"> = {
+  name: "My shape",
+  steps: ["Fold it across the middle."],
+  lines: [],
+  seal: "",
+  length_mm: null,
+  width_mm: null,
+  thickness_mm: null,
+};
+
+/** A key that no other card has, from its name. */
+export function cardKey(name: string, own: Card[]): string {
+  const stem =
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .slice(0, 34) || "card";
+  const taken = new Set(own.map((c) => c.key));
+  let key = stem;
+  for (let n = 2; taken.has(key); n++) key = `${stem}-${n}`;
+  return key;
+}
+
+/** The card in a file; null where there is none in it. */
+export function cardIn(text: string): Card | null {
+  try {
+    const file = JSON.parse(text);
+    return file.format === FORMAT && file.card?.name ? file.card : null;
+  } catch {
+    return null;
+  }
+}
+
+const fileOf = (card: Card) =>
+  `data:application/json,${encodeURIComponent(JSON.stringify({ format: FORMAT, version: 1, card }, null, 1))}`;
+
+/** This bakery's own shaping cards. */
+export function OwnCards({ own, keep }: Props) {
+  const [draft, setDraft] = useState<{ at: number; card: Card } | null>(null);
+  const [odd, setOdd] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <fieldset className={classes.group}>
+      <legend>Your own shaping cards</legend>
+      {own.map((card, i) => (
+        <div key={card.key} className={classes.own}>
+          <b>{card.name}</b>
+          <small className="quiet">
+            {card.steps.length} {card.steps.length === 1 ? "step" : "steps"} ·{" "}
+            <a href={fileOf(card)} download={`${card.key}.card.json`}>
+              Download as a file
+            </a>
+          </small>
+          <Button variant="default" size="xs" onClick={() => setDraft({ at: i, card })}>
+            Change
+          </Button>
+          <Button
+            variant="default"
+            size="xs"
+            aria-label={`Take off: ${card.name}`}
+            onClick={() => keep(own.filter((_, j) => j !== i))}
+          >
+            Take off
+          </Button>
+        </div>
+      ))}
+      {draft ? (
+        <CardForm
+          at={draft.at}
+          card={draft.card}
+          change={(card) => setDraft({ ...draft, card })}
+          keep={() => {
+            const next = [...own];
+            next[draft.at] = draft.card;
+            keep(next);
+          }}
+          kept={JSON.stringify(own[draft.at]) === JSON.stringify(draft.card)}
+          close={() => setDraft(null)}
+        />
+      ) : (
+        <div className={classes.buttons}>
+          <Button
+            variant="default"
+            onClick={() =>
+              setDraft({ at: own.length, card: { key: cardKey(EMPTY.name, own), ...EMPTY } })
+            }
+          >
+            Make a card
+          </Button>
+          <Button variant="default" onClick={() => file.current?.click()}>
+            A card from a file
+          </Button>
+          {odd && (
+            <p role="alert" className="bar mind">
+              There is no shaping card in this file.
+            </p>
+          )}
+          <input
+            ref={file}
+            type="file"
+            accept=".json,application/json"
+            hidden
+            aria-label="A card from a file"
+            onChange={async (e) => {
+              const input = e.currentTarget;
+              const card = cardIn((await input.files?.[0]?.text()) ?? "");
+              input.value = "";
+              setOdd(!card);
+              if (card) keep([...own, { ...EMPTY, ...card, key: cardKey(card.name, own) }]);
+            }}
+          />
+        </div>
+      )}
+    </fieldset>
+  );
+}
+
+interface FormProps {
+  at: number;
+  card: Card;
+  kept: boolean;
+  change: (card: Card) => void;
+  keep: () => void;
+  close: () => void;
+}
+
+/** A card's name, its steps with their drawings, and the size it comes to. */
+function CardForm({ at, card, kept, change, keep, close }: FormProps) {
+  const faults = useContext(FaultsContext);
+  const path = `cards[${at}]`;
+  const size = (label: string, name: "length_mm" | "width_mm" | "thickness_mm") => (
+    <MeasureInput
+      label={label}
+      quantity="length"
+      path={`${path}.${name}`}
+      value={card[name]}
+      emptyMeans="as cut"
+      onChange={(v) => change({ ...card, [name]: v })}
+    />
+  );
+  return (
+    <form
+      className={classes.form}
+      aria-label="A shaping card of your own"
+      onSubmit={(e) => {
+        e.preventDefault();
+        keep();
+      }}
+    >
+      <TextInput
+        label="Name"
+        maxLength={60}
+        value={card.name}
+        error={faults[`${path}.name`]}
+        onChange={(e) => change({ ...card, name: e.currentTarget.value })}
+      />
+      {card.steps.map((text, n) => (
+        <StepInput
+          // biome-ignore lint/suspicious/noArrayIndexKey: steps have no identity but their place
+          key={n}
+          n={n}
+          text={text}
+          fault={faults[`${path}.steps[${n}]`]}
+          lines={card.lines.filter((line) => line.step === n)}
+          say={(words) => change({ ...card, steps: card.steps.with(n, words) })}
+          draw={(lines) =>
+            change({ ...card, lines: [...card.lines.filter((l) => l.step !== n), ...lines] })
+          }
+          remove={
+            card.steps.length > 1
+              ? () =>
+                  change({
+                    ...card,
+                    steps: card.steps.toSpliced(n, 1),
+                    lines: card.lines
+                      .filter((l) => l.step !== n)
+                      .map((l) => (l.step > n ? { ...l, step: l.step - 1 } : l)),
+                  })
+              : undefined
+          }
+        />
+      ))}
+      {card.steps.length < MOST_STEPS && (
+        <Button
+          variant="default"
+          size="xs"
+          onClick={() => change({ ...card, steps: [...card.steps, "Then …"] })}
+        >
+          Another step
+        </Button>
+      )}
+      <TextInput
+        label="Where wash may seal"
+        maxLength={200}
+        value={card.seal}
+        error={faults[`${path}.seal`]}
+        onChange={(e) => change({ ...card, seal: e.currentTarget.value })}
+      />
+      <div className={classes.parts}>
+        {size("Shaped, long", "length_mm")}
+        {size("wide", "width_mm")}
+        {size("high", "thickness_mm")}
+      </div>
+      <div className={classes.buttons}>
+        <Button type="submit" disabled={kept}>
+          {kept ? "Saved" : "Save"}
+        </Button>
+        <Button variant="default" onClick={close}>
+          Close
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** Lines one often wants, each with one press: from and to, % of the piece. */
+const READY: [string, Line["part"], number, number, number, number][] = [
+  ["Fold across", "fold", 0, 50, 100, 50],
+  ["Fold along", "fold", 50, 0, 50, 100],
+  ["Fold corner to corner", "fold", 0, 0, 100, 100],
+  ["Cut from a corner", "cut", 0, 0, 33, 33],
+  ["Cut in the middle", "cut", 50, 25, 50, 75],
+  ["Roll away from you", "arrow", 50, 90, 50, 20],
+];
+
+/** Where on the piece of a drawing somebody pressed, %. */
+function placeIn(e: React.PointerEvent<SVGSVGElement>) {
+  const box = e.currentTarget.getBoundingClientRect();
+  const pct = (share: number) => Math.round(100 * Math.min(Math.max(share, 0), 1));
+  return {
+    x: pct((((e.clientX - box.left) / box.width) * 120 - PIECE.x) / PIECE.width),
+    y: pct((((e.clientY - box.top) / box.height) * 80 - PIECE.y) / PIECE.height),
+  };
+}
+
+interface StepProps {
+  n: number;
+  text: string;
+  fault?: string;
+  lines: Line[];
+  say: (text: string) => void;
+  draw: (lines: Line[]) => void;
+  remove?: () => void;
+}
+
+function StepInput({ n, text, fault, lines, say, draw, remove }: StepProps) {
+  const { options } = useTrade();
+  const [part, setPart] = useState<Line["part"]>("fold");
+  const [from, setFrom] = useState<{ x: number; y: number } | null>(null);
+  const press = (at: { x: number; y: number }) => {
+    if (!from) {
+      setFrom(at);
+      return;
+    }
+    draw([...lines, { step: n, part, from_x: from.x, from_y: from.y, to_x: at.x, to_y: at.y }]);
+    setFrom(null);
+  };
+  return (
+    <div className={classes.cardStep}>
+      <TextInput
+        label={`Step ${n + 1}`}
+        maxLength={200}
+        value={text}
+        error={fault}
+        onChange={(e) => say(e.currentTarget.value)}
+      />
+      <Choice
+        label={from ? "Now press where it ends" : "Press on the piece where it begins"}
+        tight
+        value={part}
+        options={options<Line["part"]>("part")}
+        onChange={setPart}
+      />
+      <svg
+        viewBox="0 0 120 80"
+        role="img"
+        aria-label={`Step ${n + 1}: ${lines.length} ${lines.length === 1 ? "line" : "lines"} drawn`}
+        className={classes.cardDrawing}
+        onPointerDown={(e) => press(placeIn(e))}
+      >
+        <OwnStepDrawing lines={lines} />
+        {from && (
+          <circle
+            cx={PIECE.x + (PIECE.width * from.x) / 100}
+            cy={PIECE.y + (PIECE.height * from.y) / 100}
+            r={2.4}
+            fill="var(--crust)"
+          />
+        )}
+      </svg>
+      <div className={classes.buttons}>
+        {READY.map(([label, kind, from_x, from_y, to_x, to_y]) => (
+          <Button
+            key={label}
+            variant="default"
+            size="xs"
+            onClick={() => draw([...lines, { step: n, part: kind, from_x, from_y, to_x, to_y }])}
+          >
+            {label}
+          </Button>
+        ))}
+        <Button
+          variant="default"
+          size="xs"
+          disabled={lines.length === 0}
+          onClick={() => draw(lines.slice(0, -1))}
+        >
+          Take the last line back
+        </Button>
+        {remove && (
+          <Button variant="default" size="xs" onClick={remove}>
+            No step {n + 1}
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
