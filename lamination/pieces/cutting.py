@@ -61,7 +61,8 @@ class Product(Checked):
 
     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
     as what is left of the sheet takes. ``nested``: rows of round pieces lie in each other's gaps; None
-    where that gives more. ``notch_mm``: cut into the middle of a triangle's base.
+    where that gives more. ``beside``: it lies at the ends of the rows of the product before, in what they
+    leave of the length. ``notch_mm``: cut into the middle of a triangle's base.
     ``own_card``: one of the kitchen's own cards in place of ``card``.
     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
@@ -76,6 +77,7 @@ class Product(Checked):
     notch_mm: Annotated[float, Range(0, 100, "mm")] = 0.0
     rows: Annotated[int, Range(0, 500)] = 0
     nested: bool | None = None
+    beside: bool = False
     card: Card = Card.FLAT
     own_card: Annotated[str, Length(1, 40, "characters")] | None = None
     filling: Annotated[str, Length(1, 40, "characters")] | None = None
@@ -190,10 +192,7 @@ class Blank:
 
 
 def kerf_along_base_mm(kerf_mm: float, base_mm: float, height_mm: float) -> float:
-    """What a blade that eats ``kerf_mm`` takes along the base in a triangle's slanted cut, mm.
-
-    k·√(1 + (b/2H)²). Source: geometry.
-    """
+    """What a blade takes along the base in a triangle's slanted cut, mm: k·√(1 + (b/2H)²)."""
     return kerf_mm * math.sqrt(1 + (base_mm / (2 * height_mm)) ** 2)
 
 
@@ -245,16 +244,56 @@ def lay_out(
         length, width = width, length
     blanks = [blank_of(p, shrink_pct, across) for p in products]
     rows: list[Row] = []
+    before: list[Row] = []
     y = 0.0
     for n, (product, blank) in enumerate(zip(products, blanks, strict=True)):
+        if product.beside and before:
+            rows += _beside(n, blank, before, length, kerf_mm)
+            continue
         if min(length, width - y) <= 0:
             break
-        laid = list(_rows(n, blank, product, y, length, width, kerf_mm))
+        laid = before = list(_rows(n, blank, product, y, length, width, kerf_mm))
         rows += laid
         if laid:
             y = laid[-1].to_mm + kerf_mm
     placed = tuple(_placed(row, trim_mm, across) for row in rows)
     return Layout(placed, tuple(b.mm2 for b in blanks))
+
+
+def _ends_at(outline: Outline) -> float:
+    if isinstance(outline, Oval):
+        return outline.x_mm + outline.half_along_mm
+    return max(c.x_mm for c in outline)
+
+
+def _beside(n: int, blank: Blank, before: list[Row], length: float, kerf: float) -> Iterator[Row]:
+    """Pieces at the ends of the rows of the product before, where one is no higher than they are."""
+    for row in before:
+        if blank.across_mm > row.to_mm - row.from_mm + _HAIR:
+            continue
+        end = max(_ends_at(o) for o in row.outlines)
+        many = per_row(blank, length - end, kerf)
+        if not many:
+            continue
+        top, far = row.from_mm, row.from_mm + blank.across_mm
+        if blank.shape.is_round:
+            first = end + kerf + blank.along_mm / 2
+            at = tuple(first + i * _step(blank, kerf) for i in range(many))
+            middle = top + blank.across_mm / 2
+            yield Row(
+                n, top, far, tuple(_round(blank, x, middle) for x in at), (Marks(middle, at),)
+            )
+            continue
+        outlines = tuple(
+            tuple(Corner(c.x_mm + end, c.y_mm) for c in corners)
+            for corners in (_outline(blank, top, i, kerf) for i in range(many))
+            if not isinstance(corners, Oval)
+        )
+        marks = tuple(
+            Marks(m.across_mm, tuple(x + end for x in m.along_mm))
+            for m in _marks(blank, top, many, kerf)
+        )
+        yield Row(n, top, far, outlines, marks)
 
 
 @dataclass(frozen=True, slots=True)
@@ -379,42 +418,3 @@ def _moved(outline: Outline, trim: float, across: bool) -> Outline:
         Corner(c.y_mm + trim, c.x_mm + trim) if across else Corner(c.x_mm + trim, c.y_mm + trim)
         for c in outline
     )
-
-
-def cut_from(row_marks: tuple[Marks, Marks], kerf_mm: float) -> tuple[float, ...]:
-    """The areas of the pieces that come of cutting along marks on both edges of a row, mm².
-
-    Simulated: every cut takes half a kerf from either side; where two cuts meet before the edge the
-    piece ends at their crossing.
-    """
-    near, far = row_marks
-    height = far.across_mm - near.across_mm
-    areas = []
-    for i in range(len(near.along_mm) - 1):
-        lines = [(near.along_mm[j], far.along_mm[j]) for j in (i, i + 1)]
-        eats = [kerf_mm / 2 * math.sqrt(1 + ((b - a) / height) ** 2) for a, b in lines]
-        top = lines[1][0] - lines[0][0] - eats[0] - eats[1]
-        foot = lines[1][1] - lines[0][1] - eats[0] - eats[1]
-        narrow, wide = sorted((top, foot))
-        if wide <= 0:
-            areas.append(0.0)
-        elif narrow >= 0:
-            areas.append(height * (narrow + wide) / 2)
-        else:
-            areas.append(height * wide / (wide - narrow) * wide / 2)
-    return tuple(areas)
-
-
-def chained(row_marks: tuple[Marks, Marks], kerf_mm: float) -> tuple[Marks, Marks]:
-    """The same row marked one cut from the last, as if the blade took nothing: where the marks go.
-
-    Each mark is a piece's own width from the one before, so the kerfs are missing, one more at each.
-    """
-    near, far = row_marks
-    height = far.across_mm - near.across_mm
-    lost, at_near, at_far = 0.0, [], []
-    for a, b in zip(near.along_mm, far.along_mm, strict=True):
-        at_near.append(a - lost)
-        at_far.append(b - lost)
-        lost += kerf_mm * math.sqrt(1 + ((b - a) / height) ** 2)
-    return Marks(near.across_mm, tuple(at_near)), Marks(far.across_mm, tuple(at_far))

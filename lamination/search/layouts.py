@@ -28,6 +28,7 @@ from lamination.steps.cut import Cut
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
 from lamination.terms.sizes import Size
 
+_MOST_PRODUCTS = 8
 _HAIR = 1e-9
 _MOST_SHEETS = 40
 _TURNABLE = (Shape.RECTANGLE, Shape.STRIP)
@@ -247,23 +248,29 @@ def _best(
         options = _options(cut, length, across)
         # one kerf less than rows: the last needs none after it
         search = _Search(options, width + cut.kerf_mm, left, most)
-        for value, counts in search.run():
-            laid = _allotted(cut, size, per_mm2, search.options, counts, across, left)
+        sheet = _Sheet(cut, size, per_mm2, left)
+        for _, counts in search.run():
+            laid, value = _filled(sheet, *_chosen(cut, search.options, counts), across)
             found.append((value, sum(counts), laid))
         tried += search.tried
     found.sort(key=lambda f: (-f[0], f[1]))
     return tried, [laid for _, _, laid in found[:most]]
 
 
-def _allotted(
-    cut: Cut,
-    size: Size,
-    per_mm2: float,
-    options: list[_Option],
-    counts: tuple[int, ...],
-    across: bool,
-    left: list[int | None],
-) -> Allotted:
+@dataclass(frozen=True, slots=True)
+class _Sheet:
+    """What a layout is worked for: the cut it starts from, the sheet, and what is still wanted."""
+
+    cut: Cut
+    size: Size
+    per_mm2: float
+    left: list[int | None]
+
+
+def _chosen(
+    cut: Cut, options: list[_Option], counts: tuple[int, ...]
+) -> tuple[list[Product], list[int]]:
+    """The products of a layout with their rows, and which of the cut's each one is."""
     products, whose = [], []
     for option, rows in sorted(zip(options, counts, strict=True), key=lambda o: o[0].product):
         if rows:
@@ -271,8 +278,33 @@ def _allotted(
             laid = _turned(product) if option.turned else product
             if product.shape.is_round:
                 laid = replace(laid, nested=option.closer is not None)
-            products.append(replace(laid, rows=rows))
+            products.append(replace(laid, rows=rows, beside=False))
             whose.append(option.product)
+    return products, whose
+
+
+def _filled(
+    sheet: _Sheet, products: list[Product], whose: list[int], across: bool
+) -> tuple[Allotted, float]:
+    """The layout with the ends of its rows filled by what is wanted most of, where that gains anything."""
+    best, value = _allotted(sheet, products, whose, across)
+    for at in range(len(products), 0, -1):
+        tries = []
+        for n, product in enumerate(sheet.cut.products):
+            more = [*products[:at], replace(product, rows=0, beside=True), *products[at:]]
+            if len(more) <= _MOST_PRODUCTS:
+                mine = [*whose[:at], n, *whose[at:]]
+                tries.append((*_allotted(sheet, more, mine, across), more, mine))
+        if tries and (gain := max(tries, key=lambda t: t[1]))[1] > value + _HAIR:
+            best, value, products, whose = gain
+    return best, value
+
+
+def _allotted(
+    sheet: _Sheet, products: list[Product], whose: list[int], across: bool
+) -> tuple[Allotted, float]:
+    """A layout worked, and the area of it that is wanted, mm²."""
+    cut, size, per_mm2, left = sheet.cut, sheet.size, sheet.per_mm2, sheet.left
     made = replace(cut, products=tuple(products), across=across)
     layout = lay_out(size, products, cut.kerf_mm, cut.trim_mm, cut.shrink_pct, across)
     pieces = [0] * len(cut.products)
@@ -291,7 +323,7 @@ def _allotted(
         if all(p for _, p in asked)
         else None
     )
-    return Allotted(
+    found = Allotted(
         made,
         tuple(pieces),
         piece_g,
@@ -300,3 +332,4 @@ def _allotted(
         (sheet_mm2 - layout.used_mm2) * per_mm2,
         sheets,
     )
+    return found, useful_mm2

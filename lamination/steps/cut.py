@@ -19,10 +19,9 @@ from lamination.pieces.cutting import (
     Shape,
     area_of,
     blank_of,
-    chained,
-    cut_from,
     lay_out,
 )
+from lamination.pieces.marking import chained, cut_from
 from lamination.pieces.over import means_over
 from lamination.pieces.shaping import Card, Slit, slits_of
 from lamination.sheet.cells import Sheet

@@ -3,19 +3,18 @@
 import math
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamination.pieces.cutting import (
     Product,
     Shape,
     blank_of,
-    chained,
-    cut_from,
     kerf_along_base_mm,
     lay_out,
     per_row,
 )
+from lamination.pieces.marking import chained, cut_from
 from lamination.terms.limits import Faults
 from lamination.terms.sizes import Size
 
@@ -181,3 +180,36 @@ def test_a_product_that_cannot_be_is_refused_at_its_field(product, field):
     with pytest.raises(Faults) as refused:
         Product("Piece", **product)
     assert [f.field for f in refused.value.faults] == [field]
+
+
+# --- two products in one row
+
+
+def test_what_a_row_leaves_of_its_length_is_filled_by_another_product():
+    """Rows of 21 triangles on a base of 90 end at 990 of 1030 mm: one stick of 40 fits at each end."""
+    horn = Product("Horn", Shape.TRIANGLE, 90, 280, rows=2)
+    stick = Product("Stick", Shape.RECTANGLE, 40, 280, beside=True)
+    laid = lay_out(Size(1030, 600, 4), (horn, stick))
+    assert (laid.pieces_of(0), laid.pieces_of(1)) == (2 * 21, 2 * 1)
+    rows = [r for r in laid.rows if r.product == 1]
+    assert {r.from_mm for r in rows} == {0, 280}
+    assert all(c.x_mm >= 990 - 1e-9 for r in rows for o in r.outlines for c in o)
+
+
+@given(
+    st.floats(40, 160), st.floats(60, 300), st.floats(20, 120), st.floats(20, 300), st.floats(0, 4)
+)
+@settings(max_examples=60)
+def test_nothing_beside_lies_over_anything_or_over_the_edge(base, height, side, tall, kerf):
+    first = Product("First", Shape.TRIANGLE, base, height)
+    second = Product("Second", Shape.RECTANGLE, side, tall, beside=True)
+    laid = lay_out(Size(900, 620, 4), (first, second), kerf)
+    alone = lay_out(Size(900, 620, 4), (first,), kerf)
+    assert laid.pieces_of(0) == alone.pieces_of(0)
+    for row in (r for r in laid.rows if r.product == 1):
+        partner = next(r for r in alone.rows if r.from_mm == row.from_mm)
+        end = max(c.x_mm for o in partner.outlines for c in o)
+        for outline in row.outlines:
+            assert min(c.x_mm for c in outline) >= end + kerf - 1e-9
+            assert max(c.x_mm for c in outline) <= 900 + 1e-9
+            assert max(c.y_mm for c in outline) <= partner.to_mm + 1e-9

@@ -1720,7 +1720,8 @@ export interface components {
          * CutProduct
          * @description One product of the cut; ``along_mm`` and ``across_mm`` are its size as it is to be cut.
          *
-         *     ``slits`` are cut into each when it is shaped. ``pieces`` are products, of ``strands`` cut pieces each: ``cut`` is what comes under the knife.
+         *     ``slits`` are cut into each when it is shaped. ``pieces`` are products, of ``strands`` cut pieces
+         *     each: ``cut`` is what comes under the knife.
          *     ``piece_g`` is dough and butter, ``filled_g`` with filling and toppings.
          */
         CutProduct: {
@@ -3722,7 +3723,8 @@ export interface components {
          *
          *     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
          *     as what is left of the sheet takes. ``nested``: rows of round pieces lie in each other's gaps; None
-         *     where that gives more. ``notch_mm``: cut into the middle of a triangle's base.
+         *     where that gives more. ``beside``: it lies at the ends of the rows of the product before, in what they
+         *     leave of the length. ``notch_mm``: cut into the middle of a triangle's base.
          *     ``own_card``: one of the kitchen's own cards in place of ``card``.
          *     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
          *     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
@@ -3753,6 +3755,11 @@ export interface components {
             rows: number;
             /** Nested */
             nested?: boolean | null;
+            /**
+             * Beside
+             * @default false
+             */
+            beside: boolean;
             /** @default flat */
             card: components["schemas"]["Card"];
             /** Own Card */

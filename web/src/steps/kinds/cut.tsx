@@ -290,6 +290,14 @@ function ProductInputs(props: ProductProps) {
             />
           )}
         </div>
+        {n > 0 && !slice && (
+          <Checkbox
+            mt={8}
+            label="At the ends of the rows before"
+            checked={product.beside}
+            onChange={(e) => set({ beside: e.currentTarget.checked }, "beside")}
+          />
+        )}
         {made && <HitWeight n={n} tall={tall} made={made} amend={amend} />}
         {many && (
           <Button
