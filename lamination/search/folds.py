@@ -305,11 +305,16 @@ def _look_into(
 
 
 def with_turns(plan: Plan, turns: tuple[Turn, ...]) -> Plan:
-    """The plan with other turns in place of its own: where the first stood, or after the lock-in."""
-    others = [s for s in plan.steps if not isinstance(s, Turn)]
+    """The plan with other turns in place of its own: where the first stood, or after the lock-in.
+
+    What stood between the turns follows them; butter that wants a fold goes before the last.
+    """
+    butter = [s for s in plan.steps if s.holds_back_pct]
+    others = [s for s in plan.steps if not isinstance(s, Turn) and not s.holds_back_pct]
     first = next((n for n, s in enumerate(plan.steps) if isinstance(s, Turn)), None)
-    at = first if first is not None else plan.at(plan.lock_in.id) + 1
-    return plan.with_steps(*others[:at], *turns, *others[at:])
+    end = first if first is not None else plan.at(plan.lock_in.id) + 1
+    at = sum(1 for s in plan.steps[:end] if not s.holds_back_pct)
+    return plan.with_steps(*others[:at], *turns[:-1], *butter, *turns[-1:], *others[at:])
 
 
 def _turns(way: _Way, pattern: Turn, kitchen: Kitchen) -> tuple[Turn, ...]:

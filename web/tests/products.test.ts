@@ -14,6 +14,7 @@ const product = (shape: Schemas["Shape"], name: string): Product => ({
   card: "flat",
   filling_g: 0,
   strands: 1,
+  beside: false,
   toppings: [],
 });
 const SHAPES = ["triangle", "square", "disc", "ring"] as const;

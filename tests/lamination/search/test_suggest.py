@@ -10,8 +10,11 @@ from hypothesis import strategies as st
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.starts import starting_plan
 from lamination.plan.work import work
-from lamination.search.folds import Count, Search, Wish, folded_count, suggest
+from lamination.search.folds import Count, Search, Wish, folded_count, suggest, with_turns
+from lamination.steps.divide import Divide
 from lamination.steps.lock_in import LockIn
+from lamination.steps.more_butter import MoreButter
+from lamination.steps.strew import Strew
 from lamination.steps.turn import Trim
 from lamination.terms.limits import Faults
 from lamination.terms.said import plain
@@ -114,3 +117,15 @@ def test_a_search_of_no_turns_or_of_nine_is_refused():
     for n in (0, 9):
         with pytest.raises(Faults, match="Must be from 1"):
             Search(Wish.LEAVES, n)
+
+
+@pytest.mark.parametrize("at", [2, 3])
+def test_a_dough_with_more_than_folds_to_it_is_searched_as_well(at):
+    plan = station(turns=turns("letter", "letter", "letter"))
+    between = (MoreButter(30), Strew("sugar", 200), Divide(60))
+    plan = replace(plan, steps=(*plan.steps[:at], *between, *plan.steps[at:]))
+    found = best(plan, Wish.LEAVES)
+    new = with_turns(plan, found.turns)
+    assert {n.code for n in work(new).notes} & {"no-fold", "second-go"} == set()
+    assert {s.do for s in new.steps} == {s.do for s in plan.steps}
+    assert len(new.turns) == len(found.turns)
