@@ -115,6 +115,7 @@ class RunLine:
     stop_name: str | None
     since: datetime
     until: datetime | None
+    tray: int | None
     turns_done: int
     turns: int
     verdict: Verdict | None
@@ -171,6 +172,7 @@ def _line(run: Run) -> RunLine:
         stop_name=run.stop_name,
         since=run.since or run.started_at,
         until=run.until,
+        tray=run.tray,
         turns_done=run.turns_done,
         turns=run.turns,
         verdict=read(Verdict, run.verdict) if run.verdict else None,

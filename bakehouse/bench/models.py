@@ -7,7 +7,7 @@ from django.db import models
 
 from bakehouse.documents import dump
 from lamination.plan import WorkedPlan
-from lamination.run import Event, Phase, Standing, stand
+from lamination.run import Event, Phase, Standing, pressing, stand
 
 
 class Run(models.Model):
@@ -32,6 +32,7 @@ class Run(models.Model):
     stop_name = models.CharField(max_length=80, null=True)  # noqa: DJ001 - none is at no step
     since = models.DateTimeField(null=True)
     until = models.DateTimeField(null=True)
+    tray = models.PositiveSmallIntegerField(null=True)  # that which is ready first
     turns_done = models.PositiveSmallIntegerField(default=0)
     turns = models.PositiveSmallIntegerField(default=0)
     verdict = models.JSONField(null=True)
@@ -56,8 +57,10 @@ class Run(models.Model):
         self.name = worked.name
         self.family = self.plan_document.get("family", "")
         self.phase = now.phase
-        self.stop_name = names.get(now.stop or "")
-        self.since, self.until = now.since, now.until
+        first = pressing(now)
+        self.stop_name = names.get((first.stop if first else now.stop) or "")
+        self.since, self.until = now.since, first.at if first else now.until
+        self.tray = first.tray if first else None
         self.turns_done, self.turns = now.turns_done, now.turns
         self.verdict = dump(now.verdict) if now.verdict else None
         self.pieces = worked.cut.pieces if worked.cut else None

@@ -2,13 +2,14 @@
 
 from lamination.run.begun import Begun, begun
 from lamination.run.events import Event, EventKind, Probe, Verdict
+from lamination.run.pressing import Pressing, pressing
 from lamination.run.standing import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
 from lamination.run.trays import TrayStep, proofed_min, tray_steps
 from lamination.run.underway import UnderWay, under_way
 from lamination.run.used import Used, used
 
 __all__ = [
-    "Begun", "Event", "EventKind", "Phase", "PlannedDeed", "Probe", "Standing", "TrayStep", "UnderWay",
-    "Used", "Verdict", "admit", "begun", "planned_deeds", "proofed_min", "stand", "tray_steps", "under_way",
-    "used",
+    "Begun", "Event", "EventKind", "Phase", "PlannedDeed", "Pressing", "Probe", "Standing", "TrayStep",
+    "UnderWay", "Used", "Verdict", "admit", "begun", "planned_deeds", "pressing", "proofed_min", "stand",
+    "tray_steps", "under_way", "used",
 ]  # fmt: skip

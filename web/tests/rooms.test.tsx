@@ -3,6 +3,7 @@
 import { screen, within } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { SavedWord } from "@/drafts/SavedWord";
+import { sooner } from "@/rooms/bench/BenchList";
 import { type RunView, whereNow } from "@/rooms/bench/now";
 import { TrayBoard, TrayGo } from "@/rooms/bench/TrayBoard";
 import Drawings from "@/rooms/drawings/Drawings";
@@ -103,4 +104,20 @@ it.each([
 it("says that a field cannot be read before anything else", () => {
   show(<SavedWord saving={{ state: "saved", at: new Date() }} readOnly={false} unread />);
   expect(screen.getByRole("status").textContent).toMatch(/^not saved: a field cannot be read/);
+});
+
+it("puts what is ready first before what waits for hands", () => {
+  const line = (id: string, until: string | null, since: string) => ({ id, until, since }) as never;
+  const [a, b, c, d] = [
+    line("shape on the bench", null, "2026-03-07T04:00:00Z"),
+    line("a tray over its proof", "2026-03-07T06:00:00Z", "2026-03-07T04:30:00Z"),
+    line("a turn at rest", "2026-03-07T06:40:00Z", "2026-03-07T06:10:00Z"),
+    line("begun later", null, "2026-03-07T05:00:00Z"),
+  ];
+  expect([d, a, c, b].toSorted(sooner).map((r: { id: string }) => r.id)).toEqual([
+    "a tray over its proof",
+    "a turn at rest",
+    "shape on the bench",
+    "begun later",
+  ]);
 });

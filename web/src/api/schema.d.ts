@@ -4397,6 +4397,8 @@ export interface components {
             since: string;
             /** Until */
             until: string | null;
+            /** Tray */
+            tray: number | null;
             /** Turns Done */
             turns_done: number;
             /** Turns */

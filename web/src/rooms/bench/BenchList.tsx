@@ -36,7 +36,7 @@ export function BenchList() {
         </div>
       )}
       <ul className="ruled">
-        {under?.map((run) => (
+        {under?.toSorted(sooner).map((run) => (
           <li key={run.id}>
             <Link to={`/bench/${run.id}`} className={classes.run}>
               <b>{numbered(run)}</b>
@@ -75,8 +75,15 @@ export function BenchList() {
   );
 }
 
+/** What is ready first comes first, and what waits for hands after it. */
+export const sooner = (a: Schemas["RunLine"], b: Schemas["RunLine"]): number => {
+  const due = (run: Schemas["RunLine"]) =>
+    run.until ? Date.parse(run.until) : Number.POSITIVE_INFINITY;
+  return due(a) === due(b) ? Date.parse(a.since) - Date.parse(b.since) : due(a) - due(b);
+};
+
 function State({ run }: { run: Schemas["RunLine"] }) {
-  if (run.phase === "work") {
+  if (run.phase === "work" && !run.until) {
     return (
       <span>
         <b>{run.stop_name}</b> on the bench since{" "}
@@ -87,7 +94,8 @@ function State({ run }: { run: Schemas["RunLine"] }) {
   const left = run.until ? minutesBetween(new Date(), new Date(run.until)) : 0;
   return (
     <span className={left > 0 ? classes.cold : classes.late}>
-      resting after {run.stop_name?.toLowerCase()}:{" "}
+      {run.tray ? `tray ${run.tray}, ` : "resting after "}
+      {run.stop_name?.toLowerCase()}:{" "}
       <b>{left > 0 ? `${span(left)} more` : `${span(-left)} over`}</b>
     </span>
   );
