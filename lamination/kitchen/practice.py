@@ -174,6 +174,7 @@ _MINUTES = tuple(
         ("cut", "mark and cut", 15),
         ("shape", "shape and put on trays", 20),
         ("wash", "brush with wash", 5),
+        ("put_on", "put one topping or glaze on a tray", 1),
         ("look", "cut one and look", 5),
         ("own", "a step of your own", 10),
         ("divide", "cut in two, wrap and mark", 5),

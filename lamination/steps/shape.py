@@ -6,10 +6,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from lamination.dough.recipe import Recipe
+from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.house import bulk_g_ml
 from lamination.pieces.cutting import Product, blank_of
 from lamination.pieces.shaping import CARDS
 from lamination.pieces.trays import WorkedTrays, work_trays
 from lamination.steps._labels import labels_of
+from lamination.steps._things import found
 from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting, Step
 from lamination.steps.cut import Cut, CutFigures
 from lamination.terms.advice import Note
@@ -26,12 +30,26 @@ class Shaping(Step):
 
 
 @dataclass(frozen=True, slots=True)
+class Filled:
+    """How much of a filled piece is its filling, % by mass, and by volume where its weight is known."""
+
+    mass_pct: float
+    volume_pct: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class ShapeFigures:
-    """Trays and loads; the humidity of the proofer; how thick the thickest shaped piece counts for."""
+    """Trays and loads; the humidity of the proofer; how thick the thickest shaped piece counts for.
+
+    ``filled``: of each product; None where it has no filling. ``put_on``: trays that a topping or a
+    glaze is put on, each counted once for each of them.
+    """
 
     trays: WorkedTrays
     humidity_pct: float
     piece_mm: float
+    filled: tuple[Filled | None, ...]
+    put_on: int
     do: Literal["shape"] = "shape"
 
 
@@ -46,10 +64,40 @@ def effect(step: Shaping, lies: Lies, setting: Setting) -> Made:
         cut.products, blanks, pieces, size.thickness_mm, setting.recipe.family, setting.kitchen
     )
     thick = max((p.shaped.even_mm for p in trays.products if p.trays), default=0.0)
-    figures = ShapeFigures(trays, setting.kitchen["proof.humidity_pct"], thick)
+    filled = tuple(
+        _filled(p, of.piece_g, setting.recipe)
+        for p, of in zip(cut.products, made.products, strict=True)
+    )
+    put_on = sum(
+        len(p.toppings) * len(on.trays) for p, on in zip(cut.products, trays.products, strict=True)
+    )
+    figures = ShapeFigures(trays, setting.kitchen["proof.humidity_pct"], thick, filled, put_on)
     loads = max(len(trays.oven_loads), 1)
     there = replace(lies, form=Form.SHAPED, oven_loads=loads)
     return Made(there, figures, Handling(piece_mm=thick or None))
+
+
+def _filled(product: Product, piece_g: float, recipe: Recipe) -> Filled | None:
+    if not product.filling or not product.filling_g:
+        return None
+    mass = 100 * product.filling_g / (product.filling_g + piece_g)
+    thing = found(product.filling, recipe)
+    bulk = bulk_g_ml(thing) if thing else None
+    if bulk is None:
+        return Filled(mass, None)
+    filling, dough = product.filling_g / bulk, piece_g / (1000 * _mean_per_mm3(recipe))
+    return Filled(mass, 100 * filling / (filling + dough))
+
+
+def _mean_per_mm3(recipe: Recipe) -> float:
+    """Grams in a mm³ of dough and butter together."""
+    share = recipe.butter_of_whole
+    dough, butter = recipe.per_mm3
+    return 1 / ((1 - share) / dough + share / butter)
+
+
+def _minutes(step: Shaping, figures: ShapeFigures, kitchen: Kitchen) -> float:
+    return kitchen["minutes.shape"] + kitchen["minutes.put_on"] * figures.put_on
 
 
 def instruct(here: Here[Shaping]) -> Iterator[str]:
@@ -145,7 +193,7 @@ KIND = Kind(
     figures=ShapeFigures,
     instruct=instruct,
     mind=mind,
-    minutes="minutes.shape",
+    minutes=_minutes,
     by_tray=True,
     fresh=lambda _, __: Shaping(rest=Rest(Place.PROOFER, 150)),
     caution="Keep filled pieces cold, and limit their time in the warm as your local food code says. "

@@ -11,7 +11,7 @@ from lamination.kitchen.cards import CardLine, OwnCard, Part
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Allergen
 from lamination.pieces.baking import Oven, converted
-from lamination.pieces.cutting import Product, Shape, blank_of
+from lamination.pieces.cutting import Addition, Product, Shape, Topping, blank_of
 from lamination.pieces.shaping import CARDS, Card
 from lamination.pieces.trays import load_trays, on_tray, risen_size, shaped_size
 from lamination.plan.starts import starting_finish
@@ -265,3 +265,25 @@ def test_a_card_that_is_none_is_refused_at_its_field(wrong, field):
     with pytest.raises(Faults) as faults:
         wrong()
     assert [f.field for f in faults.value.faults] == [field]
+
+
+def test_the_filling_s_share_is_told_by_mass_and_by_volume():
+    """Almonds at 0.42 g a ml take more of a piece than they weigh."""
+    product = Product("Pocket", Shape.SQUARE, 110, card=Card.POCKET, filling="almond", filling_g=30)
+    worked = work(station(cut=Cut((product,)), finish=FINISH))
+    told, piece_g = worked.shaped.filled[0], worked.cut.piece_g
+    assert told.mass_pct == pytest.approx(100 * 30 / (30 + piece_g))
+    ml = 30 / 0.42, piece_g / (3050 / (2400 / 1.12 + 650 / 0.94))
+    assert told.volume_pct == pytest.approx(100 * ml[0] / sum(ml), rel=1e-6)
+    jam = replace(product, filling="the mill's own jam")
+    assert work(station(cut=Cut((jam,)), finish=FINISH)).shaped.filled[0].volume_pct is None
+
+
+def test_what_is_put_on_costs_its_time():
+    plain_one = Product("Square", Shape.SQUARE, 90)
+    topped = replace(plain_one, toppings=(Topping("almond", 2, Addition.TOPPING),) * 2)
+    bare, more = (
+        work(station(cut=Cut((p,)), finish=FINISH)).stop("shape") for p in (plain_one, topped)
+    )
+    trays = len(more.made.trays.products[0].trays)
+    assert more.bench_min - bare.bench_min == 2 * trays * Kitchen()["minutes.put_on"]

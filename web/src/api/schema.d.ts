@@ -1848,6 +1848,16 @@ export interface components {
             settled: components["schemas"]["Fed"];
         };
         /**
+         * Filled
+         * @description How much of a filled piece is its filling, % by mass, and by volume where its weight is known.
+         */
+        Filled: {
+            /** Mass Pct */
+            mass_pct: number;
+            /** Volume Pct */
+            volume_pct: number | null;
+        };
+        /**
          * Fix
          * @description A way out that can be taken with one press: all its values are put in the plan at once.
          */
@@ -2505,6 +2515,9 @@ export interface components {
         /**
          * ShapeFigures
          * @description Trays and loads; the humidity of the proofer; how thick the thickest shaped piece counts for.
+         *
+         *     ``filled``: of each product; None where it has no filling. ``put_on``: trays that a topping or a
+         *     glaze is put on, each counted once for each of them.
          */
         ShapeFigures: {
             trays: components["schemas"]["WorkedTrays"];
@@ -2512,6 +2525,10 @@ export interface components {
             humidity_pct: number;
             /** Piece Mm */
             piece_mm: number;
+            /** Filled */
+            filled: (components["schemas"]["Filled"] | null)[];
+            /** Put On */
+            put_on: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

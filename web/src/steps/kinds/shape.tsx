@@ -1,4 +1,4 @@
-import { Autocomplete, NativeSelect } from "@mantine/core";
+import { Autocomplete, NativeSelect, NumberInput } from "@mantine/core";
 import { useContext } from "react";
 import type { Schemas } from "@/api/client";
 import { useKitchen } from "@/api/queries";
@@ -7,12 +7,14 @@ import { useTrade } from "@/api/trade";
 import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
+import { said } from "@/measures/quantity";
 import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
 import { StepAssumes, StepRest } from "../parts/StepParts";
 
 const OWN = "own:";
+const PLAITED: Schemas["Card"][] = ["plait", "loaf"];
 
 /** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
 function ShapePanel(panel: PanelProps<"shape">) {
@@ -73,6 +75,24 @@ function ShapePanel(panel: PanelProps<"shape">) {
                 onChange={(v) => v !== null && setProduct(i, { filling_g: v }, "filling_g")}
               />
             </div>
+            {made?.filled[i] && (
+              <p className={classes.said}>
+                Filling is {said(made.filled[i]?.mass_pct ?? 0)} % of it
+                {made.filled[i]?.volume_pct &&
+                  `, ${said(made.filled[i]?.volume_pct ?? 0)} % by volume`}
+              </p>
+            )}
+            {(PLAITED.includes(product.card) || product.strands > 1) && (
+              <NumberInput
+                label="Strands to one piece"
+                min={1}
+                max={12}
+                allowDecimal={false}
+                value={product.strands}
+                error={words(faults[path(i, "strands")] ?? "")}
+                onChange={(v) => typeof v === "number" && setProduct(i, { strands: v }, "strands")}
+              />
+            )}
             {on && (
               <p className={classes.said}>
                 Baked about {figure("length", Math.round(on.risen.length_mm))} ×{" "}
