@@ -134,11 +134,17 @@ class Recipe:
     shelf: Shelf
     kitchen: Kitchen
     later_pct: float = 0.0
+    butterless: bool = False
+
+    @property
+    def butter_g(self) -> float:
+        """All the butter that goes into it, g: none where the plan locks none in."""
+        return 0.0 if self.butterless else self.butter.mass_g
 
     @property
     def block_g(self) -> float:
         """What is locked in, g: all the butter but what waits for a later fold (``later_pct`` of it)."""
-        return self.butter.mass_g * (1 - self.later_pct / 100)
+        return self.butter_g * (1 - self.later_pct / 100)
 
     @cached_property
     def butter_kind(self) -> Ingredient:
@@ -176,7 +182,7 @@ class Recipe:
     @property
     def butter_of_whole(self) -> float:
         """The block's share of the laminate, 0 to 1."""
-        return self.butter.mass_g / (self.butter.mass_g + self.dough.mass_g)
+        return self.butter_g / (self.butter_g + self.dough.mass_g)
 
     @cached_property
     def fed(self) -> tuple[Fed, Fed] | None:
@@ -227,6 +233,8 @@ class Recipe:
     def shares(self) -> Shares:
         """Butter on flour, on dough and on the whole."""
         pure, flour = self.butter.pure_g, self.butter.flour_g
+        if self.butterless:
+            return Shares(0.0 if self.flour_g else None, 0.0, 0.0)
         return Shares(
             100 * pure / (self.flour_g + flour) if self.flour_g else None,
             100 * pure / (self.dough.mass_g + flour),
@@ -237,9 +245,10 @@ class Recipe:
     def contents(self) -> Contents:
         """What dough and butter hold; a dough without a formula is not known."""
         held = [what for what, pct in self.formula.parts if pct] if self.formula else []
-        held.append(self.butter_kind)
-        if self.butter.flour_pct:
-            held.append(self.butter_flour)
+        if not self.butterless:
+            held.append(self.butter_kind)
+            if self.butter.flour_pct:
+                held.append(self.butter_flour)
         return contents_of(held, () if self.formula else ("the dough",))
 
 

@@ -25,7 +25,7 @@ from lamination.terms.limits import Fault, Faults
 from lamination.terms.rests import Rest
 from lamination.terms.said import say
 from lamination.terms.sizes import Size
-from lamination.terms.trade import Family
+from lamination.terms.trade import Family, Method
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +75,7 @@ def recipe_of(plan: Plan, kitchen: Kitchen) -> Recipe:
         text = f"Later folds would take {say(later)} % of the butter. Leave some for the lock-in."
         raise Faults(Fault(f"steps[{n}].share_pct", text))
     of = (plan.family, plan.dough, plan.butter, plan.formula, plan.preferments)
-    return _recipe(*of, later, kitchen)
+    return _recipe(*of, later, plan.lock_in.method is Method.NONE, kitchen)
 
 
 @lru_cache(maxsize=64)
@@ -86,10 +86,13 @@ def _recipe(
     formula: Formula | None,
     preferments: tuple[tuple[str, Prefermented], ...],
     later_pct: float,
+    butterless: bool,
     kitchen: Kitchen,
 ) -> Recipe:
     shelf = Shelf((*kitchen.ingredients, *(formula.own if formula else ())))
-    return Recipe(family, dough, butter, formula, preferments, shelf, kitchen, later_pct)
+    return Recipe(
+        family, dough, butter, formula, preferments, shelf, kitchen, later_pct, butterless
+    )
 
 
 @lru_cache(maxsize=64)

@@ -62,7 +62,7 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
     )
     return WorkedPlan(
         name=plan.name,
-        total_g=plan.dough.mass_g + plan.butter.mass_g + _laid_on(found),
+        total_g=plan.dough.mass_g + recipe.butter_g + _laid_on(found),
         butter_share=recipe.shares,
         formula=_formula(found),
         dough=recipe.dough_physics,

@@ -111,6 +111,8 @@ def lock_in(
         return _shared(block, dough_mm3, share)
     if method in (Method.SPREAD, Method.TWO_GO):
         return _spread(block, dough_mm3, 0.5 if method is Method.TWO_GO else 1.0)
+    if method is Method.NONE:
+        return _bare(block, dough_mm3)
     if method is Method.LUMPS:
         return _lumps(block, dough_mm3, lump_mm)
     return _panelled(method, block, dough_mm3, margin_mm, off_centre_mm)
@@ -241,6 +243,13 @@ def _spread(block: Size, dough_mm3: float, share: float) -> LockedIn:
     sheet = plain_sheet(block.length_mm, block.width_mm, stack)
     package = Size(block.length_mm, block.width_mm, sheet.thickness_mm)
     return LockedIn(block, dough, package, (), sheet)
+
+
+def _bare(block: Size, dough_mm3: float) -> LockedIn:
+    area = block.length_mm * block.width_mm
+    dough = Size(block.length_mm, block.width_mm, dough_mm3 / area)
+    sheet = plain_sheet(dough.length_mm, dough.width_mm, leaf(Material.DOUGH, dough.thickness_mm))
+    return LockedIn(replace(block, thickness_mm=0.0), dough, dough, (), sheet)
 
 
 def _lumps(block: Size, dough_mm3: float, lump_mm: float) -> LockedIn:

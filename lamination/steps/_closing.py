@@ -19,6 +19,7 @@ CLOSING = {
     Method.SHARE: "Butter from the near end. The far third comes over first, then the near third on top.",
     Method.SPREAD: "Spread the soft butter over the whole sheet, right to the edges.",
     Method.TWO_GO: "Lay it over the whole sheet. The other half waits for the second turn.",
+    Method.NONE: "Dough on dough is one: the folds strengthen it, and make no leaves.",
     Method.LUMPS: "The lumps lie flat in it, and stay lumps.",
     Method.ENVELOPE: "Set the butter at 45° on the dough. Bring the four corners to the middle and "
     "seal the seams.",
@@ -36,6 +37,7 @@ DOUGH_SHEETS = {
     Method.SHARE: "the block's length ÷ the share it covers",
     Method.SPREAD: "as long as the sheet the butter is spread on",
     Method.TWO_GO: "as long as the sheet the butter is laid on",
+    Method.NONE: "as long as it is rolled",
     Method.LUMPS: "as long as the sheet it is first pressed to",
     Method.ENVELOPE: "block × √2 plus twice the overlap, a square laid at 45°",
 }

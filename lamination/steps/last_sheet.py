@@ -139,6 +139,12 @@ def _on_leaves(here: Here[LastSheet]) -> Iterator[Note]:
             f"{mm(made.thickness_mm)}; {family.said} is usually {mm(out.low)} to {mm(out.high)}.",
             "roll_to_mm", [thickness_fix(here, out.nearest)],
         )  # fmt: skip
+    if here.recipe.butterless:
+        yield here.note(
+            "count", "know", "No leaves",
+            "There is no butter in it: dough on dough is one, however often it is folded.",
+        )  # fmt: skip
+        return
     out = unusual(family, kitchen, "butter_layers", layers.butter)
     if out and not layers.estimate:
         few = out.side == "below"

@@ -169,6 +169,10 @@ def instruct(here: Here[LockIn]) -> Iterator[str]:
     """What goes in, how it is made, on what dough, and how it is shut in."""
     step, made, butter = here.step, here.figures, here.recipe.butter
     sheet, block = made.dough_sheet, made.block
+    if step.method is Method.NONE:
+        yield f"Roll the dough to {mm(sheet.length_mm, sheet.width_mm)}, without butter"
+        yield f"{mm(sheet.thickness_mm)} thick. {CLOSING[step.method]}"
+        return
     if step.method is Method.LUMPS:
         yield f"Press it to {mm(sheet.length_mm, sheet.width_mm)}"
         yield f"{mm(made.package.thickness_mm)} thick, from a dough with {g(made.now_g)} of butter in it."
@@ -220,6 +224,9 @@ def _block_making(here: Here[LockIn]) -> Iterator[str]:
 
 def mind(here: Here[LockIn]) -> Iterator[Note]:
     """Butter share, block, the two thicknesses, edges and corners."""
+    if here.recipe.butterless:
+        yield from on_shelf(here, here.figures.package)
+        return
     yield from _on_share(here)
     if here.step.method.has_block:
         yield from _on_block(here)
@@ -334,6 +341,8 @@ def _on_plaques(here: Here[LockIn]) -> Iterator[Note]:
 def workings(here: Here[LockIn]) -> Iterator[Working]:
     """How block and dough sheet were got."""
     recipe, made = here.recipe, here.figures
+    if recipe.butterless:
+        return
     block, sheet = made.block, made.dough_sheet
     butter_kg_m3 = recipe.butter_physics.density_kg_m3
     dough_kg_m3 = recipe.dough_physics.density_kg_m3
@@ -356,6 +365,8 @@ def workings(here: Here[LockIn]) -> Iterator[Working]:
 
 def weighs(here: Here[LockIn]) -> Iterator[Weighs]:
     """The butter that goes in now; lumps went in when the dough was mixed, if it was."""
+    if here.recipe.butterless:
+        return
     mixed = any(s.kind_name == "mix" for s in here.steps[: here.n])
     if not (here.step.method is Method.LUMPS and mixed):
         share = 1 - here.recipe.later_pct / 100

@@ -62,7 +62,7 @@ def effect(step: MoreButter, lies: Lies, setting: Setting) -> Made:
     """It lies ready for the next fold."""
     recipe = setting.recipe
     # of a dough that was divided only the part that goes on gets its share
-    grams = recipe.butter.mass_g * step.share_pct / 100 * lies.part
+    grams = recipe.butter_g * step.share_pct / 100 * lies.part
     in_it = lies.laminate.volume_mm3(lambda s: s.butter_mm) * recipe.per_mm3[1]
     volume = recipe.butter_physics.volume_mm3(grams)
     later = max(lies.later_pct - step.share_pct, 0.0)
@@ -93,7 +93,7 @@ def mind(here: Here[MoreButter]) -> Iterator[Note]:
 
 def workings(here: Here[MoreButter]) -> Iterator[Working]:
     """How its mass was got."""
-    made, all_g = here.figures, here.recipe.butter.mass_g
+    made, all_g = here.figures, here.recipe.butter_g
     yield here.works("grams", f"{say(here.step.share_pct)} % of {g(all_g)}: {g(made.grams)}.")
 
 

@@ -81,11 +81,12 @@ class Method(Worded):
     SPREAD = "spread", "Spread all over"
     TWO_GO = "two_go", "In two goes"
     LUMPS = "lumps", "Lumps: quick puff"
+    NONE = "none", "No butter at all"
 
     @property
     def has_block(self) -> bool:
         """Whether the butter goes in as a block: rolled to size, bent before it is laid on."""
-        return self not in (Method.SPREAD, Method.LUMPS)
+        return self not in (Method.SPREAD, Method.LUMPS, Method.NONE)
 
     @property
     def butter_outside(self) -> bool:

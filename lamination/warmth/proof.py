@@ -41,6 +41,8 @@ class Proof:
 def limit_of(found: Followed) -> float:
     """The warmest place the butter bears in a proof, °C. Source: trade practice, two rows."""
     kitchen = found.kitchen
+    if found.walk.recipe.butterless:
+        return kitchen["proof.hottest_c"]
     bears = found.walk.recipe.window.oils_c + kitchen["proof.over_oils_k"]
     return min(bears, kitchen["proof.hottest_c"])
 

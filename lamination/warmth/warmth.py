@@ -143,6 +143,8 @@ def _summary(found: Followed, proof: Proof | None, names: dict[str, str]) -> tup
             f"{here} it works as planned: the butter lasts {span(clock_.lasts_min)} at "
             f"{low(names[clock_.stop])}, for {span(clock_.takes_min)} of work."
         )
+    if found.walk.recipe.butterless:
+        return "yes", f"{here} it works as planned."
     return "yes", f"{here} it works as planned, and the butter never gets too warm on the bench."
 
 

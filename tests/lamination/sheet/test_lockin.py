@@ -7,6 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.starts import starting_plan
 from lamination.plan.work import work
 from lamination.sheet.cells import roll, turn
 from lamination.sheet.folds import fold_sheet, moves
@@ -16,7 +18,8 @@ from lamination.steps.lock_in import LockIn
 from lamination.steps.turn import Trim
 from lamination.terms.limits import Faults
 from lamination.terms.said import plain
-from lamination.terms.trade import Fold, Method
+from lamination.terms.trade import Family, Fold, Method
+from lamination.warmth.warmth import work_warmth
 from tests.plans import station, turns
 
 DOUGH, BUTTER = 2400 / 1120 * 1e6, 650 / 940 * 1e6
@@ -144,7 +147,7 @@ def test_a_spread_sheet_has_one_butter_leaf_twice_as_thick():
     assert thick[0] / thick[1] == pytest.approx(2)
 
 
-@pytest.mark.parametrize("method", [m for m in Method if m is not Method.TWO_GO])
+@pytest.mark.parametrize("method", [m for m in Method if m not in (Method.TWO_GO, Method.NONE)])
 def test_every_school_keeps_all_its_dough_and_butter(method):
     got = lock_in(method, DOUGH, BUTTER, 250, 250)
     assert got.sheet.volume_mm3(lambda s: s.dough_mm) == pytest.approx(DOUGH, rel=1e-9)
@@ -226,3 +229,17 @@ def test_pieces_from_poor_places_are_named_one_by_one():
     mean = sum(worked.cut.full_pct) / worked.cut.pieces
     assert min(worked.cut.full_pct) < mean < 100
     assert {round(p) for p in work(station()).cut.full_pct} == {100}
+
+
+@pytest.mark.parametrize("family", list(Family))
+def test_a_dough_without_butter_is_folded_weighed_and_scolded_for_nothing(family):
+    plan = starting_plan("Plain", family, 2000, Kitchen())
+    plan = plan.changed(plan.lock_in, method=Method.NONE)
+    worked = work(plan)
+    assert (worked.layers.butter, worked.layers.total, worked.total_g) == (0, 1, 2000)
+    assert worked.cut.piece_g * worked.cut.pieces + worked.cut.trimmings_g == pytest.approx(2000)
+    assert [s.name for s in worked.sheets] == ["Mixing day"]
+    assert worked.butter_share.of_dough_pct == 0
+    warmth = work_warmth(plan, Kitchen())
+    assert [n.code for n in (*worked.notes, *warmth.notes) if n.tone == "mind"] == []
+    assert "butter" not in warmth.summary

@@ -3426,7 +3426,7 @@ export interface components {
          * @description Ways to lock the butter in.
          * @enum {string}
          */
-        Method: "half" | "half_stacked" | "two_thirds" | "envelope" | "gate" | "open_sided" | "inverse" | "diamond" | "cross" | "share" | "spread" | "two_go" | "lumps";
+        Method: "half" | "half_stacked" | "two_thirds" | "envelope" | "gate" | "open_sided" | "inverse" | "diamond" | "cross" | "share" | "spread" | "two_go" | "lumps" | "none";
         /**
          * Mixing
          * @description The mixing day: the temperatures that meet in the bowl, the programme, and the first rest.

@@ -109,6 +109,14 @@ function lockInAbove(plan: Plan, figures: Schemas["LockInFigures"]): DrawnAbove 
     off_centre_mm = 0,
     flap_pct = 25,
   } = stepOf(plan, "lock_in") ?? {};
+  if (method === "none") {
+    return {
+      sheet: dough_sheet,
+      describe: `Dough sheet ${sizeSaid(dough_sheet)}, without butter.`,
+      caption: "the dough, without butter",
+      onBench: true,
+    };
+  }
   if (method === "cross") {
     const b = block.length_mm;
     const [flaps, thin] = [3 * b, dough_sheet.thickness_mm * (flap_pct / 100)];

@@ -40,12 +40,14 @@ function LockInPanel(panel: PanelProps<"lock_in">) {
       <BlockInputs {...panel} />
       {made && (
         <dl className={classes.readouts}>
-          <Readout
-            worked={worked}
-            of={`${stop.key}.block.thickness_mm`}
-            label="Butter thickness"
-            value={say("length", made.block.thickness_mm)}
-          />
+          {step.method !== "none" && (
+            <Readout
+              worked={worked}
+              of={`${stop.key}.block.thickness_mm`}
+              label="Butter thickness"
+              value={say("length", made.block.thickness_mm)}
+            />
+          )}
           <Readout
             worked={worked}
             of={`${stop.key}.dough_sheet.length_mm`}
@@ -62,8 +64,8 @@ function LockInPanel(panel: PanelProps<"lock_in">) {
         </dl>
       )}
       {made?.plaques && <p className={classes.said}>{words(stop.does.slice(1).join(" "))}</p>}
-      <ButterInputs {...panel} />
-      <MayItGoIn plan={plan} />
+      {step.method !== "none" && <ButterInputs {...panel} />}
+      {step.method !== "none" && <MayItGoIn plan={plan} />}
       <StepRest panel={panel} label="Then rest" />
       <StepAssumes panel={panel}>
         {margins.includes(step.method) && (
@@ -92,6 +94,7 @@ function BlockInputs(panel: PanelProps<"lock_in">) {
   const { blocks, margins, squares } = useTrade();
   const envelope = step.method === "envelope";
   const square = squares.includes(step.method);
+  const bare = step.method === "none";
   const path = `${at}.thickness`;
   return (
     <>
@@ -107,7 +110,12 @@ function BlockInputs(panel: PanelProps<"lock_in">) {
             }
           />
         ) : (
-          <StepMeasure panel={panel} name="block_width_mm" label="Block width" quantity="length" />
+          <StepMeasure
+            panel={panel}
+            name="block_width_mm"
+            label={bare ? "Sheet width" : "Block width"}
+            quantity="length"
+          />
         )}
         {envelope ? (
           <StepMeasure panel={panel} name="overlap_mm" label="Overlap" quantity="length" />
@@ -116,7 +124,7 @@ function BlockInputs(panel: PanelProps<"lock_in">) {
             <StepMeasure
               panel={panel}
               name="block_length_mm"
-              label="Block length"
+              label={bare ? "Sheet length" : "Block length"}
               quantity="length"
             />
           )
@@ -325,6 +333,7 @@ const LOCK_INS: Record<Schemas["Method"], React.ReactNode> = {
   ),
   spread: <Flat of={["dough", "butter"]} />,
   two_go: <Flat of={["dough", "butter"]} />,
+  none: <Flat of={["dough"]} />,
   lumps: (
     <>
       <rect
