@@ -129,7 +129,7 @@ VIEWS = [
     ("side-by-side", 1280, 800, room("/plans/compare?plans=1,2,3")),
     ("bench-rest", 1024, 768, resting),
     ("bench-trays", 1024, 768, trays),
-    ("bench-rest-phone", 390, 844, resting),
+    ("plan-coil", 1280, 800, open_plan("Reed whirl", "roll_up")),
     ("bench-lock-in", 1024, 768, judged),
     ("book", 1280, 800, room("/book")),
     ("record", 1280, 1500, record),
