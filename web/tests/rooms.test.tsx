@@ -5,7 +5,7 @@ import { expect, it, vi } from "vitest";
 import { SavedWord } from "@/drafts/SavedWord";
 import { sooner } from "@/rooms/bench/BenchList";
 import { type RunView, whereNow } from "@/rooms/bench/now";
-import { TrayBoard, TrayGo } from "@/rooms/bench/TrayBoard";
+import { firstTray, TrayBoard, TrayGo } from "@/rooms/bench/TrayBoard";
 import Drawings from "@/rooms/drawings/Drawings";
 import { plan, serve, show, warmth, worked } from "./screen";
 import runs from "./written/runs.json";
@@ -120,4 +120,13 @@ it("puts what is ready first before what waits for hands", () => {
     "shape on the bench",
     "begun later",
   ]);
+});
+
+it("names the tray that is over its time before one that only waits", () => {
+  const clock = new Date("2026-03-07T06:00:00Z");
+  const tray = (n: number, until: string | null) =>
+    ({ tray: n, next: { kind: "out", stop: "shape" }, until: until && new Date(until) }) as never;
+  const trays = [tray(1, "2026-03-07T06:20:00Z"), tray(2, "2026-03-07T05:42:00Z"), tray(3, null)];
+  expect(firstTray(trays, clock)?.tray).toBe(2);
+  expect(firstTray([{ tray: 4, next: null, until: null } as never], clock)).toBeUndefined();
 });

@@ -115,7 +115,7 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
           )}
         </section>
         {!over && (
-          <Ahead now={now} view={view}>
+          <Ahead now={now} view={view} clock={clock}>
             <Entries view={view} waiting={waiting} />
           </Ahead>
         )}

@@ -210,13 +210,17 @@ function Tray({ tray, view, clock, say, lose, place, turn }: TrayProps) {
   );
 }
 
-/** The main button: the tray that wants hands most. */
+/** The tray that wants hands most. */
+export const firstTray = (trays: TrayNow[], clock: Date): TrayNow | undefined =>
+  trays
+    .filter((t) => t.next)
+    .toSorted((a, b) => urgency(a, clock) - urgency(b, clock) || a.tray - b.tray)[0];
+
+/** The main button: what that tray is to go through next. */
 export function TrayGo({ view, trays, clock, say }: Props) {
   const [held, setHeld] = useState(false);
   const release = useInterval(() => setHeld(false), 700);
-  const tray = trays
-    .filter((t) => t.next)
-    .toSorted((a, b) => urgency(a, clock) - urgency(b, clock) || a.tray - b.tray)[0];
+  const tray = firstTray(trays, clock);
   if (!tray?.next) return null;
   const { next } = tray;
   const place = placeAfterShaping(view);

@@ -9,6 +9,7 @@ import { aboveOf } from "@/steps/above";
 import { kindOf } from "@/steps/kinds";
 import classes from "./BenchRun.module.css";
 import { minutesBetween, type Now, type RunView } from "./now";
+import { firstTray } from "./TrayBoard";
 
 /** What is to be done now. */
 export function Working({ now, clock, children }: { now: Now; clock: Date; children?: ReactNode }) {
@@ -42,10 +43,19 @@ function Does({ stop, small }: { stop: Stop; small?: boolean }) {
   );
 }
 
+interface AheadProps {
+  now: Now;
+  view: RunView;
+  clock: Date;
+  children: ReactNode;
+}
+
 /** What lies there, or comes next. */
-export function Ahead({ now, view, children }: { now: Now; view: RunView; children: ReactNode }) {
+export function Ahead({ now, view, clock, children }: AheadProps) {
   const { words } = useSaying();
-  const stop = now.next;
+  // Where trays go their own ways, it is about what the next press is about.
+  const tray = firstTray(now.trays, clock);
+  const stop = view.worked.strip.find((s) => s.key === tray?.next?.stop) ?? now.next;
   if (!stop) return null;
   const drawn = kindOf(stop.do).views !== undefined && stop.lies !== null;
   const product = stepOf(view.plan, "cut")?.products[0];
