@@ -15,6 +15,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from bakehouse.api import api
+from bakehouse.demo.made_up import MADE_UP
 from bakehouse.demo.teasel_lock import PLANS
 from bakehouse.documents import dump
 from bakehouse.wsgi import application
@@ -111,7 +112,7 @@ def broken(document, path, value):
 
 
 GONE = object()
-REAL = [dump(plan) for plan in PLANS]
+REAL = [dump(plan) for plan in (*PLANS, *MADE_UP)]
 PLACES = [(n, path) for n, document in enumerate(REAL) for path, _ in leaves(document)]
 
 

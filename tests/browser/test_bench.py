@@ -217,7 +217,7 @@ def test_undo_needs_no_connection(person):
 def test_two_trays_in_the_proofer_and_one_in_the_oven_each_go_their_own_way(person):
     page = person("tansy", width=1024, height=768, touch=True)
     page.goto("/bench")
-    page.get_by_role("link", name=re.compile("Saturday market croissant")).last.tap()
+    page.get_by_role("link", name=re.compile("Saturday market croissant.*tray")).tap()
     trays = page.get_by_label("Oven load 1", exact=True).get_by_role("listitem")
     expect(trays.nth(0)).to_contain_text("in the oven")
     expect(trays.nth(1)).to_contain_text("proofing")
