@@ -4,7 +4,7 @@ from dataclasses import fields, replace
 
 from lamination.dough.formula import Formula, Line, PrefermentKind
 from lamination.dough.recipe import Butter, Dough
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card
 from lamination.plan.plan import Plan
 from lamination.steps.cut import Cut

@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from lamination.pieces.cutting import Blank, Oval, Product, Shape, blank_of
+from lamination.pieces.cutting import Blank, Oval, blank_of
+from lamination.pieces.products import Product, Shape
 from lamination.plan.plan import Plan
 from lamination.plan.worked import WorkedPlan
 from lamination.terms.limits import Fault, Faults

@@ -9,7 +9,7 @@ from lamination.pieces.checkweigh import (
     read_weights_csv,
     simulated_scale,
 )
-from lamination.pieces.cutting import Addition, Product, Shape
+from lamination.pieces.products import Addition, Product, Shape
 from lamination.pieces.shaping import CARDS, Card, ShapingCard
 
 __all__ = [

@@ -6,7 +6,8 @@ import math
 from dataclasses import dataclass
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.pieces.cutting import Blank, Product, Shape
+from lamination.pieces.cutting import Blank
+from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card
 from lamination.terms.sizes import Size
 from lamination.terms.trade import Family

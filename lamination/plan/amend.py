@@ -12,7 +12,7 @@ from dataclasses import replace
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import converted
-from lamination.pieces.cutting import Shape
+from lamination.pieces.products import Shape
 from lamination.pieces.shaping import Card
 from lamination.plan.amend_formula import (
     add_line,

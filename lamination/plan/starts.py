@@ -14,7 +14,7 @@ from lamination.dough.recipe import Butter, Dough
 from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.machines import Rolled, rolled_by
 from lamination.pieces.baking import Bake, Colour, Oven, Stage, Wash
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card
 from lamination.plan.plan import Plan
 from lamination.plan.walk import recipe_of, walk

@@ -13,15 +13,8 @@ from heapq import heappush, heapreplace
 from typing import Annotated
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.pieces.cutting import (
-    Nested,
-    Product,
-    Shape,
-    blank_of,
-    lay_out,
-    nested,
-    per_row,
-)
+from lamination.pieces.cutting import Nested, blank_of, lay_out, nested, per_row
+from lamination.pieces.products import Product, Shape
 from lamination.plan.plan import Plan
 from lamination.plan.work import work
 from lamination.steps.cut import Cut

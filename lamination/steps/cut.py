@@ -9,20 +9,10 @@ from typing import Annotated, Literal
 import numpy as np
 
 from lamination.dough.recipe import Recipe
-from lamination.pieces.cutting import (
-    Blank,
-    Layout,
-    Marks,
-    Outline,
-    Product,
-    Row,
-    Shape,
-    area_of,
-    blank_of,
-    lay_out,
-)
+from lamination.pieces.cutting import Blank, Layout, Marks, Outline, Row, area_of, blank_of, lay_out
 from lamination.pieces.marking import chained, cut_from
 from lamination.pieces.over import means_over
+from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card, Slit, slits_of
 from lamination.sheet.cells import Sheet
 from lamination.sheet.rolls import size_of

@@ -9,7 +9,8 @@ from typing import Literal
 from lamination.dough.recipe import Recipe
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.house import bulk_g_ml
-from lamination.pieces.cutting import Product, blank_of
+from lamination.pieces.cutting import blank_of
+from lamination.pieces.products import Product
 from lamination.pieces.shaping import CARDS
 from lamination.pieces.trays import WorkedTrays, work_trays
 from lamination.steps._labels import labels_of

@@ -12,7 +12,7 @@ from PIL import Image
 from bakehouse.bench.models import Run
 from bakehouse.bench.pictures import LONGEST_SIDE, small_jpeg
 from bakehouse.documents import dump
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.plan.starts import starting_finish
 from lamination.steps.cut import Cut
 from lamination.terms.limits import Faults

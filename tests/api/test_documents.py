@@ -11,7 +11,7 @@ from bakehouse.documents import dump, path_of, read, read_kitchen, read_plan_fil
 from lamination.dough.formula import OldDough
 from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.practice import DEFAULTS
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card
 from lamination.plan.starts import starting_finish
 from lamination.plan.versions import migrated

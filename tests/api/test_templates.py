@@ -8,7 +8,7 @@ import pytest
 
 from bakehouse.plans.template_files import as_pdf, as_svg
 from lamination.files.template import PAGE_MM, TemplateOf, template_of, tiles
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.plan.work import work
 from lamination.steps.cut import Cut
 from lamination.terms.limits import Faults

@@ -4,7 +4,7 @@ import pytest
 
 from bakehouse.demo.teasel_lock import KITCHEN, MARKET, ORDER, PLANS, STATION
 from lamination.day.order import Order, Ordered, work_order
-from lamination.pieces.cutting import Addition, Product, Shape, Topping
+from lamination.pieces.products import Addition, Product, Shape, Topping
 from lamination.plan.work import work
 from lamination.steps.cut import Cut
 from tests.plans import station

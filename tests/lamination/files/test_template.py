@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamination.files.template import PAGE_MM, Drawing, TemplateOf, template_of, tiles
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.plan.work import work
 from lamination.steps.cut import Cut
 from lamination.steps.last_sheet import LastSheet

@@ -6,15 +6,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.pieces.cutting import (
-    Product,
-    Shape,
-    blank_of,
-    kerf_along_base_mm,
-    lay_out,
-    per_row,
-)
+from lamination.pieces.cutting import blank_of, kerf_along_base_mm, lay_out, per_row
 from lamination.pieces.marking import chained, cut_from
+from lamination.pieces.products import Product, Shape
 from lamination.terms.limits import Faults
 from lamination.terms.sizes import Size
 

@@ -5,7 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.pieces.cutting import Shape, lay_out
+from lamination.pieces.cutting import lay_out
+from lamination.pieces.products import Shape
 from lamination.plan.starts import USUAL_PRODUCTS, starting_plan
 from lamination.plan.work import work
 from lamination.terms.limits import Faults

@@ -12,7 +12,7 @@ from lamination.dough.formula import OldDough
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition
 from lamination.materials.ingredients import LIBRARY, Ingredient, Kind
-from lamination.pieces.cutting import Addition, Product, Shape, Topping
+from lamination.pieces.products import Addition, Product, Shape, Topping
 from lamination.pieces.shaping import Card
 from lamination.plan.amend import amend, scaled
 from lamination.plan.amendment import Amendment, Change

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from lamination.dough.recipe import Butter, Dough
 from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.practice import DEFAULTS
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card
 from lamination.plan.starts import starting_finish
 from lamination.plan.work import work

@@ -9,7 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.pieces.cutting import Product, Shape, blank_of, per_row
+from lamination.pieces.cutting import blank_of, per_row
+from lamination.pieces.products import Product, Shape
 from lamination.plan.work import work
 from lamination.search.layouts import AllotSearch, allot
 from lamination.steps.cut import Cut

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import Oven
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card
 from lamination.plan.amend import amend
 from lamination.plan.amendment import Amendment, Change

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.pieces.cutting import Product, Shape
+from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card
 from lamination.plan.amend import scaled
 from lamination.plan.fixes import taken
