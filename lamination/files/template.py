@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from lamination.pieces.cutting import Blank, Oval, blank_of
+from lamination.pieces.cutting import Blank, Oval, blank_in
 from lamination.pieces.products import Product, Shape
 from lamination.plan.plan import Plan
 from lamination.plan.worked import WorkedPlan
@@ -87,7 +87,7 @@ def template_of(plan: Plan, worked: WorkedPlan, of: TemplateOf, product: int = 0
         raise Faults(Fault("product", "This plan cuts no such product."))
     if of is TemplateOf.PIECE:
         chosen = plan.cut.products[product]
-        return _piece(chosen, blank_of(chosen, plan.cut.shrink_pct, plan.cut.across))
+        return _piece(chosen, blank_in(chosen, plan.cut.shrink_pct, plan.cut.across))
     return _sheet(plan, worked)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from lamination.pieces.over import Area, Round, Straight
 from lamination.pieces.products import Product, Shape
@@ -56,13 +56,17 @@ class Marks:
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """One row of pieces: from and to across the sheet, its pieces and their marks on both edges."""
+    """One row of pieces: from and to across the sheet, its pieces and their marks on both edges.
+
+    ``crosswise``: it runs across, so from and to are along the sheet, and its marks across.
+    """
 
     product: int
     from_mm: float
     to_mm: float
     outlines: tuple[Outline, ...]
     marks: tuple[Marks, ...]
+    crosswise: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,6 +124,11 @@ def blank_of(product: Product, shrink_pct: float = 0.0, across: bool = False) ->
     return Blank(product.shape, along, tall, mm2, hole)
 
 
+def blank_in(product: Product, shrink_pct: float, across: bool) -> Blank:
+    """The piece as it is cut in a layout whose rows run along the sheet, or ``across`` it."""
+    return blank_of(product, shrink_pct, across or product.crosswise)
+
+
 def per_row(blank: Blank, length_mm: float, kerf_mm: float) -> int:
     """How many pieces lie in one row of a length.
 
@@ -149,11 +158,20 @@ def lay_out(
     length, width = sheet.length_mm - 2 * trim_mm, sheet.width_mm - 2 * trim_mm
     if across:
         length, width = width, length
-    blanks = [blank_of(p, shrink_pct, across) for p in products]
+    blanks = [blank_in(p, shrink_pct, across) for p in products]
     rows: list[Row] = []
+    band: list[Row] = []
     before: list[Row] = []
     y = 0.0
     for n, (product, blank) in enumerate(zip(products, blanks, strict=True)):
+        if product.crosswise and not across:
+            left = Size(length, width - y, sheet.thickness_mm)
+            if min(left.length_mm, left.width_mm) > 0:
+                alone = [replace(product, crosswise=False)]
+                found = lay_out(left, alone, kerf_mm, 0.0, shrink_pct, across=True).rows
+                band += [_in_band(row, n, trim_mm, trim_mm + y) for row in found]
+                y = width
+            continue
         if product.beside and before:
             rows += _beside(n, blank, before, length, kerf_mm)
             continue
@@ -163,8 +181,23 @@ def lay_out(
         rows += laid
         if laid:
             y = laid[-1].to_mm + kerf_mm
-    placed = tuple(_placed(row, trim_mm, across) for row in rows)
+    placed = (*(_placed(row, trim_mm, across) for row in rows), *band)
     return Layout(placed, tuple(b.mm2 for b in blanks))
+
+
+def _in_band(row: Row, product: int, x_mm: float, y_mm: float) -> Row:
+    """A row that runs across the band left over, where that lies on the sheet."""
+
+    def moved(outline: Outline) -> Outline:
+        if isinstance(outline, Oval):
+            return replace(outline, x_mm=outline.x_mm + x_mm, y_mm=outline.y_mm + y_mm)
+        return tuple(Corner(c.x_mm + x_mm, c.y_mm + y_mm) for c in outline)
+
+    marks = tuple(
+        Marks(m.across_mm + x_mm, tuple(at + y_mm for at in m.along_mm)) for m in row.marks
+    )
+    outlines = tuple(moved(o) for o in row.outlines)
+    return Row(product, row.from_mm + x_mm, row.to_mm + x_mm, outlines, marks, crosswise=True)
 
 
 def _ends_at(outline: Outline) -> float:

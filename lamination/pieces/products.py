@@ -56,7 +56,8 @@ class Product(Checked):
     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
     as what is left of the sheet takes. ``nested``: rows of round pieces lie in each other's gaps; None
     where that gives more. ``beside``: it lies at the ends of the rows of the product before, in what they
-    leave of the length. ``notch_mm``: cut into the middle of a triangle's base.
+    leave of the length. ``crosswise``: its rows run across a sheet whose others run along, in the band
+    that these leave. ``notch_mm``: cut into the middle of a triangle's base.
     ``own_card``: one of the kitchen's own cards in place of ``card``.
     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
@@ -72,6 +73,7 @@ class Product(Checked):
     rows: Annotated[int, Range(0, 500)] = 0
     nested: bool | None = None
     beside: bool = False
+    crosswise: bool = False
     card: Card = Card.FLAT
     own_card: Annotated[str, Length(1, 40, "characters")] | None = None
     filling: Annotated[str, Length(1, 40, "characters")] | None = None

@@ -271,7 +271,7 @@ def _chosen(
             laid = _turned(product) if option.turned else product
             if product.shape.is_round:
                 laid = replace(laid, nested=option.closer is not None)
-            products.append(replace(laid, rows=rows, beside=False))
+            products.append(replace(laid, rows=rows, beside=False, crosswise=False))
             whose.append(option.product)
     return products, whose
 
@@ -279,7 +279,9 @@ def _chosen(
 def _filled(
     sheet: _Sheet, products: list[Product], whose: list[int], across: bool
 ) -> tuple[Allotted, float]:
-    """The layout with the ends of its rows filled by what is wanted most of, where that gains anything."""
+    """The layout with what it leaves filled, where that gains anything: the ends of its rows by another
+    product, and the band beside them by rows that run the other way.
+    """
     best, value = _allotted(sheet, products, whose, across)
     for at in range(len(products), 0, -1):
         tries = []
@@ -288,6 +290,11 @@ def _filled(
             if len(more) <= _MOST_PRODUCTS:
                 mine = [*whose[:at], n, *whose[at:]]
                 tries.append((*_allotted(sheet, more, mine, across), more, mine))
+            if at == len(products) and not across and not any(p.crosswise for p in products):
+                turned = [*products, replace(product, rows=0, beside=False, crosswise=True)]
+                if len(turned) <= _MOST_PRODUCTS:
+                    mine = [*whose, n]
+                    tries.append((*_allotted(sheet, turned, mine, across), turned, mine))
         if tries and (gain := max(tries, key=lambda t: t[1]))[1] > value + _HAIR:
             best, value, products, whose = gain
     return best, value

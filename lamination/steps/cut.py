@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 import numpy as np
 
 from lamination.dough.recipe import Recipe
-from lamination.pieces.cutting import Blank, Layout, Marks, Outline, Row, area_of, blank_of, lay_out
+from lamination.pieces.cutting import Blank, Layout, Marks, Outline, Row, area_of, blank_in, lay_out
 from lamination.pieces.marking import chained, cut_from
 from lamination.pieces.over import means_over
 from lamination.pieces.products import Product, Shape
@@ -88,13 +88,17 @@ class CutProduct:
 
 @dataclass(frozen=True, slots=True)
 class MarkedRow:
-    """A row as it is marked: its product, from and to across the rows, marks on both edges."""
+    """A row as it is marked: its product, from and to across the rows, marks on both edges.
+
+    ``crosswise``: it runs across, where the others run along.
+    """
 
     product: int
     pieces: int
     from_mm: float
     to_mm: float
     marks: tuple[Marks, ...]
+    crosswise: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,7 +165,8 @@ def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
         each_g=tuple(each),
         products=products,
         rows=tuple(
-            MarkedRow(r.product, len(r.outlines), r.from_mm, r.to_mm, r.marks) for r in laid.rows
+            MarkedRow(r.product, len(r.outlines), r.from_mm, r.to_mm, r.marks, r.crosswise)
+            for r in laid.rows
         ),
     )
     there = replace(lies, form=Form.PIECES, of_cut=(step, figures))
@@ -217,12 +222,14 @@ def _weighed(
 def _spare_mm(step: Cut, size: Size, laid: Layout) -> float:
     if step.across or not laid.rows:
         return 0.0
+    if any(r.crosswise for r in laid.rows):
+        return 0.0
     return size.width_mm - max(r.to_mm for r in laid.rows) - step.trim_mm
 
 
 def _product(step: Cut, n: int, laid: Layout, per_mm2: float, layers: int) -> CutProduct:
     product = step.products[n]
-    blank = blank_of(product, step.shrink_pct, step.across)
+    blank = blank_in(product, step.shrink_pct, step.across)
     mine = [r for r in laid.rows if r.product == n]
     cut = layers * sum(len(r.outlines) for r in mine)
     piece_g = blank.mm2 * per_mm2 * product.strands

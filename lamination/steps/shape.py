@@ -9,7 +9,7 @@ from typing import Literal
 from lamination.dough.recipe import Recipe
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.house import bulk_g_ml
-from lamination.pieces.cutting import blank_of
+from lamination.pieces.cutting import blank_in
 from lamination.pieces.products import Product
 from lamination.pieces.shaping import CARDS
 from lamination.pieces.trays import WorkedTrays, work_trays
@@ -59,7 +59,7 @@ def effect(step: Shaping, lies: Lies, setting: Setting) -> Made:
     cut, made = lies.of_cut
     size = lies.size
     assert size is not None
-    blanks = tuple(blank_of(p, cut.shrink_pct, cut.across) for p in cut.products)
+    blanks = tuple(blank_in(p, cut.shrink_pct, cut.across) for p in cut.products)
     pieces = tuple(p.pieces for p in made.products)
     trays = work_trays(
         cut.products, blanks, pieces, size.thickness_mm, setting.recipe.family, setting.kitchen

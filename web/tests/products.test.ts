@@ -15,6 +15,7 @@ const product = (shape: Schemas["Shape"], name: string): Product => ({
   filling_g: 0,
   strands: 1,
   beside: false,
+  crosswise: false,
   toppings: [],
 });
 const SHAPES = ["triangle", "square", "disc", "ring"] as const;

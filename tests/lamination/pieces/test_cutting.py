@@ -207,3 +207,40 @@ def test_nothing_beside_lies_over_anything_or_over_the_edge(base, height, side, 
             assert min(c.x_mm for c in outline) >= end + kerf - 1e-9
             assert max(c.x_mm for c in outline) <= 900 + 1e-9
             assert max(c.y_mm for c in outline) <= partner.to_mm + 1e-9
+
+
+# --- rows both ways on one sheet
+
+
+def test_a_band_that_is_left_is_cut_the_other_way():
+    """Two rows of 200 on a width of 530 leave a band of 130: three squares of 40 across, 25 rows of it."""
+    first = Product("Tall", Shape.RECTANGLE, 100, 200, rows=2)
+    small = Product("Small", Shape.SQUARE, 40, crosswise=True)
+    laid = lay_out(Size(1000, 530, 4), (first, small))
+    rows = [r for r in laid.rows if r.product == 1]
+    assert len(rows) == 25
+    assert all(r.crosswise and len(r.outlines) == 3 for r in rows)
+    assert {(r.from_mm, r.to_mm) for r in rows} == {(40 * n, 40 * (n + 1)) for n in range(25)}
+    marks = rows[0].marks[0]
+    assert marks.across_mm == 0
+    assert marks.along_mm == pytest.approx((400, 440, 480, 520))
+
+
+@given(
+    st.floats(30, 200), st.floats(30, 300), st.floats(20, 150), st.floats(0, 4), st.floats(0, 20)
+)
+@settings(max_examples=60)
+def test_rows_the_other_way_lie_in_their_band(base, height, side, kerf, trim):
+    first = Product("First", Shape.RECTANGLE, base, height, rows=1)
+    second = Product("Second", Shape.TRIANGLE, side, side * 1.5, crosswise=True)
+    laid = lay_out(Size(900, 620, 4), (first, second), kerf, trim)
+    below = max((r.to_mm for r in laid.rows if r.product == 0), default=trim)
+    pieces = [o for r in laid.rows if r.product == 1 for o in r.outlines]
+    for outline in pieces:
+        assert min(c.y_mm for c in outline) >= below - 1e-9
+        assert max(c.y_mm for c in outline) <= 620 - trim + 1e-9
+        assert min(c.x_mm for c in outline) >= trim - 1e-9
+        assert max(c.x_mm for c in outline) <= 900 - trim + 1e-9
+    mm2 = side * side * 1.5 / 2
+    assert all(area(o) == pytest.approx(mm2) for o in pieces)
+    assert laid.piece_mm2[1] == pytest.approx(mm2)

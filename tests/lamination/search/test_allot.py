@@ -162,3 +162,14 @@ def test_the_search_fills_row_ends_where_that_gains_something():
     for p in work(taken, KITCHEN).cut.products:
         by_name[p.name] = by_name.get(p.name, 0) + p.pieces
     assert (by_name["Triangle"], by_name["Stick"]) == best.pieces == (56, 2)
+
+
+def test_the_search_cuts_the_band_the_other_way_where_that_gains_something():
+    """Rows of 200 leave a band of 90: too low for a triangle of 100 along it, wide enough across."""
+    asked = plan(slab(100, 200, "Tall"), triangle(40, 100), width=490)
+    best = allot(asked, AllotSearch((24, 30)), KITCHEN).best[0]
+    assert any(p.crosswise for p in best.cut.products)
+    taken = asked.changed(asked.cut, products=best.cut.products, across=best.cut.across)
+    made = work(taken, KITCHEN).cut
+    assert sum(p.pieces for p in made.products) == sum(best.pieces)
+    assert made.used_pct == pytest.approx(best.used_pct)

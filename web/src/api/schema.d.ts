@@ -2089,6 +2089,8 @@ export interface components {
         /**
          * MarkedRow
          * @description A row as it is marked: its product, from and to across the rows, marks on both edges.
+         *
+         *     ``crosswise``: it runs across, where the others run along.
          */
         MarkedRow: {
             /** Product */
@@ -2101,6 +2103,8 @@ export interface components {
             to_mm: number;
             /** Marks */
             marks: components["schemas"]["Marks"][];
+            /** Crosswise */
+            crosswise: boolean;
         };
         /**
          * Marks
@@ -3741,7 +3745,8 @@ export interface components {
          *     ``base_mm`` lies along the row, ``height_mm`` across it. ``rows``: how many rows of it; 0 as many
          *     as what is left of the sheet takes. ``nested``: rows of round pieces lie in each other's gaps; None
          *     where that gives more. ``beside``: it lies at the ends of the rows of the product before, in what they
-         *     leave of the length. ``notch_mm``: cut into the middle of a triangle's base.
+         *     leave of the length. ``crosswise``: its rows run across a sheet whose others run along, in the band
+         *     that these leave. ``notch_mm``: cut into the middle of a triangle's base.
          *     ``own_card``: one of the kitchen's own cards in place of ``card``.
          *     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
          *     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
@@ -3777,6 +3782,11 @@ export interface components {
              * @default false
              */
             beside: boolean;
+            /**
+             * Crosswise
+             * @default false
+             */
+            crosswise: boolean;
             /** @default flat */
             card: components["schemas"]["Card"];
             /** Own Card */

@@ -57,7 +57,7 @@ export function Marks({ planId, plan, cut }: Props) {
       )}
       <p className={classes.said}>
         <b>{product?.name}</b> from {say("length", shown.from_mm)} to {say("length", shown.to_mm)}{" "}
-        {planned?.across ? "along" : "across"} the sheet.{" "}
+        {(planned?.across ?? false) !== shown.crosswise ? "along" : "across"} the sheet.{" "}
         {shown.marks.length === 1
           ? "The cutter's middle goes here:"
           : "The blade's middle goes from mark to mark:"}

@@ -298,6 +298,14 @@ function ProductInputs(props: ProductProps) {
             onChange={(e) => set({ beside: e.currentTarget.checked }, "beside")}
           />
         )}
+        {n > 0 && !slice && (
+          <Checkbox
+            mt={8}
+            label="Rows the other way, in the band that is left"
+            checked={product.crosswise}
+            onChange={(e) => set({ crosswise: e.currentTarget.checked }, "crosswise")}
+          />
+        )}
         {made && <HitWeight n={n} tall={tall} made={made} amend={amend} />}
         {many && (
           <Button
