@@ -22,6 +22,7 @@ from lamination.terms.limits import Checked, Fault, Faults, Length, Range
 from lamination.terms.sizes import Size
 
 _MOST_PRODUCTS = 8
+_MOST_TO_FILL = 400  # pieces on a sheet whose ends are looked at
 _HAIR = 1e-9
 _MOST_SHEETS = 40
 _TURNABLE = (Shape.RECTANGLE, Shape.STRIP)
@@ -242,12 +243,16 @@ def _best(
         # one kerf less than rows: the last needs none after it
         search = _Search(options, width + cut.kerf_mm, left, most)
         sheet = _Sheet(cut, size, per_mm2, left)
-        for _, counts in search.run():
-            laid, value = _filled(sheet, *_chosen(cut, search.options, counts), across)
-            found.append((value, sum(counts), laid))
+        for value, counts in search.run():
+            found.append((value, sum(counts), sheet, search.options, counts, across))
         tried += search.tried
     found.sort(key=lambda f: (-f[0], f[1]))
-    return tried, [laid for _, _, laid in found[:most]]
+    best = [
+        (*_filled(sheet, *_chosen(cut, options, counts), across), rows)
+        for _, rows, sheet, options, counts, across in found
+    ]
+    best.sort(key=lambda b: (-b[1], b[2]))
+    return tried, [laid for laid, _, _ in best[:most]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -283,6 +288,8 @@ def _filled(
     product, and the band beside them by rows that run the other way.
     """
     best, value = _allotted(sheet, products, whose, across)
+    if sum(best.pieces) > _MOST_TO_FILL:
+        return best, value  # so small, they leave next to nothing
     for at in range(len(products), 0, -1):
         tries = []
         for n, product in enumerate(sheet.cut.products):

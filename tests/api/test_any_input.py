@@ -48,6 +48,7 @@ def signed_in(db):
 TAKES_A_PLAN = [
     "/api/work",
     "/api/plans",
+    "/api/plans/other-part",
     "/api/warmth",
     "/api/amend",
     "/api/judge",

@@ -182,3 +182,17 @@ def test_a_new_plan_starts_from_a_family_and_a_mass(head):
     assert [s["do"] for s in plan["steps"]].count("turn") >= 5
     assert list(head.faults("POST", "/plans/start", start | {"dough_g": 0})) == ["dough_g"]
     assert list(head.faults("POST", "/plans/start", start | {"name": ""})) == ["name"]
+
+
+def test_what_is_put_away_is_planned_as_a_plan_of_its_own(head, plan):
+    steps = plan["plan"]["steps"]
+    n = next(i for i, s in enumerate(steps) if s["do"] == "turn") + 1
+    divided = plan["plan"] | {
+        "steps": [*steps[:n], {"do": "divide", "id": "divide-1", "goes_on_pct": 30}, *steps[n:]]
+    }
+    made = head.call("POST", "/plans/other-part", {"plan": divided, "stop": "divide-1"})
+    step = next(s for s in made["plan"]["steps"] if s["do"] == "divide")
+    assert (step["goes_on_pct"], step["other"]) == (pytest.approx(70), True)
+    assert made["plan"]["name"].endswith("other part")
+    faults = head.faults("POST", "/plans/other-part", {"plan": divided, "stop": "turn-1"})
+    assert "Nothing is divided" in faults["stop"]
