@@ -184,6 +184,7 @@ _MINUTES = tuple(
         ("roll_up", "roll the sheet up", 5),
         ("crank", "through the hand-cranked roller", 12),
         ("offcuts", "make something of the offcuts", 8),
+        ("again", "fill and top for a second bake", 10),
     )
 )
 _BAKE = (
@@ -201,8 +202,7 @@ _BAKE = (
     _row("rise.flat_wide_pct", "yeasted and lying flat, wider by", 10, "%", 0, 100, group="bake"),
     _row("shape.wings", "a rolled triangle is as wide as its base, times", 1.15, "times", 0.5, 2,
          group="bake"),
-    _row("shape.twist_long", "a twisted strip is as long as it was, times", 0.85, "times", 0.3, 1,
-         group="bake"),
+    _row("shape.twist_long", "a twisted strip keeps of its length", 0.85, "", 0.3, 1, group="bake"),
     _row("tin.cup_mm", "a cup of a muffin tin, across", 75, "mm", 20, 200, group="bake"),
     _row("tin.length_mm", "loaf tin, length", 250, "mm", 80, 600, group="bake"),
     _row("tin.width_mm", "loaf tin, width", 110, "mm", 40, 300, group="bake"),

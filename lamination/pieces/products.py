@@ -10,6 +10,8 @@ from lamination.terms.limits import Checked, Fault, Length, Range, raise_if
 from lamination.terms.said import mm
 from lamination.terms.trade import Worded
 
+MOST_PRODUCTS = 8  # of one sheet
+
 
 class Shape(Worded):
     """Shapes a sheet is cut into; ``base_mm`` is the side of a square and a disc's diameter."""

@@ -14,14 +14,13 @@ from typing import Annotated
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.cutting import Nested, blank_of, lay_out, nested, per_row
-from lamination.pieces.products import Product, Shape
+from lamination.pieces.products import MOST_PRODUCTS, Product, Shape
 from lamination.plan.plan import Plan
 from lamination.plan.work import work
 from lamination.steps.cut import Cut
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
 from lamination.terms.sizes import Size
 
-_MOST_PRODUCTS = 8
 _MOST_TO_FILL = 400  # pieces on a sheet whose ends are looked at
 _HAIR = 1e-9
 _MOST_SHEETS = 40
@@ -35,7 +34,9 @@ class AllotSearch(Checked):
     ``best``: how many layouts to show.
     """
 
-    wanted: Annotated[tuple[Annotated[int, Range(0, 100_000)], ...], Length(1, 8, "products")]
+    wanted: Annotated[
+        tuple[Annotated[int, Range(0, 100_000)], ...], Length(1, MOST_PRODUCTS, "products")
+    ]
     best: Annotated[int, Range(1, 10)] = 4
 
 
@@ -235,6 +236,7 @@ def _best(
 ) -> tuple[int, list[Allotted]]:
     """The best layouts with rows along the sheet and across it, together."""
     tried, found = 0, []
+    sheet = _Sheet(cut, size, per_mm2, left)
     for across in (False, True):
         length, width = size.length_mm - 2 * cut.trim_mm, size.width_mm - 2 * cut.trim_mm
         if across:
@@ -242,14 +244,13 @@ def _best(
         options = _options(cut, length, across)
         # one kerf less than rows: the last needs none after it
         search = _Search(options, width + cut.kerf_mm, left, most)
-        sheet = _Sheet(cut, size, per_mm2, left)
         for value, counts in search.run():
-            found.append((value, sum(counts), sheet, search.options, counts, across))
+            found.append((value, sum(counts), search.options, counts, across))
         tried += search.tried
     found.sort(key=lambda f: (-f[0], f[1]))
     best = [
         (*_filled(sheet, *_chosen(cut, options, counts), across), rows)
-        for _, rows, sheet, options, counts, across in found
+        for _, rows, options, counts, across in found
     ]
     best.sort(key=lambda b: (-b[1], b[2]))
     return tried, [laid for laid, _, _ in best[:most]]
@@ -294,12 +295,12 @@ def _filled(
         tries = []
         for n, product in enumerate(sheet.cut.products):
             more = [*products[:at], replace(product, rows=0, beside=True), *products[at:]]
-            if len(more) <= _MOST_PRODUCTS:
+            if len(more) <= MOST_PRODUCTS:
                 mine = [*whose[:at], n, *whose[at:]]
                 tries.append((*_allotted(sheet, more, mine, across), more, mine))
             if at == len(products) and not across and not any(p.crosswise for p in products):
                 turned = [*products, replace(product, rows=0, beside=False, crosswise=True)]
-                if len(turned) <= _MOST_PRODUCTS:
+                if len(turned) <= MOST_PRODUCTS:
                     mine = [*whose, n]
                     tries.append((*_allotted(sheet, turned, mine, across), turned, mine))
         if tries and (gain := max(tries, key=lambda t: t[1]))[1] > value + _HAIR:

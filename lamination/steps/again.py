@@ -6,9 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
-from lamination.dough.recipe import contents_of
-from lamination.dough.weighing import WeighLine
-from lamination.steps._things import found
+from lamination.kitchen.kitchen import Kitchen
+from lamination.steps._things import found, weighed
 from lamination.steps.base import (
     Carried,
     Chapter,
@@ -84,16 +83,11 @@ def mind(here: Here[BakeAgain]) -> Iterator[Note]:
 
 def weighs(here: Here[BakeAgain]) -> Iterator[Weighs]:
     """What goes in and on all of them."""
-    step, made, thing = here.step, here.figures, found(here.step.what, here.recipe)
-    key = thing.key if thing else step.what
-    line = WeighLine(
-        f"{step.id}/{key}", key, named(made.name), round(made.takes_g, 1), made.takes_g
-    )
-    yield Weighs(here.name, (line,), contents_of([thing] if thing else [], () if thing else (key,)))
+    yield weighed(here, here.step.what, here.figures.takes_g)
 
 
-def _minutes(step: BakeAgain, figures: AgainFigures, kitchen: object) -> float:
-    return step.minutes + 10.0
+def _minutes(step: BakeAgain, figures: AgainFigures, kitchen: Kitchen) -> float:
+    return step.minutes + kitchen["minutes.again"]
 
 
 KIND = Kind(

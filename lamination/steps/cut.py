@@ -12,7 +12,7 @@ from lamination.dough.recipe import Recipe
 from lamination.pieces.cutting import Blank, Layout, Marks, Outline, Row, area_of, blank_in, lay_out
 from lamination.pieces.marking import chained, cut_from
 from lamination.pieces.over import means_over
-from lamination.pieces.products import Product, Shape
+from lamination.pieces.products import MOST_PRODUCTS, Product, Shape
 from lamination.pieces.shaping import Card, Slit, slits_of
 from lamination.sheet.cells import Sheet
 from lamination.sheet.rolls import size_of
@@ -43,7 +43,7 @@ class Cut(Step):
     across the sheet. ``grid``: it is pressed before it is cut.
     """
 
-    products: Annotated[tuple[Product, ...], Length(1, 8, "products")]
+    products: Annotated[tuple[Product, ...], Length(1, MOST_PRODUCTS, "products")]
     kerf_mm: Annotated[float, Range(0, 10, "mm")] = 0.0
     trim_mm: Annotated[float, Range(0, 100, "mm")] = 0.0
     shrink_pct: Annotated[float, Range(0, 40, "%")] = 0.0

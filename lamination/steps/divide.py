@@ -23,10 +23,12 @@ from lamination.steps.base import (
     Step,
 )
 from lamination.terms.advice import Note, Working
-from lamination.terms.limits import Range
+from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import counted, g, mm, say, span
 from lamination.terms.sizes import Size
 from lamination.terms.trade import Family, Place
+
+_COLD = (Place.FRIDGE, Place.FREEZER)
 
 
 @dataclass(frozen=True)
@@ -93,7 +95,12 @@ def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
     all_g = masses(whole)[0] + lies.carried_g
     share = step.goes_on_pct / 100
     if step.goes_on_g is not None:
-        share = min(max(step.goes_on_g / all_g, 0.01), 0.99)
+        share = step.goes_on_g / all_g
+        if not 0.01 <= share <= 0.99:
+            text = (
+                f"There are {g(all_g)} here. From {g(0.01 * all_g)} to {g(0.99 * all_g)} can go on."
+            )
+            raise Faults(Fault("goes_on_g", text))
     on, away = divided(whole, share)
     area = size_of(on).length_mm * size_of(on).width_mm
     kept = area / (whole.length_mm * whole.width_mm)
@@ -130,6 +137,9 @@ def instruct(here: Here[Divide]) -> Iterator[str]:
     if step.other:
         yield f"The other part, {g(made.away_g)}, is another plan's."
         return
+    if step.put not in _COLD:
+        yield f"Wrap the other {g(made.away_g)} close. {marks}"
+        return
     keeps = span(60 * made.keeps_h) if made.keeps_h < 48 else f"{made.keeps_h / 24:.0f} days"
     yield f"Wrap the other {g(made.away_g)} close and put it in the {step.put.said}. {marks}"
     yield f"It keeps about {keeps} there; your own date comes first."
@@ -138,7 +148,7 @@ def instruct(here: Here[Divide]) -> Iterator[str]:
 def mind(here: Here[Divide]) -> Iterator[Note]:
     """A place where a block does not keep."""
     step, made = here.step, here.figures
-    if step.put in (Place.BENCH, Place.PROOFER) and not step.other:
+    if step.put not in _COLD and not step.other:
         yield here.note(
             "put-warm", "mind", "It does not keep there",
             f"{g(made.away_g)} of dough and butter on the {step.put.said}: its butter softens and its "

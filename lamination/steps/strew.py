@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
-from lamination.dough.recipe import Contents, contents_of
-from lamination.dough.weighing import WeighLine
-from lamination.steps._things import found
+from lamination.steps._things import found, weighed
 from lamination.steps.base import (
     Carried,
     Chapter,
@@ -28,7 +27,7 @@ from lamination.terms.said import g, named, span
 from lamination.terms.trade import Worded
 
 _DRY_PCT = 3.0  # less water than that, and it takes the dough's
-_DRAWS = ("sugar", "salt")
+_DRAWS = re.compile(r"\b(sugar|salt)\b", re.IGNORECASE)
 
 
 class Strewn(Worded):
@@ -72,7 +71,7 @@ def effect(step: Strew, lies: Lies, setting: Setting) -> Made:
     """It goes along with the dough from here on."""
     recipe = setting.recipe
     thing = found(step.what, recipe)
-    draws = any(word in f"{step.what} {thing.name if thing else ''}".lower() for word in _DRAWS)
+    draws = bool(_DRAWS.search(f"{step.what} {thing.name if thing else ''}"))
     if thing is not None:
         draws = draws and thing.composition.water_pct < _DRY_PCT
     figures = StrewFigures(
@@ -127,12 +126,7 @@ def mind(here: Here[Strew]) -> Iterator[Note]:
 
 def weighs(here: Here[Strew]) -> Iterator[Weighs]:
     """What is strewn, on a sheet of its own."""
-    step, thing = here.step, found(here.step.what, here.recipe)
-    name = here.figures.name
-    key = thing.key if thing else step.what
-    line = WeighLine(f"{step.id}/{key}", key, named(name), round(step.grams, 1), step.grams)
-    known: Contents = contents_of([thing] if thing else [], () if thing else (step.what,))
-    yield Weighs(here.name, (line,), known)
+    yield weighed(here, here.step.what, here.step.grams)
 
 
 KIND = Kind(

@@ -1,14 +1,15 @@
 import { expect, it } from "vitest";
-import { cardIn, cardKey } from "@/rooms/kitchen/OwnCards";
+import { freeKey } from "@/rooms/kitchen/freeKey";
+import { cardIn } from "@/rooms/kitchen/OwnCards";
 
 const card = { key: "boat", name: "Boat", steps: ["Fold it."], lines: [] };
 const others = [{ key: "boat" }, { key: "boat-2" }] as never;
 
 it("gives a card a key that no other has", () => {
-  expect(cardKey("Boat", [])).toBe("boat");
-  expect(cardKey("Boat", others)).toBe("boat-3");
-  expect(cardKey("…", [])).toBe("-");
-  expect(cardKey("", [])).toBe("card");
+  expect(freeKey("Boat", [])).toBe("boat");
+  expect(freeKey("Boat", others)).toBe("boat-3");
+  expect(freeKey("…", [])).toBe("-");
+  expect(freeKey("", [])).toBe("own");
 });
 
 it.each([

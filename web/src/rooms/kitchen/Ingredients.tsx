@@ -7,6 +7,7 @@ import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { capital } from "@/measures/words";
 import { grouped } from "@/steps/parts/ingredients";
+import { freeKey } from "./freeKey";
 import classes from "./KitchenRoom.module.css";
 
 type Ingredient = Schemas["Ingredient"];
@@ -28,7 +29,7 @@ export function Ingredients({ own, library, keep }: Props) {
     const like = library.find((i) => i.key === key);
     if (!like) return;
     const name = `My ${like.name.toLowerCase()}`;
-    setDraft({ at: own.length, what: { ...like, name, key: keyOf(name, own) } });
+    setDraft({ at: own.length, what: { ...like, name, key: freeKey(name, own) } });
   };
   return (
     <fieldset className={classes.group}>
@@ -80,17 +81,6 @@ export function Ingredients({ own, library, keep }: Props) {
       )}
     </fieldset>
   );
-}
-
-function keyOf(name: string, own: Ingredient[]): string {
-  const stem = name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .slice(0, 34);
-  const taken = new Set(own.map((i) => i.key));
-  let key = stem;
-  for (let n = 2; taken.has(key); n++) key = `${stem}-${n}`;
-  return key;
 }
 
 interface FormProps {

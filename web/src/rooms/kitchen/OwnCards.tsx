@@ -6,6 +6,7 @@ import { OwnStepDrawing, PIECE } from "@/finish/OwnCardView";
 import { Choice } from "@/measures/Choice";
 import { FaultsContext } from "@/measures/faults";
 import { MeasureInput } from "@/measures/MeasureInput";
+import { freeKey } from "./freeKey";
 import classes from "./KitchenRoom.module.css";
 
 type Card = Schemas["OwnCard"];
@@ -28,19 +29,6 @@ const EMPTY: Omit<Card, "key"> = {
   width_mm: null,
   thickness_mm: null,
 };
-
-/** A key that no other card has, from its name. */
-export function cardKey(name: string, own: Card[]): string {
-  const stem =
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "-")
-      .slice(0, 34) || "card";
-  const taken = new Set(own.map((c) => c.key));
-  let key = stem;
-  for (let n = 2; taken.has(key); n++) key = `${stem}-${n}`;
-  return key;
-}
 
 /** The card in a file; null where there is none in it. */
 export function cardIn(text: string): Card | null {
@@ -103,7 +91,7 @@ export function OwnCards({ own, keep }: Props) {
           <Button
             variant="default"
             onClick={() =>
-              setDraft({ at: own.length, card: { key: cardKey(EMPTY.name, own), ...EMPTY } })
+              setDraft({ at: own.length, card: { key: freeKey(EMPTY.name, own), ...EMPTY } })
             }
           >
             Make a card
@@ -127,7 +115,7 @@ export function OwnCards({ own, keep }: Props) {
               const card = cardIn((await input.files?.[0]?.text()) ?? "");
               input.value = "";
               setOdd(!card);
-              if (card) keep([...own, { ...EMPTY, ...card, key: cardKey(card.name, own) }]);
+              if (card) keep([...own, { ...EMPTY, ...card, key: freeKey(card.name, own) }]);
             }}
           />
         </div>

@@ -1,0 +1,112 @@
+"""What comes round the cut: offcuts, a roller before the butter, a second bake, cuts into a square."""
+
+from dataclasses import replace
+
+import pytest
+
+from lamination.kitchen.kitchen import Kitchen
+from lamination.pieces.shaping import Card
+from lamination.plan.fixes import taken
+from lamination.plan.starts import starting_finish
+from lamination.plan.work import work
+from lamination.steps.again import BakeAgain
+from lamination.steps.crank import Crank, gaps_of
+from lamination.steps.cut import Cut
+from lamination.steps.look import Looking
+from lamination.steps.offcuts import Gathered, Offcuts
+from lamination.terms.limits import Faults
+from lamination.terms.rests import Rest
+from lamination.terms.trade import Family, Place
+from tests.plans import station
+
+from .test_made_up import KITCHEN, SQUARE, books, codes, made, with_after
+
+# --- offcuts
+
+
+@pytest.mark.parametrize("gathered", list(Gathered))
+def test_what_is_made_of_offcuts_is_no_scrap_any_more(gathered):
+    bare, plan = station(), with_after(station(), "cut", Offcuts("Bun", 30, gathered))
+    before, after = work(bare, KITCHEN), work(plan, KITCHEN)
+    figures = made(plan, "offcuts")
+    assert figures.pieces == int(before.cut.trimmings_g // 30)
+    assert figures.used_g + figures.left_g == pytest.approx(before.cut.trimmings_g)
+    assert before.facts.waste_g - after.facts.waste_g == pytest.approx(figures.used_g)
+    assert [label.product for label in after.labels] == ["Croissant", "Bun"]
+    came, went = books(plan)
+    assert went + figures.used_g == pytest.approx(came, rel=1e-9)
+
+
+def test_two_things_of_offcuts_share_what_there_is():
+    plan = with_after(station(), "cut", Offcuts("Base", 40, pieces=2), Offcuts("Bun", 10))
+    first, second = [s.made for s in work(plan, KITCHEN).strip if s.do == "offcuts"]
+    assert first.pieces == 2
+    assert second.used_g + second.left_g == pytest.approx(first.left_g)
+
+
+def test_more_than_the_cut_leaves_is_minded_and_as_many_as_there_are_clears_it():
+    plan = with_after(station(), "cut", Offcuts("Base", 40, pieces=500))
+    note = next(n for n in work(plan, KITCHEN).notes if n.code == "too-few")
+    assert "too-few" not in codes(taken(plan, note.fixes[0]))
+
+
+# --- thinned by a hand-cranked roller
+
+
+def test_a_roller_thins_by_its_own_settings():
+    plan = with_after(station(), "dough", Crank(5))
+    figures = made(plan, "crank")
+    assert figures.gaps_mm == gaps_of(KITCHEN)[:5]
+    assert figures.strip.thickness_mm == figures.gaps_mm[-1] == 1.6
+    volume = figures.strips * figures.strip.volume_mm3
+    assert volume == pytest.approx(2400 / 1120 * 1e6)
+    assert figures.strip.length_mm <= KITCHEN["crank.longest_mm"]
+    assert work(plan, KITCHEN).layers == work(station(), KITCHEN).layers
+
+
+def test_a_setting_the_roller_has_not_is_refused_at_its_field():
+    small = Kitchen({f"crank.{n}_mm": 0 for n in range(5, 10)})
+    with pytest.raises(Faults) as wrong:
+        work(with_after(station(), "dough", Crank(6)), small)
+    assert wrong.value.faults[0].field == "steps[1].to_setting"
+    assert "4 settings" in wrong.value.faults[0].message
+
+
+# --- baked again
+
+
+def baked_again(*again):
+    plan = station(finish=starting_finish(Family.CROISSANT))
+    return with_after(plan, "look", *again)
+
+
+def test_some_of_the_pieces_are_filled_and_baked_again():
+    plan = baked_again(BakeAgain("almond", 30, of_pct=50))
+    worked = work(plan, KITCHEN)
+    figures = made(plan, "again")
+    assert figures.pieces == round(worked.cut.pieces / 2)
+    assert figures.takes_g == 30 * figures.pieces
+    assert {n.ingredient: n.grams for n in worked.shopping}["almond"] == figures.takes_g
+    assert "nuts" in worked.labels[0].allergens
+    assert worked.total_min > work(baked_again(), KITCHEN).total_min
+
+
+@pytest.mark.parametrize(("hours", "told"), [(14, False), (60, True)])
+def test_pieces_of_the_day_before_are_no_matter_and_older_ones_are_told(hours, told):
+    plan = baked_again(BakeAgain("almond", 30))
+    rested = plan.changed(plan.first(Looking), rest=Rest(Place.BENCH, 60 * hours))
+    assert ("again-old" in codes(rested)) is told
+
+
+# --- cuts into a square
+
+
+@pytest.mark.parametrize(("card", "many"), [(Card.PINWHEEL, 4), (Card.WHIRL, 8), (Card.FRAME, 4)])
+def test_cuts_into_a_square_leave_its_middle_whole(card, many):
+    plan = station(cut=Cut((replace(SQUARE, card=card),)))
+    slits = work(plan, KITCHEN).cut.products[0].slits
+    assert len(slits) == many
+    for s in slits:
+        assert all(0 <= v <= 80 for v in (s.from_x_mm, s.from_y_mm, s.to_x_mm, s.to_y_mm))
+        ends = ((s.from_x_mm, s.from_y_mm), (s.to_x_mm, s.to_y_mm))
+        assert all(max(abs(x - 40), abs(y - 40)) >= 13 for x, y in ends)
