@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { screen } from "@testing-library/react";
+import { act, screen } from "@testing-library/react";
 import { useState } from "react";
 import { expect, it, vi } from "vitest";
 import { FaultsContext, MindedContext, UnreadContext } from "@/measures/faults";
@@ -113,4 +113,26 @@ it("shows advice about its value in a few words", () => {
     </MindedContext.Provider>,
   );
   expect(screen.getByText("Thin for butter")).toBeTruthy();
+});
+
+it("is its writer's while they are in it; what came from outside shows when they leave", async () => {
+  const outside: { set?: (value: number) => void } = {};
+  function Late() {
+    const [value, setValue] = useState<number | null>(27);
+    outside.set = setValue;
+    return (
+      <MeasureInput label="Roll to" quantity="length" path="p" value={value} onChange={setValue} />
+    );
+  }
+  const { hand } = show(<Late />);
+  act(() => {
+    outside.set?.(21.6);
+    field().focus();
+  });
+  const stood = field().value;
+  expect(field().selectionEnd).toBe(stood.length);
+  act(() => outside.set?.(33));
+  expect(field().value).toBe(stood);
+  await hand.tab();
+  expect(field().value).toBe("33");
 });

@@ -25,6 +25,12 @@ interface Props {
   hideLabel?: boolean;
 }
 
+interface Typed {
+  text: string;
+  complaint?: string;
+  understood?: string;
+}
+
 export function MeasureInput(props: Props) {
   const {
     label,
@@ -48,44 +54,32 @@ export function MeasureInput(props: Props) {
   const minded = useContext(MindedContext)[path];
   const id = useId();
   const shown = value === null || value === undefined ? "" : figure(quantity, value);
-  const [text, setText] = useState(shown);
-  const [editing, setEditing] = useState(false);
-  const [complaint, setComplaint] = useState<string | null>(null);
-  const [understood, setUnderstood] = useState<string | null>(null);
+  // While it is being typed, and as long as it cannot be read, the field is its writer's: what comes
+  // from outside (undo, another field, a late answer) shows only in a field that nobody is in.
+  const [typed, setTyped] = useState<Typed | null>(null);
+  const complaint = typed?.complaint;
 
   // What cannot be read is not saved: the form it stands in must know.
   const tell = useContext(UnreadContext);
-  const unread = complaint !== null;
+  const unread = complaint !== undefined;
   useEffect(() => {
     tell(path, unread);
     return () => tell(path, false);
   }, [tell, path, unread]);
 
-  // A value that changes from outside (undo, another field) replaces what stands here.
-  useEffect(() => {
-    if (!editing) {
-      setText(shown);
-      setComplaint(null);
-      setUnderstood(null);
-    }
-  }, [shown, editing]);
-
-  const take = (typed: string) => {
-    setText(typed);
-    if (!typed.trim() && emptyMeans) {
-      setComplaint(null);
-      setUnderstood(emptyMeans);
+  const take = (text: string) => {
+    if (!text.trim() && emptyMeans) {
+      setTyped({ text, understood: emptyMeans });
       give(null);
       return;
     }
-    const read = parse(quantity, typed, likes.units);
+    const read = parse(quantity, text, likes.units);
     if ("complaint" in read) {
-      setComplaint(read.complaint);
-      setUnderstood(null);
+      setTyped({ text, complaint: read.complaint });
       return;
     }
-    setComplaint(null);
-    setUnderstood(read.plain ? null : `understood as ${say(quantity, read.value)}`);
+    const understood = read.plain ? undefined : `understood as ${say(quantity, read.value)}`;
+    setTyped({ text, understood });
     if (onLeaving || read.value !== value) give(read.value);
   };
 
@@ -98,11 +92,13 @@ export function MeasureInput(props: Props) {
       className="measure"
       inputMode={likes.units === "metric" ? "decimal" : "text"}
       autoComplete="off"
-      value={text}
+      value={typed?.text ?? shown}
       disabled={disabled}
       placeholder={emptyMeans}
       description={
-        complaint ? undefined : (understood ?? (minded ? <Minded title={words(minded)} /> : help))
+        complaint
+          ? undefined
+          : (typed?.understood ?? (minded ? <Minded title={words(minded)} /> : help))
       }
       inputWrapperOrder={["label", "input", "description", "error"]}
       error={complaint ?? words(faults[path] ?? "")}
@@ -110,12 +106,12 @@ export function MeasureInput(props: Props) {
       rightSectionWidth={unit.length > 2 ? 58 : 36}
       rightSectionPointerEvents="none"
       onFocus={(event) => {
-        setEditing(true);
+        if (!typed) setTyped({ text: shown });
         event.currentTarget.select();
       }}
       onBlur={() => {
         // What could not be read stays where it is, with its sentence.
-        if (!complaint) setEditing(false);
+        if (!complaint) setTyped(null);
         if (!complaint && held.current !== undefined && held.current !== value)
           onChange(held.current);
         held.current = undefined;
