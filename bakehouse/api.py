@@ -5,8 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import NinjaAPI
+from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.params.models import ParamModel
+from pydantic import BaseModel
 
 from bakehouse.documents import faults_of
 from bakehouse.people.roles import signed_in
@@ -74,6 +76,12 @@ def nothing_here(request: HttpRequest, exception: Exception) -> HttpResponse:
 def our_fault(request: HttpRequest) -> HttpResponse:
     return problem(request, 500, Fault("", "The bakehouse made a mistake. Nothing was changed."))
 
+
+# A reader or writer of JSON is built when it is first needed: building all of them takes seconds, and
+# a command or a server that has just started needs a few.
+bases: list[type[BaseModel]] = [Schema, *ParamModel.__subclasses__()]
+for base in bases:
+    base.model_config["defer_build"] = True
 
 for room in ("people", "kitchen", "plans", "bench", "day", "cold"):
     api.add_router("", f"bakehouse.{room}.api.router")

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import settings as hypothesis_settings
 
 # Time is measured by `make bench`, never asserted: a busy machine must not fail a true property.
-hypothesis_settings.register_profile("ours", deadline=None, max_examples=15, derandomize=True)
+hypothesis_settings.register_profile("ours", deadline=None, max_examples=10, derandomize=True)
 hypothesis_settings.load_profile("ours")
 
 

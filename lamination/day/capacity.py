@@ -26,7 +26,7 @@ class Crowd:
     says: str
 
 
-def _lies_on(stop: Stop, strip: tuple[Stop, ...]) -> int:
+def lies_on(stop: Stop, strip: tuple[Stop, ...]) -> int:
     """How many places of a shelf a dough takes: a package one, its pieces as many as their trays."""
     if stop.do not in _PIECES:
         return 1
@@ -47,7 +47,7 @@ def crowded(
         for stop in strip:
             if stop.rest is None or stop.lies is None:
                 continue
-            many = doughs * _lies_on(stop, strip)
+            many = doughs * lies_on(stop, strip)
             at = stop.starts_min + stop.bench_min - ready_min
             for stay in stop.rest.stays:
                 if stay.place in edges:

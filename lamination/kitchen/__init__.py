@@ -2,7 +2,8 @@
 
 from lamination.kitchen.cards import CardLine, OwnCard, Part
 from lamination.kitchen.kitchen import Kitchen, renamed
-from lamination.kitchen.practice import DEFAULTS, Default
+from lamination.kitchen.practice import DEFAULTS
+from lamination.kitchen.rows import Default
 
 __all__ = [
     "DEFAULTS", "CardLine", "Default", "Kitchen", "OwnCard", "Part", "renamed",

@@ -8,7 +8,8 @@ from functools import cached_property
 from typing import Annotated, Any
 
 from lamination.kitchen.cards import OwnCard
-from lamination.kitchen.practice import DEFAULTS, RENAMED, TABLE, Default
+from lamination.kitchen.practice import DEFAULTS, RENAMED, TABLE
+from lamination.kitchen.rows import Default
 from lamination.materials.ingredients import LIBRARY, Ingredient
 from lamination.terms.limits import Checked, Fault, Length, Range, raise_if
 from lamination.terms.trade import Family

@@ -6,49 +6,17 @@ which keeps only what differs (see ``kitchen.py``).
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Literal
-
+from lamination.kitchen.day_rows import DAY
+from lamination.kitchen.rows import (
+    DOUGH_GAS,
+    HEAT_BOOK,
+    PROOF_CURVE,
+    STARCH,
+    TRADE,
+    Default,
+)
+from lamination.kitchen.rows import row as _row
 from lamination.terms.trade import Family
-
-Origin = Literal["published", "trade practice", "yours"]
-
-TRADE: Literal["trade practice"] = "trade practice"
-HEAT_BOOK = (
-    "Incropera and DeWitt, Fundamentals of Heat and Mass Transfer, 6th edition (2007), table 1.1: "
-    "free convection of gases 2 to 25, forced 25 to 250"
-)
-SOLIDS_BOOK = (
-    "Incropera and DeWitt, Fundamentals of Heat and Mass Transfer, 6th edition (2007), appendix A: "
-    "solids"
-)
-DOUGH_GAS = "Bloksma, Cereal Foods World 35 (1990), 237: gas in dough after mixing, about a tenth"
-STARCH = "BeMiller and Whistler, Starch, 3rd edition (2009), chapter 10: large wheat granules, 15 to 35 µm"
-PROOF_CURVE = (
-    "activity by Rosso, Lobry and Flandrois, Journal of Theoretical Biology 162 (1993), 447; "
-    "its length from trade practice"
-)
-FOODS = "Choi and Okos (1986), in ASHRAE Handbook: Refrigeration (2018), chapter 19, table 1"
-
-
-@dataclass(frozen=True, slots=True)
-class Default:
-    """A starting point with a name. ``low`` and ``high`` bound what a baker may put in its place.
-
-    ``choices``: the value is the number of one of these, counted from 0.
-    """
-
-    key: str
-    group: str
-    label: str
-    value: float
-    unit: str
-    low: float
-    high: float
-    origin: Origin
-    source: str
-    choices: tuple[str, ...] = ()
-
 
 Pair = tuple[float, float]
 
@@ -111,24 +79,6 @@ def _family(
         for name, label, unit, pair, top in ranges
         for i, (end, word) in enumerate((("low", "from"), ("high", "up to")))
     ]  # fmt: skip
-
-
-def _row(
-    key: str,
-    label: str,
-    value: float,
-    unit: str,
-    low: float,
-    high: float,
-    source: str = TRADE,
-    group: str | None = None,
-    choices: tuple[str, ...] = (),
-) -> Default:
-    """A default; its group is the first part of its key unless it is said."""
-    origin: Origin = "trade practice" if source == TRADE else "published"
-    return Default(
-        key, group or key.split(".")[0], label, value, unit, low, high, origin, source, choices
-    )
 
 
 _PLACES = (
@@ -403,7 +353,7 @@ _KEEP = (
 
 TABLE: tuple[Default, ...] = (
     *_PLACES, *_MINUTES, *_CRANK, *_KEEP, *_BAKE, *_ROLLING, *_SCALES, *_COLD, *_REST, *_PROOF,
-    *_MATTER, *_FAMILIES,
+    *_MATTER, *_FAMILIES, *DAY,
 )  # fmt: skip
 DEFAULTS: dict[str, Default] = {d.key: d for d in TABLE}
 

@@ -25,7 +25,7 @@ from lamination.terms.advice import Note
 from lamination.terms.limits import Length, Range
 from lamination.terms.rests import Rest
 from lamination.terms.said import c, g, named, span
-from lamination.terms.trade import Place
+from lamination.terms.trade import Machine, Place
 
 
 @dataclass(frozen=True)
@@ -105,6 +105,7 @@ KIND = Kind(
     mind=mind,
     weighs=weighs,
     minutes=_minutes,
+    machine=Machine.OVEN,
     often=Often.MANY,
     called=lambda _, number, of: f"Bake again {number}" if of > 1 else "Bake again",
     fresh=lambda _, __: BakeAgain("almond", 30.0, rest=Rest(Place.BENCH, 20)),

@@ -13,7 +13,7 @@ from lamination.terms.advice import Note
 from lamination.terms.limits import Range
 from lamination.terms.rests import Rest
 from lamination.terms.said import c, counted, span
-from lamination.terms.trade import Place
+from lamination.terms.trade import Machine, Place
 
 
 @dataclass(frozen=True)
@@ -118,6 +118,7 @@ KIND = Kind(
     instruct=instruct,
     mind=mind,
     minutes=_minutes,
+    machine=Machine.OVEN,
     by_tray=True,
     loads=True,
     fresh=_fresh,

@@ -22,7 +22,7 @@ from lamination.terms.advice import Fix, Note, Put, Tone, Value, Working
 from lamination.terms.limits import Checked, Length
 from lamination.terms.rests import Minutes, Rest
 from lamination.terms.sizes import Size
-from lamination.terms.trade import Chilled, Place, Surface, Worded
+from lamination.terms.trade import Chilled, Machine, Place, Surface, Worded
 
 
 class Form(Worded):
@@ -342,9 +342,10 @@ class Kind(Generic[S]):
     there; ``leaves``: what lies there then, None where that stays. ``minutes``: the kitchen's row for
     its work, or a function of step, figures and kitchen. ``relaxing``: minutes the gluten wants
     afterwards. ``weighs``: what is weighed for it. ``by_tray``: trays go through it each at its own
-    time; ``loads``: and into an oven. ``apart``: it is made while another rests. ``needed``: no plan is
-    without one. ``wants``: the dough sheet it wants to find. ``fresh``: one to start from, by the
-    steps there are and the place it will have among them.
+    time; ``loads``: and into an oven. ``machine``: what it takes up, or a function of the step.
+    ``apart``: it is made while another rests. ``needed``: no plan is without one. ``wants``: the dough
+    sheet it wants to find. ``fresh``: one to start from, by the steps there are and the place it will
+    have among them.
     """
 
     of: type[S]
@@ -368,6 +369,7 @@ class Kind(Generic[S]):
     needed: bool = False
     by_tray: bool = False
     loads: bool = False
+    machine: Machine | Callable[[S], Machine | None] | None = None
     apart: bool = False
     counts_as_turn: bool = False
     wants: Callable[[S, Recipe], Size] | None = None
@@ -381,6 +383,10 @@ class Kind(Generic[S]):
         if isinstance(self.minutes, str):
             return kitchen[self.minutes]
         return self.minutes(step, figures, kitchen)
+
+    def machine_of(self, step: S) -> Machine | None:
+        """What a step takes up while it is worked."""
+        return self.machine(step) if callable(self.machine) else self.machine
 
     def name_of(self, step: S, number: int, of: int) -> str:
         """What a step is called, the ``number``-th of ``of`` of its kind."""

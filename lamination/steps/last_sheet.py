@@ -26,7 +26,7 @@ from lamination.terms.advice import Note, Value, Working
 from lamination.terms.rests import Rest
 from lamination.terms.said import mm, say, um
 from lamination.terms.sizes import Side, Size, Thickness, Uneven, over, under
-from lamination.terms.trade import Place
+from lamination.terms.trade import Machine, Place
 
 _ALL_PCT = 99.5  # of a sheet: what is as good as all of it
 _EVEN = 1.02  # thickest over mean: what is as good as even
@@ -264,6 +264,7 @@ KIND = Kind(
     mind=mind,
     workings=workings,
     minutes="minutes.last_sheet",
+    machine=Machine.SHEETER,
     relaxing=relaxing,
     needed=True,
     fresh=lambda _, __: LastSheet(4, rest=Rest(Place.FRIDGE, 10)),

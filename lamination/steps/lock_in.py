@@ -34,7 +34,7 @@ from lamination.terms.advice import Fix, Note, Put, Working
 from lamination.terms.limits import Range
 from lamination.terms.said import g, mm, say
 from lamination.terms.sizes import Edge, Side, Size
-from lamination.terms.trade import Method
+from lamination.terms.trade import Machine, Method
 
 _MOST_LAYERS = 60  # a package of more is taken as evenly mixed
 
@@ -395,6 +395,7 @@ KIND = Kind(
     workings=workings,
     weighs=weighs,
     minutes="minutes.lock_in",
+    machine=Machine.SHEETER,
     relaxing=relaxing,
     needed=True,
     wants=lambda step, recipe: locked(step, recipe).dough_sheet,

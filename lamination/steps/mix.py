@@ -33,7 +33,7 @@ from lamination.terms.advice import Fix, Note, Put, Working
 from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import c, g, kelvin, mm, named, say, span
 from lamination.terms.sizes import over, under
-from lamination.terms.trade import Method, Place
+from lamination.terms.trade import Machine, Method, Place
 
 
 @dataclass(frozen=True)
@@ -404,6 +404,7 @@ KIND = Kind(
     workings=workings,
     weighs=weighs,
     minutes="minutes.mix",
+    machine=lambda step: None if step.by_hand else Machine.MIXER,
     fresh=lambda _, __: Mixing(),
     caution="Mixer: guard down, no loose sleeves, stop it before you reach in, keep within the maker's "
     "limits. Two people lift a heavy bowl.",

@@ -31,7 +31,7 @@ from lamination.terms.advice import Note
 from lamination.terms.rests import Rest
 from lamination.terms.said import mm
 from lamination.terms.sizes import Side, Size, Thickness
-from lamination.terms.trade import Fold, Place
+from lamination.terms.trade import Fold, Machine, Place
 
 _USUAL_MM = 12.0
 
@@ -120,6 +120,7 @@ KIND = Kind(
     instruct=instruct,
     mind=mind,
     minutes="minutes.plain_turn",
+    machine=Machine.SHEETER,
     relaxing=after_fold,
     often=Often.MANY,
     called=lambda _, number, of: f"Plain turn {number}" if of > 1 else "Plain turn",

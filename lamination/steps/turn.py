@@ -39,7 +39,7 @@ from lamination.terms.limits import Checked, Fault, Faults, Range
 from lamination.terms.rests import Rest
 from lamination.terms.said import counted, fold_name, g, mm, say
 from lamination.terms.sizes import Edge, Side, Size, Thickness, Uneven
-from lamination.terms.trade import Fold, Method, Place
+from lamination.terms.trade import Fold, Machine, Method, Place
 
 
 @dataclass(frozen=True)
@@ -341,6 +341,7 @@ KIND = Kind(
     workings=workings,
     weighs=weighs,
     minutes="minutes.turn",
+    machine=Machine.SHEETER,
     relaxing=relaxing,
     often=Often.MANY,
     counts_as_turn=True,

@@ -3,9 +3,19 @@
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path
 from lamination.terms.rests import Rest, Stay
 from lamination.terms.said import plain
-from lamination.terms.trade import Chilled, Family, Fold, Method, Place, Surface, Tool, Worded
+from lamination.terms.trade import (
+    Chilled,
+    Family,
+    Fold,
+    Machine,
+    Method,
+    Place,
+    Surface,
+    Tool,
+    Worded,
+)
 
 __all__ = [
-    "Checked", "Chilled", "Family", "Fault", "Faults", "Fold", "Length", "Method", "Place", "Range",
-    "Rest", "Stay", "Surface", "Tool", "Worded", "join_path", "plain",
+    "Checked", "Chilled", "Family", "Fault", "Faults", "Fold", "Length", "Machine", "Method", "Place",
+    "Range", "Rest", "Stay", "Surface", "Tool", "Worded", "join_path", "plain",
 ]  # fmt: skip

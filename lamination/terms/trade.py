@@ -41,6 +41,14 @@ class Place(Worded):
     PROOFER = "proofer", "proofer"
 
 
+class Machine(Worded):
+    """What a step takes up besides a hand."""
+
+    MIXER = "mixer", "mixer"
+    SHEETER = "sheeter", "sheeter"
+    OVEN = "oven", "oven"
+
+
 class Surface(Worded):
     """What a dough lies on; ``usual``: the shelf, or the bench top as the kitchen has it."""
 

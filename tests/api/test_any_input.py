@@ -117,7 +117,7 @@ REAL = [dump(plan) for plan in (*PLANS, *MADE_UP)]
 PLACES = [(n, path) for n, document in enumerate(REAL) for path, _ in leaves(document)]
 
 
-@settings(max_examples=150, suppress_health_check=list(HealthCheck))
+@settings(max_examples=82, suppress_health_check=list(HealthCheck))
 @given(st.sampled_from(PLACES), junk | st.just(GONE), st.sampled_from(PLACES), junk)
 def test_no_broken_plan_is_a_server_error(signed_in_tablet, one, what, other, more):
     n, path = one

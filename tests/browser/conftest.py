@@ -11,7 +11,7 @@ from playwright.sync_api import expect, sync_playwright
 from .house import CHROMIUM, FLAGS, House, furnish
 
 # Machines differ; what is tested is what appears, not how soon.
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=40_000)
 
 
 @pytest.fixture(scope="session")
@@ -64,7 +64,7 @@ def person(house, chromium, keys):
         )
         opened.append(context)
         page = context.new_page()
-        page.set_default_timeout(10_000)
+        page.set_default_timeout(30_000)
         page.on("pageerror", lambda error: troubles.append(str(error)))
         page.on(
             "console",

@@ -69,7 +69,7 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     expect(page.get_by_role("alert")).to_contain_text("2 entries wait here")
     expect(page.get_by_role("heading", name="Roll to 9 mm")).to_be_visible()
     house.start()
-    expect(page.get_by_role("alert")).to_be_hidden(timeout=15_000)
+    expect(page.get_by_role("alert")).to_be_hidden()
 
     go(page, "Turn 2 done")
     go(page, "Take it out")
@@ -145,7 +145,7 @@ def test_another_tablet_comes_to_the_same_step(person):
     there = person("wren", path=here.url, width=390, height=844, touch=True)
     expect(there.get_by_role("heading", name="Leave it on the bench")).to_be_visible()
     go(there, "Take it out")
-    expect(here.get_by_role("heading", name=re.compile("^Mix 1.980"))).to_be_visible(timeout=12_000)
+    expect(here.get_by_role("heading", name=re.compile("^Mix 1.980"))).to_be_visible()
 
 
 def test_the_keypad_asks_for_figures_and_refuses_what_no_bakehouse_has(person):
@@ -190,10 +190,10 @@ def test_who_is_signed_out_meanwhile_signs_in_and_loses_nothing(person):
     # Pressed at once: the next look at the run would notice as well.
     page.context.clear_cookies(name="sessionid")
     page.get_by_role("button", name=re.compile("^Poolish done")).tap()
-    expect(page.get_by_role("heading", name="Sign in")).to_be_visible(timeout=15_000)
+    expect(page.get_by_role("heading", name="Sign in")).to_be_visible()
     page.get_by_role("button", name=re.compile("^tansy")).tap()
     expect(page.get_by_role("heading", name="Leave it on the bench")).to_be_visible()
-    expect(page.get_by_role("alert")).to_be_hidden(timeout=15_000)
+    expect(page.get_by_role("alert")).to_be_hidden()
     page.reload()
     expect(page.get_by_role("heading", name="Leave it on the bench")).to_be_visible()
 

@@ -193,7 +193,7 @@ def test_what_a_row_leaves_of_its_length_is_filled_by_another_product():
 @given(
     st.floats(40, 160), st.floats(60, 300), st.floats(20, 120), st.floats(20, 300), st.floats(0, 4)
 )
-@settings(max_examples=30)
+@settings(max_examples=16)
 def test_nothing_beside_lies_over_anything_or_over_the_edge(base, height, side, tall, kerf):
     first = Product("First", Shape.TRIANGLE, base, height)
     second = Product("Second", Shape.RECTANGLE, side, tall, beside=True)
@@ -229,7 +229,7 @@ def test_a_band_that_is_left_is_cut_the_other_way():
 @given(
     st.floats(30, 200), st.floats(30, 300), st.floats(20, 150), st.floats(0, 4), st.floats(0, 20)
 )
-@settings(max_examples=30)
+@settings(max_examples=16)
 def test_rows_the_other_way_lie_in_their_band(base, height, side, kerf, trim):
     first = Product("First", Shape.RECTANGLE, base, height, rows=1)
     second = Product("Second", Shape.TRIANGLE, side, side * 1.5, crosswise=True)

@@ -88,5 +88,5 @@ class ABakerWhoChangesHerMind(RuleBasedStateMachine):
 
 TestABakerWhoChangesHerMind = ABakerWhoChangesHerMind.TestCase
 TestABakerWhoChangesHerMind.settings = settings(
-    max_examples=25, stateful_step_count=12, deadline=None
+    max_examples=14, stateful_step_count=12, deadline=None
 )

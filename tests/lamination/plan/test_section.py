@@ -35,7 +35,7 @@ def buttered(margin=10.0):
 folds = st.lists(st.sampled_from(list(Fold)), min_size=1, max_size=3)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=14, deadline=None)
 @given(folds, st.floats(0, 100), st.booleans())
 def test_a_section_is_the_stacks_its_line_runs_through(sequence, at, crosswise):
     sheet = buttered()

@@ -228,7 +228,7 @@ def test_a_preferment_that_takes_all_the_water_can_be_weighed(grams):
 
 
 @given(st.integers(1, 150))
-@settings(max_examples=15)
+@settings(max_examples=8)
 def test_pieces_wanted_take_the_least_dough_that_gives_them(wanted):
     plan = amend(station(), Amendment(Change.PIECES, value=wanted), KITCHEN)
     assert work(plan).cut.pieces >= wanted
@@ -351,7 +351,7 @@ def test_on_a_hot_day_the_water_is_colder_for_flour_is_as_warm_as_its_room():
 
 
 @given(st.floats(0.5, 5_000))
-@settings(max_examples=60)
+@settings(max_examples=33)
 def test_a_mass_is_rounded_once(grams):
     """What is said is what stands in the field: neither rounds the other's rounding."""
     from lamination.terms.said import g

@@ -18,7 +18,7 @@ from lamination.terms.trade import Place
 from tests.plans import formula, poolish, station, turns
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=14, deadline=None)
 @given(st.floats(3, 9), st.integers(500, 1600), st.integers(300, 900))
 def test_a_fix_that_is_taken_makes_the_sheet_fit(roll_to, length, width):
     kitchen = Kitchen({"bench.length_mm": length, "bench.width_mm": width})

@@ -139,4 +139,4 @@ class AtTheBench(RuleBasedStateMachine):
 
 
 TestAtTheBench = AtTheBench.TestCase
-TestAtTheBench.settings = settings(max_examples=40, stateful_step_count=30, deadline=None)
+TestAtTheBench.settings = settings(max_examples=22, stateful_step_count=30, deadline=None)

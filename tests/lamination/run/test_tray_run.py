@@ -133,7 +133,7 @@ def test_a_tray_cannot_be_shaped_twice_nor_before_the_cut(desk):
         desk.tray(12, 2, 0)
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=11, deadline=None)
 @given(st.lists(st.tuples(st.sampled_from(TRAYS), st.integers(0, 5)), max_size=30))
 def test_whatever_is_pressed_a_tray_never_skips_a_step(presses):
     desk = Desk()

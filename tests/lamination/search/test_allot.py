@@ -70,7 +70,7 @@ def brute_force(asked, wanted):
     return best
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=7, deadline=None)
 @given(
     st.floats(70, 200), st.floats(60, 200), st.floats(90, 220), st.floats(0, 4),
     st.tuples(st.integers(0, 40), st.integers(0, 40)),

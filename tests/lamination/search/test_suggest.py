@@ -28,7 +28,7 @@ def best(plan, wish, kitchen=None):
     return min(every, key=lambda s: s.rank)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=14, deadline=None)
 @given(
     st.sampled_from([Method.HALF, Method.INVERSE, Method.SPREAD]),
     st.lists(st.sampled_from(list(Fold)), min_size=1, max_size=4),

@@ -29,7 +29,7 @@ def striped():
     return place(plain_sheet(100, 40, DOUGH), BUTTER, 0, 0, 30, 40)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=16, deadline=None)
 @given(st.floats(0.01, 0.99), st.floats(0.01, 0.99), st.floats(0, 25))
 def test_the_map_says_of_any_place_what_lies_there(x, y, margin):
     sheet = margined(margin)
@@ -144,7 +144,7 @@ def test_bends_lie_along_the_closed_edges_half_as_wide_as_the_fold_is_thick():
     assert book.bent_share() > sheet.bent_share()
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=11, deadline=None)
 @given(st.floats(0, 20), st.lists(st.sampled_from(list(Fold)), min_size=1, max_size=4))
 def test_area_butter_and_volume_are_kept_to_the_last_digit(margin, folds):
     plain = lock_in(Method.HALF, 2.1e6, 0.7e6, 240, 200, margin).sheet

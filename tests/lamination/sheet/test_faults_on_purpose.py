@@ -52,7 +52,7 @@ def mass(plan):
     return plan.dough.mass_g + plan.butter.mass_g
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=16, deadline=None)
 @given(wronged())
 def test_mass_is_what_went_in_less_what_was_saved(plan):
     worked = work(plan)
@@ -63,7 +63,7 @@ def test_mass_is_what_went_in_less_what_was_saved(plan):
             assert step.trimmed_g == pytest.approx(0, abs=1e-6)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=16, deadline=None)
 @given(wronged())
 def test_butter_is_kept_apart_from_dough_to_the_last_digit(plan):
     worked = work(plan)
@@ -74,7 +74,7 @@ def test_butter_is_kept_apart_from_dough_to_the_last_digit(plan):
     assert left + trimmed == pytest.approx(plan.butter.mass_g, rel=1e-9)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=16, deadline=None)
 @given(wronged())
 def test_coverage_sums_to_the_whole_sheet_and_the_map_agrees(plan):
     worked = work(plan)
@@ -90,7 +90,7 @@ def test_coverage_sums_to_the_whole_sheet_and_the_map_agrees(plan):
     assert all(len(row) == len(worked.final.map.ys_mm) - 1 for row in worked.final.map.cells)
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=11, deadline=None)
 @given(wronged())
 def test_facts_are_those_of_the_worked_plan(plan):
     worked = work(plan, Kitchen())

@@ -127,7 +127,7 @@ turns = st.tuples(
 )
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=33, deadline=None)
 @given(edges, edges, st.lists(turns, min_size=1, max_size=3))
 def test_the_cells_agree_with_a_raster_of_the_same_folds_trims_and_faults(along, across, steps):
     raster, sheet = Raster.buttered(*along, *across), modelled(*along, *across)

@@ -93,7 +93,7 @@ def hit(plan, change, grams, n=0):
     return done, work(done, KITCHEN).cut.products[n].piece_g
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=16, deadline=None)
 @given(
     st.sampled_from([DISC, RING, SQUARE, TRIANGLE]),
     st.sampled_from([Change.PIECE_BASE, Change.PIECE_HEIGHT, Change.PIECE_THICKNESS]),

@@ -20,7 +20,7 @@ def at(worked, stop, ending):
     return [n for n in worked.notes if n.stop == stop and plain(n.title).endswith(ending)]
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=14, deadline=None)
 @given(
     st.lists(st.sampled_from(list(Fold)), min_size=2, max_size=3),
     st.floats(4, 9),

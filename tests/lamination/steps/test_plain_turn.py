@@ -32,7 +32,7 @@ def with_turns(*turns, plan=None):
     return plan.with_steps(*plan.steps[:at], *turns, *plan.steps[at:])
 
 
-@settings(max_examples=25)
+@settings(max_examples=14)
 @given(st.sampled_from(list(Fold)), st.floats(5, 12), st.sampled_from(list(Fold)))
 def test_no_dough_is_lost_and_no_leaf_is_made(first, thick, second):
     plan = with_turns(PlainTurn(first, thick), PlainTurn(second, thick))

@@ -35,7 +35,7 @@ def volume(size):
 WHOLE = volume(rolled(roll_to_mm=8))
 
 
-@settings(max_examples=30)
+@settings(max_examples=16)
 @given(st.floats(400, 1200), st.floats(235, 500))
 def test_by_length_and_width_the_thickness_follows(length, width):
     size = rolled(length_mm=length, width_mm=width)
@@ -44,7 +44,7 @@ def test_by_length_and_width_the_thickness_follows(length, width):
 
 
 @given(st.floats(500, 1500), st.floats(5, 20))
-@settings(max_examples=30)
+@settings(max_examples=16)
 def test_by_length_and_thickness_the_width_follows(length, thick):
     size = rolled(length_mm=length, roll_to_mm=thick)
     assert (size.length_mm, size.thickness_mm) == pytest.approx((length, thick), rel=1e-9)

@@ -105,7 +105,7 @@ def test_ids_stay_when_a_step_is_moved_or_removed():
     assert len({s.id for s in again.steps}) == len(again.steps)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=22, deadline=None)
 @given(
     st.sampled_from(list(Family)),
     st.integers(500, 20_000),
@@ -119,7 +119,7 @@ def test_whatever_one_starts_from_is_scolded_for_nothing(family, grams, with_for
     assert [plain(n.title) for n in notes if n.tone == "mind"] == []
 
 
-@settings(max_examples=14)
+@settings(max_examples=8)
 @given(
     st.sampled_from(list(Family)),
     st.integers(500, 20_000),
@@ -136,7 +136,7 @@ def test_whatever_one_starts_from_is_good_in_a_usual_room(family, grams, with_fo
     assert found.works == "yes"
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=11, deadline=None)
 @given(
     st.sampled_from(list(Family)),
     st.integers(800, 12_000),

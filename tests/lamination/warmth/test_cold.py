@@ -118,7 +118,7 @@ def test_too_short_is_said_with_its_reason_and_a_rest_that_is_good():
     assert window(taken(short, note.fixes[0]), "turn-1").verdict in ("good", "tight")
 
 
-@settings(max_examples=6, deadline=None)
+@settings(max_examples=4, deadline=None)
 @given(st.integers(16, 30), st.integers(3, 240), st.sampled_from([Place.FRIDGE, Place.FREEZER]))
 def test_every_way_out_that_is_offered_clears_what_it_was_offered_for(room, minutes, place):
     plan, today = rested(minutes=minutes, place=place), Today(room_c=room)

@@ -39,7 +39,7 @@ def test_a_package_too_warm_is_not_cooled_at_its_first_minute(minutes):
     assert window.good_from_min is None or window.good_from_min > 0
 
 
-@settings(max_examples=12)
+@settings(max_examples=7)
 @given(
     st.sampled_from([Place.BENCH, Place.FRIDGE, Place.FREEZER]),
     st.floats(5, 900), st.sampled_from(list(Family)), st.floats(15, 32),
@@ -76,7 +76,7 @@ def test_ten_hours_in_the_freezer_and_straight_to_the_lock_in_is_minded():
 COLDER = {"freezer": 0, "fridge": 1, "bench": 2, "proofer": 3}
 
 
-@settings(max_examples=6)
+@settings(max_examples=4)
 @given(st.sampled_from([Place.BENCH, Place.FRIDGE, Place.FREEZER]), st.floats(5, 400),
        st.floats(17, 30))  # fmt: skip
 def test_a_place_that_is_offered_instead_is_on_the_right_side(place, minutes, room):

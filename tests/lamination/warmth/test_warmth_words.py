@@ -66,7 +66,7 @@ today = st.builds(
 )
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=7, deadline=None)
 @given(plans(), today)
 def test_nothing_is_colder_than_the_coldest_place_or_warmer_than_the_warmest(plan, today):
     found = follow(plan, Kitchen(), today)
@@ -79,7 +79,7 @@ def test_nothing_is_colder_than_the_coldest_place_or_warmer_than_the_warmest(pla
     assert all(math.isfinite(t) for t in held)
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=7, deadline=None)
 @given(plans(), today)
 def test_every_rest_has_one_window_and_its_times_are_in_order(plan, today):
     found = follow(plan, Kitchen(), today)
@@ -102,7 +102,7 @@ def test_every_rest_has_one_window_and_its_times_are_in_order(plan, today):
         assert clock.lasts_min is None or clock.lasts_min >= 0
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=7, deadline=None)
 @given(plans(), today)
 def test_every_sentence_is_whole(plan, today):
     found = work_warmth(plan, Kitchen(), today)
@@ -123,7 +123,7 @@ def test_every_sentence_is_whole(plan, today):
         assert len({fix.label for fix in note.fixes}) == len(note.fixes)
 
 
-@settings(max_examples=8, deadline=None)
+@settings(max_examples=4, deadline=None)
 @given(plans(), st.floats(6, 30), st.floats(2, 8))
 def test_a_warmer_room_never_lets_the_butter_work_longer_on_the_bench(plan, room, more):
     """At the first turn, before rests of the plan can even things out."""

@@ -1,0 +1,213 @@
+"""What is taken when: hands, machines and places, minute by minute."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+
+from lamination.day.day import Day
+from lamination.day.threads import Costs, Gap, Job, Thread
+from lamination.kitchen.kitchen import Kitchen
+from lamination.terms.trade import Machine, Place
+
+# A minute for which there is no hand, or no machine: dearer than any hour late, for it cannot be done.
+TAKEN = 20_000.0
+Counts = npt.NDArray[np.int32]
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A thread in the day: when each of its tasks begins, which shift does it, and what that costs.
+
+    ``free``: the first task that was free to be placed; those before it are another's, or done.
+    """
+
+    starts: tuple[int, ...]
+    shifts: tuple[int, ...]
+    cost: float
+    free: int = 0
+
+
+class Line:
+    """One thing that can be taken: how many there are at every minute, and how many are taken."""
+
+    def __init__(self, there: Counts) -> None:
+        self.there = there
+        self.taken: Counts = np.zeros_like(there)
+        self._sums: dict[int, Costs] = {}
+
+    def take(self, start: int, end: int, many: int) -> None:
+        """Take so many from one minute to another; a negative number gives back."""
+        self.taken[max(start, 0) : max(end, 0)] += many
+        self._sums.clear()
+
+    def missing(self, many: int) -> Costs:
+        """How many would be missing, summed from the first minute, if so many more were taken."""
+        if many not in self._sums:
+            over = np.maximum(self.taken + many - self.there, 0) - np.maximum(
+                self.taken - self.there, 0
+            )
+            self._sums[many] = np.concatenate(([0.0], np.cumsum(over)))
+        return self._sums[many]
+
+    @property
+    def over(self) -> int:
+        """Minutes for which more are taken than there are, each as often as one is missing."""
+        return int(np.maximum(self.taken - self.there, 0).sum())
+
+
+class Busy:
+    """All that a day has, and what of it is taken by the threads that were put there."""
+
+    def __init__(self, day: Day, kitchen: Kitchen) -> None:
+        self.minutes = n = day.minutes
+        self.kitchen = kitchen
+        self.shifts = day.hands
+        self.hands = [
+            Line(_between(n, day.minute(s.starts), day.minute(s.ends), s.count)) for s in day.hands
+        ]
+        for quiet in day.quiet:
+            for line in self.hands:
+                line.there[max(day.minute(quiet.starts), 0) : max(day.minute(quiet.ends), 0)] = 0
+        self.machines = {
+            m: Line(np.full(n, round(kitchen[f"{m}.count"]), np.int32)) for m in Machine
+        }
+        rows = {Place.FRIDGE: "fridge.holds", Place.FREEZER: "freezer.holds",
+                Place.PROOFER: "proofer.trays"}  # fmt: skip
+        self.places = {
+            place: Line(np.full(n, holds, np.int32))
+            for place, row in rows.items()
+            if (holds := round(kitchen[row]))
+        }
+        self.night = _night(day, kitchen)
+
+    @cached_property
+    def nobody(self) -> Costs:
+        """Minutes in which nobody is there at all, summed from the first."""
+        there = np.sum([line.there for line in self.hands], axis=0)
+        return np.concatenate(([0.0], np.cumsum(there <= 0)))
+
+    def able(self, job: Job) -> list[int]:
+        """The shifts that do a task."""
+        return [
+            i for i, s in enumerate(self.shifts) if not s.only or job.chapter in s.only
+        ] or list(range(len(self.shifts)))
+
+    def work(self, job: Job) -> tuple[Costs, list[Costs]]:
+        """What a task costs by the minute it begins, and that for every shift that could do it.
+
+        Both are infinite where the day would end before it is done.
+        """
+        d, n = job.minutes, self.minutes
+        cost = np.full(n + 1, np.inf)
+        if d > n:
+            return cost, []
+        inside = n - d + 1
+        cost[:inside] = 0.0
+        night = self.night[d:] - self.night[:inside]
+        by_shift: list[Costs] = []
+        if d == 0:
+            return cost, by_shift
+        if job.held:
+            for i in self.able(job):
+                missing = self.hands[i].missing(1)
+                by_shift.append(TAKEN * (missing[d:] - missing[:inside]))
+            cost[:inside] += np.minimum.reduce(by_shift)
+        else:
+            cost[:inside] += TAKEN * (self.nobody[d:] - self.nobody[:inside])
+        if job.machine:
+            missing = self.machines[job.machine].missing(1)
+            cost[:inside] += TAKEN * (missing[d:] - missing[:inside])
+        cost[:inside] += night
+        return cost, by_shift
+
+    def own_price(self, job: Job, start: int) -> float:
+        """What a task costs at a minute whatever else is there: the hour, and nobody at the oven."""
+        end = start + job.minutes
+        cost = float(self.night[end] - self.night[start])
+        if not job.held:
+            cost += TAKEN * float(self.nobody[end] - self.nobody[start])
+        return cost
+
+    def lying(self, place: Place, takes: int) -> Costs | None:
+        """What it costs to lie in a place, summed from the first minute; None where it is not counted."""
+        line = self.places.get(place)
+        if line is None:
+            return None
+        return self.kitchen["day.crowded"] * line.missing(takes)
+
+    def put(self, thread: Thread, placed: Placed, sign: int = 1) -> None:
+        """Put a thread into the day, or take it out with ``sign`` -1."""
+        for k, job in enumerate(thread.jobs):
+            if k < thread.trunk and thread.leader:
+                continue
+            start, end = placed.starts[k], placed.starts[k] + job.minutes
+            if k < len(thread.done):
+                start, end = thread.done[k]
+            if job.held and end > start:
+                self.hands[placed.shifts[k]].take(start, end, sign)
+            if job.machine:
+                self.machines[job.machine].take(start, end, sign)
+            if k:
+                ended = placed.starts[k - 1] + thread.jobs[k - 1].minutes
+                for place, a, b in spans(thread.gaps[k - 1], ended, start):
+                    if place in self.places:
+                        self.places[place].take(a, b, sign * thread.gaps[k - 1].takes)
+
+    def missing_cost(self) -> float:
+        """What is taken that is not there, priced."""
+        lines = [*self.hands, *self.machines.values()]
+        crowded = sum(line.over for line in self.places.values())
+        return TAKEN * sum(line.over for line in lines) + self.kitchen["day.crowded"] * crowded
+
+
+def spans(gap: Gap, start: int, end: int) -> Iterable[tuple[Place, int, int]]:
+    """Where a dough lies one after another between two tasks: place, from, until."""
+    if end <= start:
+        return
+    a = start + (gap.first[1] if gap.first else 0)
+    b = end - (gap.last[1] if gap.last else 0)
+    if gap.first and gap.first[1]:
+        yield gap.first[0], start, min(a, end)
+    if b > a:
+        yield gap.place, a, b
+    if gap.last and gap.last[1]:
+        yield gap.last[0], max(b, start), end
+
+
+def coloured(at: Sequence[tuple[int, int]], many: int) -> list[int]:
+    """Which of so many hands does each of these (start, end): the one free longest; all by start."""
+    free = [(-1, i) for i in range(many)]
+    found = [0] * len(at)
+    for n in sorted(range(len(at)), key=lambda n: at[n]):
+        start, end = at[n]
+        ready = [f for f in free if f[0] <= start] or free
+        one = min(ready)
+        free[free.index(one)] = (end, one[1])
+        found[n] = one[1]
+    return found
+
+
+def _between(n: int, start: int, end: int, many: int) -> Counts:
+    there = np.zeros(n, np.int32)
+    there[max(start, 0) : max(end, 0)] = many
+    return there
+
+
+def _night(day: Day, kitchen: Kitchen) -> Costs:
+    """What work costs for the hour it is done at, summed: nothing, unless sleep is preferred."""
+    n = day.minutes
+    if day.prefer != "sleep":
+        return np.zeros(n + 1)
+    begins, ends = kitchen["day.night_from_h"], kitchen["day.night_until_h"]
+    price = np.zeros(n)
+    for start in range(0, n, 15):
+        at = day.at(start)
+        hour = at.hour + at.minute / 60
+        dark = begins <= hour or hour < ends if begins > ends else begins <= hour < ends
+        price[start : start + 15] = kitchen["day.night"] if dark else 0.0
+    return np.concatenate(([0.0], np.cumsum(price)))

@@ -1,0 +1,166 @@
+"""What a timetable could not have, in sentences: late doughs, rests out of their marks, hands missing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from lamination.day.busy import TAKEN, Busy, Counts, Line, Placed
+from lamination.day.day import Day
+from lamination.day.threads import Thread
+from lamination.kitchen.kitchen import Kitchen
+from lamination.terms.said import counted, named, span
+
+
+@dataclass(frozen=True, slots=True)
+class Give:
+    """Something that could not be had: a sentence, what it weighs, and what would mend it.
+
+    ``code``: late, rest, tight, hand, machine, place or held. ``mend`` is empty where nothing was tried
+    or nothing helps.
+    """
+
+    code: str
+    dough: str | None
+    step: str | None
+    weighs: float
+    says: str
+    mend: str = ""
+
+
+@dataclass(frozen=True, eq=False)
+class Figures:
+    """A day as it lies, for the sentences about it."""
+
+    day: Day
+    kitchen: Kitchen
+    threads: Sequence[Thread]
+    placed: Sequence[Placed]
+    busy: Busy
+
+    def clock(self, minute: float) -> str:
+        """A minute as the clock shows it; with the weekday where that is not the day's last."""
+        at = self.day.at(minute)
+        ends = self.day.ends.astimezone(self.day.tz)
+        return f"{at:%H:%M}" if at.date() == ends.date() else f"{at:%a %H:%M}"
+
+
+def gives_of(f: Figures) -> tuple[Give, ...]:
+    """Every compromise of a day, the dearest first."""
+    found = [*_late(f), *_rests(f), *_missing(f), *_held(f)]
+    return tuple(sorted(found, key=lambda give: -give.weighs))
+
+
+def called(dough: str, name: str) -> str:
+    """A dough as it is spoken of: by its number and its plan."""
+    return f"Dough {dough} ({named(name)})" if name and name != dough else f"Dough {dough}"
+
+
+def _end(thread: Thread, placed: Placed, k: int) -> int:
+    if k < len(thread.done):
+        return thread.done[k][1]
+    return placed.starts[k] + thread.jobs[k].minutes
+
+
+def _late(f: Figures) -> Iterator[Give]:
+    for thread, placed in zip(f.threads, f.placed, strict=True):
+        end = _end(thread, placed, len(thread.jobs) - 1)
+        if end > thread.ready:
+            late = end - thread.ready
+            yield Give(
+                "late", thread.dough, thread.jobs[-1].step, f.kitchen["day.late"] * late,
+                f"{called(thread.dough, thread.name)} is {span(late)} late: ready at {f.clock(end)}, "
+                f"wanted at {f.clock(thread.ready)}.",
+            )  # fmt: skip
+
+
+def _rests(f: Figures) -> Iterator[Give]:
+    for thread, placed in zip(f.threads, f.placed, strict=True):
+        for k, gap in enumerate(thread.gaps):
+            if k + 1 < placed.free:
+                continue
+            minutes = placed.starts[k + 1] - _end(thread, placed, k)
+            verdict = gap.verdict(minutes)
+            if verdict == "good":
+                continue
+            rest = f"the {gap.place.said} after {thread.jobs[k].name.lower()}" if gap.rests else (
+                f"the bench after {thread.jobs[k].name.lower()}")  # fmt: skip
+            off = gap.outside(minutes)
+            if verdict == "tight":
+                from_, until = span(gap.good_from), gap.good_until
+                good = f"from {from_}" + (f" to {span(until)}" if until is not None else "")
+                yield Give(
+                    "tight", thread.dough, gap.step, float(gap.tight(minutes)),
+                    f"{called(thread.dough, thread.name)}, {span(minutes)} in {rest}: it can bear that; "
+                    f"good is {good}.",
+                )  # fmt: skip
+            else:
+                word = "shorter" if verdict == "short" else "longer"
+                bears = gap.possible_from if verdict == "short" else gap.possible_until
+                yield Give(
+                    "rest", thread.dough, gap.step, f.kitchen["day.outside"] * off,
+                    f"{called(thread.dough, thread.name)}, {span(minutes)} in {rest}: {span(off)} "
+                    f"{word} than the {span(bears or 0)} it can bear.",
+                )  # fmt: skip
+
+
+def _missing(f: Figures) -> Iterator[Give]:
+    hands: Counts = np.sum([_over(line) for line in f.busy.hands], axis=0)
+    for a, b, many in _stretches(hands):
+        yield Give(
+            "hand", None, None, TAKEN * many * (b - a),
+            f"From {f.clock(a)} to {f.clock(b)} {counted(many, 'hand')} too few "
+            f"{'is' if many == 1 else 'are'} there.",
+        )  # fmt: skip
+    for thread, placed in zip(f.threads, f.placed, strict=True):
+        for k, job in enumerate(thread.jobs):
+            if k < placed.free or job.held:
+                continue
+            start, end = placed.starts[k], placed.starts[k] + job.minutes
+            alone = round(float(f.busy.nobody[end] - f.busy.nobody[start]))
+            if alone:
+                yield Give(
+                    "hand", thread.dough, job.step, TAKEN * alone,
+                    f"{called(thread.dough, thread.name)}: nobody is there for {span(alone)} of "
+                    f"{job.name.lower()} at {f.clock(start)}.",
+                )  # fmt: skip
+    for machine, line in f.busy.machines.items():
+        for a, b, many in _stretches(_over(line)):
+            yield Give(
+                "machine", None, None, TAKEN * many * (b - a),
+                f"From {f.clock(a)} to {f.clock(b)} {counted(many, machine.said)} too few "
+                f"{'is' if many == 1 else 'are'} there.",
+            )  # fmt: skip
+    for place, line in f.busy.places.items():
+        for a, b, many in _stretches(_over(line)):
+            holds = int(line.there[a])
+            yield Give(
+                "place", None, None, f.kitchen["day.crowded"] * many * (b - a),
+                f"From {f.clock(a)} to {f.clock(b)} up to {many + holds} lie in the {place.said}, which "
+                f"holds {holds}. Some could wait elsewhere.",
+            )  # fmt: skip
+
+
+def _held(f: Figures) -> Iterator[Give]:
+    for thread, placed in zip(f.threads, f.placed, strict=True):
+        for k, job in enumerate(thread.jobs):
+            at = thread.held.get(job.step)
+            if at is not None and k >= placed.free and placed.starts[k] != at:
+                yield Give(
+                    "held", thread.dough, job.step, float(abs(placed.starts[k] - at)),
+                    f"{called(thread.dough, thread.name)}: {job.name.lower()} was to begin at "
+                    f"{f.clock(at)} and cannot before {f.clock(placed.starts[k])}.",
+                )  # fmt: skip
+
+
+def _over(line: Line) -> Counts:
+    return (line.taken - line.there).clip(min=0)
+
+
+def _stretches(over: Counts) -> Iterator[tuple[int, int, int]]:
+    """Stretches in which something is missing: from, until, and how many at most."""
+    changes = np.flatnonzero(np.diff(np.concatenate(([0], (over > 0).astype(int), [0]))))
+    for a, b in zip(changes[::2].tolist(), changes[1::2].tolist(), strict=True):
+        yield a, b, int(over[a:b].max())

@@ -1,0 +1,192 @@
+"""One thread put into a day that others are in already: at the least price, to the minute.
+
+From its last task backwards: the least price from a task on, for every minute it might begin, is the
+price of its own work and the cheapest rest after it to where the next might begin. The price of a rest
+is made of slopes, so the cheapest of all its lengths is a sliding minimum for each slope.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lamination.day.busy import Busy, Placed
+from lamination.day.threads import Costs, Gap, Thread
+
+
+@dataclass(frozen=True)
+class Prices:
+    """What a minute of each compromise weighs. ``linger``: a minute away from what was planned."""
+
+    late: float
+    outside: float
+    early: float
+    early_from: int
+    linger: float
+
+
+@dataclass(frozen=True)
+class Pull:
+    """Where a task was before: leaving it costs ``flat`` at once, and ``each`` for every minute."""
+
+    minute: int
+    flat: float
+    each: float
+
+
+def ready_cost(thread: Thread, minutes: int, prices: Prices) -> Costs:
+    """What it costs to be done at each minute of the day."""
+    t = np.arange(minutes + 1, dtype=float)
+    late = np.maximum(t - thread.ready, 0)
+    early = np.maximum(thread.ready - prices.early_from - t, 0)
+    cost: Costs = prices.late * late + prices.early * early
+    return cost
+
+
+def _sliding(values: Costs, width: int) -> Costs:
+    """The least of each stretch of so many values that begins at each."""
+    n = len(values)
+    if width >= n:
+        return np.minimum.accumulate(values[::-1])[::-1]
+    best, have = values, 1
+    while have < width:
+        step = min(have, width - have)
+        nearer = best.copy()
+        nearer[: n - step] = np.minimum(best[: n - step], best[step:])
+        best, have = nearer, have + step
+    return best
+
+
+def _later(values: Costs, by: int) -> Costs:
+    """What stands so many minutes later; infinite beyond the day."""
+    if by == 0:
+        return values
+    moved = np.full(len(values), np.inf)
+    if by < len(values):
+        moved[: len(values) - by] = values[by:]
+    return moved
+
+
+def _rested(gap: Gap, then: Costs, busy: Busy, prices: Prices) -> Costs:
+    """The least price from the end of a task on, by that minute: its rest and all that comes then."""
+    n = len(then)
+    t = np.arange(n, dtype=float)
+    then, before = _lying(gap, then, busy)
+    best = np.full(n, np.inf)
+    for low, high, slope in gap.pieces(prices.outside, prices.linger):
+        if low >= n:
+            break
+        # the price of `low` minutes, and the slope from there
+        start = float(gap.price(low, prices.outside, prices.linger))
+        least = _sliding(then + slope * t, min(high - low + 1, n))
+        best = np.minimum(best, _later(least, low) + start - slope * (t + low))
+    return best + before
+
+
+def _lying(gap: Gap, then: Costs, busy: Busy) -> tuple[Costs, Costs]:
+    """What is paid for lying in places that may be full: by the minute it ends, and that it begins."""
+    n = len(then)
+    before = np.zeros(n)
+    first = gap.first[1] if gap.first else 0
+    last = gap.last[1] if gap.last else 0
+    middle = busy.lying(gap.place, gap.takes)
+    if middle is not None:
+        then = then + _earlier(middle, last)
+        before = before - _held(middle, first)
+    if gap.last and (lying := busy.lying(gap.last[0], gap.takes)) is not None:
+        then = then + lying - _earlier(lying, last)
+    if gap.first and (lying := busy.lying(gap.first[0], gap.takes)) is not None:
+        before = before + _held(lying, first) - lying
+    return then, before
+
+
+def _earlier(values: Costs, by: int) -> Costs:
+    return values if by == 0 else np.concatenate((np.full(by, values[0]), values[:-by]))
+
+
+def _held(values: Costs, by: int) -> Costs:
+    """What stands so many minutes later; beyond the day what stands at its end."""
+    if by == 0:
+        return values
+    by = min(by, len(values) - 1)
+    return np.concatenate((values[by:], np.full(by, values[-1])))
+
+
+def place(
+    thread: Thread,
+    busy: Busy,
+    prices: Prices,
+    *,
+    trunk: tuple[int, ...] = (),
+    not_before: int = 0,
+    pulls: dict[str, Pull] | None = None,
+) -> Placed:
+    """The cheapest way to put a thread into the day, beside what is there.
+
+    ``trunk``: when the tasks begin that its mixing does for it. ``not_before``: no task begins earlier
+    that has not begun. A thread that cannot end within the day costs infinity.
+    """
+    jobs, n = thread.jobs, busy.minutes
+    fixed = [start for start, _ in thread.done] or list(trunk)
+    first = len(fixed)
+    costs: list[Costs] = [np.empty(0)] * len(jobs)
+    of_shifts: list[list[Costs]] = [[]] * len(jobs)
+    after = ready_cost(thread, n, prices)
+    for k in range(len(jobs) - 1, first - 1, -1):
+        own, of_shifts[k] = busy.work(jobs[k])
+        own = _wished(own, thread, k, not_before, pulls)
+        costs[k] = own + _later(after, jobs[k].minutes)
+        if k > first:
+            after = _rested(thread.gaps[k - 1], costs[k], busy, prices)
+    starts = list(fixed)
+    if first == len(jobs):
+        return Placed(tuple(starts), (0,) * len(jobs), 0.0, first)
+    if first:
+        ended = thread.done[-1][1] if thread.done else fixed[-1] + jobs[first - 1].minutes
+        start, cost = _next(thread.gaps[first - 1], ended, costs[first], busy, prices)
+    else:
+        start = int(np.argmin(costs[0]))
+        cost = float(costs[0][start])
+    starts.append(start)
+    for k in range(first + 1, len(jobs)):
+        ended = starts[-1] + jobs[k - 1].minutes
+        starts.append(_next(thread.gaps[k - 1], ended, costs[k], busy, prices)[0])
+    shifts = [0] * len(jobs)
+    for k in range(first, len(jobs)):
+        if of_shifts[k]:
+            by = [float(of[starts[k]]) if starts[k] < len(of) else np.inf for of in of_shifts[k]]
+            shifts[k] = busy.able(jobs[k])[int(np.argmin(by))]
+    return Placed(tuple(starts), tuple(shifts), cost, first)
+
+
+def _wished(
+    own: Costs, thread: Thread, k: int, not_before: int, pulls: dict[str, Pull] | None
+) -> Costs:
+    """The price of a task's work with what holds it to a minute."""
+    if not_before > 0:
+        own = own.copy()
+        own[:not_before] = np.inf
+    step = thread.jobs[k].step
+    if step in thread.held:
+        at = thread.held[step]
+        own = own + TO_THE_MINUTE * np.minimum(np.abs(np.arange(len(own)) - at), 60.0)
+    if pulls and step in pulls:
+        pull = pulls[step]
+        away = np.abs(np.arange(len(own)) - pull.minute)
+        own = own + pull.each * away + pull.flat * (away > 0)
+    return own
+
+
+# What somebody fixed gives way only to what cannot be done at all.
+TO_THE_MINUTE = 5_000.0
+
+
+def _next(gap: Gap, ended: int, then: Costs, busy: Busy, prices: Prices) -> tuple[int, float]:
+    """Where the next task begins when the one before it ended so, and what it all costs from there."""
+    ended = max(ended, 0)
+    then, before = _lying(gap, then, busy)
+    rests = np.arange(len(then) - ended)
+    cost = gap.price(rests, prices.outside, prices.linger) + then[ended:]
+    at = int(np.argmin(cost))
+    return ended + at, float(cost[at] + before[ended])

@@ -1,0 +1,224 @@
+"""A dough as a thread through the day: its tasks, and the rests between them with their marks."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from itertools import pairwise
+
+import numpy as np
+import numpy.typing as npt
+
+from lamination.day.capacity import lies_on
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.plan import Plan
+from lamination.plan.walk import walk
+from lamination.plan.work import work
+from lamination.steps import kind_of
+from lamination.steps.base import Chapter
+from lamination.terms.trade import Machine, Place, Tool
+from lamination.warmth.windows import RestWindow, Verdict
+
+Costs = npt.NDArray[np.float64]
+LINGER = 0.02  # what a minute away from the planned rest weighs, where both are good
+_FOREVER = 10**6
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """A step's work, in whole minutes; ``held``: it takes a hand all the while.
+
+    What is in the oven is only watched: somebody must be there, and may do other things.
+    """
+
+    step: str
+    name: str
+    minutes: int
+    chapter: Chapter
+    machine: Machine | None
+    held: bool
+
+
+@dataclass(frozen=True)
+class Gap:
+    """What lies between two tasks: minutes in a place, whole, with the marks of its rest.
+
+    ``first_min`` and ``last_min``: parts at its beginning and its end that are spent elsewhere.
+    ``takes``: how many places of a shelf the dough lies on. ``rests``: the plan has a rest here.
+    """
+
+    step: str
+    place: Place
+    chosen: int
+    possible_from: int
+    good_from: int
+    good_until: int | None
+    possible_until: int | None
+    takes: int
+    rests: bool
+    first: tuple[Place, int] | None = None
+    last: tuple[Place, int] | None = None
+
+    @property
+    def least(self) -> int:
+        """Its parts elsewhere, which are never cut short."""
+        return (self.first[1] if self.first else 0) + (self.last[1] if self.last else 0)
+
+    def verdict(self, minutes: int) -> Verdict:
+        """What becomes of so many minutes."""
+        until, bears = self.good_until, self.possible_until
+        if self.good_from <= minutes and (until is None or minutes <= until):
+            return "good"
+        if self.possible_from <= minutes and (bears is None or minutes <= bears):
+            return "tight"
+        return "short" if minutes < self.good_from else "long"
+
+    def outside(self, minutes: int) -> int:
+        """Minutes beyond what it can bear."""
+        over = 0 if self.possible_until is None else minutes - self.possible_until
+        return max(self.possible_from - minutes, over, 0)
+
+    def tight(self, minutes: int) -> int:
+        """Minutes between what is good and what it can bear."""
+        over = 0 if self.good_until is None else minutes - self.good_until
+        return max(self.good_from - minutes, over, 0) - self.outside(minutes)
+
+    def pieces(self, outside: float, linger: float) -> list[tuple[int, int, float]]:
+        """Its price as slopes: (from, until, price of a minute more), until exclusive of none.
+
+        Prices fall up to the chosen minutes and rise from there, so that they are convex.
+        """
+        good_until = _FOREVER if self.good_until is None else self.good_until
+        bears = _FOREVER if self.possible_until is None else self.possible_until
+        chosen = min(max(self.chosen, self.good_from), good_until)
+        edges = [0, self.possible_from, self.good_from, chosen, good_until, bears, _FOREVER]
+        slopes = [-outside, -1.0, -linger, linger, 1.0, outside]
+        found = []
+        for (low, high), slope in zip(pairwise(edges), slopes, strict=True):
+            low = max(low, self.least)
+            if high > low:
+                found.append((low, high, slope))
+        return found
+
+    def price(self, minutes: int | npt.NDArray[np.int64], outside: float, linger: float) -> Costs:
+        """What so many minutes cost; infinite where a part elsewhere would be cut short."""
+        r = np.asarray(minutes, dtype=float)
+        good_until = float(_FOREVER if self.good_until is None else self.good_until)
+        bears = float(_FOREVER if self.possible_until is None else self.possible_until)
+        chosen = min(max(self.chosen, self.good_from), good_until)
+        cost = linger * np.clip(np.abs(r - chosen), 0, None)
+        cost += (1 - linger) * (np.maximum(self.good_from - r, 0) + np.maximum(r - good_until, 0))
+        cost += (outside - 1) * (np.maximum(self.possible_from - r, 0) + np.maximum(r - bears, 0))
+        return np.where(r < self.least, np.inf, cost)
+
+
+@dataclass(frozen=True)
+class Thread:
+    """A dough: its tasks in order, one gap fewer, and the minute it is wanted ready.
+
+    ``trunk``: how many tasks at its beginning are done for all doughs of its mixing at once; ``leader``
+    is the one that does them. ``done``: tasks at the beginning that have happened, with their minutes.
+    """
+
+    dough: str
+    name: str
+    jobs: tuple[Job, ...]
+    gaps: tuple[Gap, ...]
+    ready: int
+    trunk: int = 0
+    leader: str | None = None
+    done: tuple[tuple[int, int], ...] = ()
+    held: Mapping[str, int] = field(default_factory=dict)
+
+    @cached_property
+    def least_min(self) -> int:
+        """The fewest minutes it can take, every rest just bearable."""
+        rests = sum(max(g.possible_from, g.least) for g in self.gaps)
+        return sum(j.minutes for j in self.jobs) + rests
+
+
+def thread_of(
+    dough: str, plan: Plan, ready: int, kitchen: Kitchen, windows: Mapping[str, RestWindow]
+) -> Thread:
+    """A plan as a thread, with the marks of its rests where the warmth has judged them.
+
+    A rest that nobody judges may differ from the plan by ``day.unjudged_pct``, and by twice that where
+    it must; between two steps without a rest a dough may wait ``day.waits_min``.
+    """
+    worked, found = work(plan, kitchen), walk(plan, kitchen)
+    by_sheeter = (
+        found.setting.rolled.machine is not None and found.setting.rolled.tool is Tool.SHEETER
+    )
+    jobs, gaps = [], []
+    for stop, step in zip(worked.strip, plan.steps, strict=True):
+        machine = kind_of(step).machine_of(step)
+        if machine is Machine.SHEETER and not by_sheeter:
+            machine = None
+        minutes = math.ceil(stop.bench_min - 1e-9)
+        jobs.append(
+            Job(stop.key, stop.name, minutes, stop.chapter, machine, machine is not Machine.OVEN)
+        )
+        rest, window = stop.rest, windows.get(stop.key)
+        takes = lies_on(stop, worked.strip)
+        if rest is None or (rest.minutes <= 0 and window is None):
+            waits = round(kitchen["day.waits_min"])
+            gaps.append(
+                Gap(stop.key, Place.BENCH, 0, 0, 0, waits, 2 * waits, takes, rest is not None)
+            )
+            continue
+        gap = _unjudged(stop.key, rest.place, round(rest.minutes), takes, kitchen)
+        if rest.first:
+            gap = replace(gap, first=(rest.first.place, round(rest.first.minutes)))
+        if rest.last:
+            gap = replace(gap, last=(rest.last.place, round(rest.last.minutes)))
+        gaps.append(judged(gap, window) if window else gap)
+    return Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready)
+
+
+def _unjudged(step: str, place: Place, chosen: int, takes: int, kitchen: Kitchen) -> Gap:
+    share = kitchen["day.unjudged_pct"] / 100
+    less, more = max(1 - share, 0.0), 1 + share
+    worse = max(1 - 2 * share, 0.0)
+    waits = round(kitchen["day.waits_min"])
+    return Gap(
+        step, place, chosen,
+        math.ceil(chosen * worse), math.ceil(chosen * less),
+        math.floor(chosen * more) + waits, math.floor(chosen * (1 + 2 * share)) + 2 * waits,
+        takes, True,
+    )  # fmt: skip
+
+
+def judged(gap: Gap, window: RestWindow) -> Gap:
+    """A gap with the marks of a judged rest, inwards to whole minutes."""
+
+    def from_(mark: float | None, otherwise: int) -> int:
+        return otherwise if mark is None else math.ceil(mark - 0.01)
+
+    def until(mark: float | None) -> int | None:
+        return None if mark is None else math.floor(mark + 0.01)
+
+    if window.good_from_min is None:
+        # it is never good: as near to what was planned as it can bear
+        bears = until(window.possible_until_min)
+        possible = min(from_(window.possible_from_min, gap.chosen), gap.chosen)
+        good = max(gap.chosen, possible)
+        return replace(
+            gap, possible_from=possible, good_from=good, good_until=good,
+            possible_until=good if bears is None or window.possible_from_min is None
+            else max(bears, good),
+        )  # fmt: skip
+    good_from = from_(window.good_from_min, gap.chosen)
+    good_until = until(window.good_until_min)
+    bears = until(window.possible_until_min)
+    if good_until is not None:
+        good_until = max(good_until, good_from)
+        bears = None if bears is None else max(bears, good_until)
+    return replace(
+        gap,
+        possible_from=min(from_(window.possible_from_min, good_from), good_from),
+        good_from=good_from,
+        good_until=good_until,
+        possible_until=bears if good_until is not None else None,
+    )

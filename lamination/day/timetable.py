@@ -1,0 +1,463 @@
+"""The timetable of a day: every task of every dough with its hand and machine, every rest judged.
+
+An answer is there at once; :func:`arranged` gives better ones as long as it may. Between two goes the
+dough of every thread is followed at the hours it has then, so that its rests are judged as they are.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+import numpy as np
+
+from lamination.day.busy import Busy, Placed, coloured, spans
+from lamination.day.day import Day, Dough, Happened, Prefer
+from lamination.day.gives import Figures, Give, gives_of
+from lamination.day.placing import Prices, Pull, place
+from lamination.day.search import Search
+from lamination.day.threads import LINGER, Thread, judged, thread_of
+from lamination.kitchen.kitchen import Kitchen
+from lamination.plan.plan import Plan
+from lamination.steps import kind_of
+from lamination.steps.mix import Mixing
+from lamination.terms.limits import Fault, Faults
+from lamination.terms.said import span
+from lamination.terms.trade import Machine, Place
+from lamination.warmth.bodies import Today
+from lamination.warmth.follow import follow
+from lamination.warmth.windows import Verdict
+
+_AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
+_FRESH = 10.0  # how much more freshness weighs for who prefers it
+_NEAR, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
+_CALM_FLAT, _CALM_EACH, _STEADY = 400.0, 4.0, 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """A step's work in the day. ``hands``: how many it takes; ``who`` of them.
+
+    ``together``: the dough whose mixing does this one as well, so that it takes nothing of its own.
+    """
+
+    dough: str
+    step: str
+    name: str
+    starts: datetime
+    ends: datetime
+    hands: int
+    who: str | None
+    machine: Machine | None
+    together: str | None
+    done: bool
+    held: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Resting:
+    """A rest in the day, or a part of one that is spent in one place, and what becomes of it."""
+
+    dough: str
+    step: str
+    place: Place
+    starts: datetime
+    ends: datetime
+    minutes: int
+    planned_min: int
+    verdict: Verdict
+
+
+@dataclass(frozen=True, slots=True)
+class ReadyAt:
+    """When a dough's last work is done, when that was wanted, and how late it is, min."""
+
+    dough: str
+    name: str
+    at: datetime
+    wanted: datetime
+    late_min: int
+
+
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """A task that begins at another minute than before, and why."""
+
+    dough: str
+    step: str
+    name: str
+    was: datetime
+    starts: datetime
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
+class Hours:
+    """How many hands are there, and how many are at work, from one moment on."""
+
+    at: datetime
+    there: int
+    busy: int
+
+
+@dataclass(frozen=True, slots=True)
+class Timetable:
+    """A day arranged. ``gives`` says what could not be had, dearest first, with what would mend it.
+
+    ``cost``: in minutes of a tight rest, by the kitchen's prices; ``bound``: no timetable of these
+    doughs costs less; ``gap_pct``: what is not known between the two. ``late_min``, ``outside_min`` and
+    ``tight_min``: the compromises in their own terms.
+    """
+
+    name: str
+    tasks: tuple[Task, ...]
+    rests: tuple[Resting, ...]
+    ready: tuple[ReadyAt, ...]
+    gives: tuple[Give, ...]
+    hours: tuple[Hours, ...]
+    moved: tuple[Moved, ...]
+    cost: float
+    bound: float
+    gap_pct: float
+    late_min: int
+    outside_min: int
+    tight_min: int
+    seconds: float
+
+
+@dataclass(frozen=True)
+class Since:
+    """What a day is arranged again from: the moment, what has happened, and the timetable before."""
+
+    now: datetime
+    happened: tuple[Happened, ...]
+    before: tuple[Task, ...]
+    given_up: tuple[str, ...] = ()
+
+
+def timetable(
+    day: Day, kitchen: Kitchen, seconds: float = 0.0, since: Since | None = None
+) -> Timetable:
+    """The best timetable found in so many seconds; at 0 the first there is.
+
+    Raises :class:`Faults` for a dough that is longer than the day. With ``since`` what has happened
+    stays, what is due soon stays where it can, and the rest is arranged again.
+    """
+    *_, last = arranged(day, kitchen, seconds, since)
+    return last
+
+
+def arranged(
+    day: Day,
+    kitchen: Kitchen,
+    seconds: float,
+    since: Since | None = None,
+    stop: Callable[[], bool] = lambda: False,
+) -> Iterator[Timetable]:
+    """Timetables, each at least as good as the one before: the first at once, the last in time."""
+    began = time.monotonic()
+    plans = {d.id: d.plan for d in day.doughs}
+    arranging = _Arranging(day, kitchen, since)
+    arranging.search.begin()
+    yield arranging.told(time.monotonic() - began)
+    rounds = 3 if since is None else 1
+    for n in range(rounds if seconds > 0 else 0):
+        until = began + seconds * (0.5, 0.8, 1.0)[n] if rounds == 3 else began + seconds
+        arranging.search.improve(until, stop)
+        if stop() or n == rounds - 1:
+            break
+        if not arranging.follow(plans, began + seconds, stop):
+            arranging.search.improve(began + seconds, stop)
+            break
+    if seconds > 0:
+        yield arranging.told(time.monotonic() - began)
+
+
+class _Arranging:
+    """A day under way to its timetable."""
+
+    def __init__(self, day: Day, kitchen: Kitchen, since: Since | None) -> None:
+        self.day, self.kitchen, self.since = day, kitchen, since
+        gone = set(since.given_up) if since else set()
+        self.doughs = [d for d in day.doughs if d.id not in gone]
+        if not self.doughs:
+            raise Faults(Fault("doughs", "Every dough of this day was given up."))
+        threads = [
+            self._thread(i, dough) for i, dough in enumerate(day.doughs) if dough.id not in gone
+        ]
+        self.threads = _mixed_together(threads, {d.id: d.plan for d in day.doughs}, kitchen)
+        self.longer = replace(day, ends=day.at(day.minutes + _AFTERWARDS)) if (
+            day.minutes + _AFTERWARDS <= 8 * 24 * 60) else day  # fmt: skip
+        self.busy = Busy(self.longer, kitchen)
+        self.prices = _prices(kitchen, day.prefer)
+        now = max(day.minute(since.now), 0) if since else 0
+        self.search = Search(
+            self.threads, self.busy, self.prices, not_before=now, pulls=self._pulls(now)
+        )
+
+    def _thread(self, i: int, dough: Dough) -> Thread:
+        day, kitchen = self.day, self.kitchen
+        try:
+            windows = {w.stop: w for w in follow(dough.plan, kitchen).windows}
+            thread = thread_of(dough.id, dough.plan, day.minute(dough.ready_at), kitchen, windows)
+        except Faults as wrong:
+            raise Faults(*(f.under(f"doughs[{i}].plan") for f in wrong.faults)) from None
+        thread = replace(
+            thread, held={h.step: day.minute(h.at) for h in day.held if h.dough == dough.id}
+        )
+        if self.since:
+            return _happened(thread, day, self.since)
+        if thread.least_min > day.minutes:
+            text = (
+                f"This dough takes {span(thread.least_min)} at the least, and the whole day is "
+                f"{span(day.minutes)}. Begin the day earlier."
+            )
+            raise Faults(Fault(f"doughs[{i}].ready_at", text))
+        return thread
+
+    def _pulls(self, now: int) -> dict[str, dict[str, Pull]]:
+        if self.since is None:
+            return {}
+        calm = now + round(self.kitchen["day.calm_min"])
+        found: dict[str, dict[str, Pull]] = {}
+        for task in self.since.before:
+            minute = self.day.minute(task.starts)
+            due = minute <= calm
+            pull = (
+                Pull(max(minute, now), _CALM_FLAT, _CALM_EACH) if due else Pull(minute, 0, _STEADY)
+            )
+            found.setdefault(task.dough, {})[task.step] = pull
+        return found
+
+    def follow(self, plans: Mapping[str, Plan], until: float, stop: Callable[[], bool]) -> bool:
+        """Judge the rests of every thread as they lie now; False where there was no time for all."""
+        complete = True
+        for dough in [*self.search.placed]:
+            if stop() or time.monotonic() > until:
+                complete = False
+                break
+            thread, placed = self.search.threads[dough], self.search.placed[dough]
+            if thread.done:
+                continue
+            at = self.day.at(placed.starts[0])
+            hour = at.hour + (0.5 if at.minute >= 30 else 0.0)
+            plan = _as_placed(plans[dough], thread, placed)
+            today = Today(begins_h=hour) if self.kitchen["room.swing_k"] else Today()
+            windows = {w.stop: w for w in follow(plan, self.kitchen, today).windows}
+            gaps = tuple(
+                judged(gap, windows[gap.step]) if gap.rests and gap.step in windows else gap
+                for gap in thread.gaps
+            )
+            self.search.take(dough)
+            self.search.threads[dough] = replace(thread, gaps=gaps)
+            self.search.lay(dough, placed)
+        return complete
+
+    def told(self, seconds: float) -> Timetable:
+        """What lies there, as a timetable."""
+        search, day = self.search, self.day
+        threads = [search.threads[d.id] for d in self.doughs]
+        placed = [search.placed[d.id] for d in self.doughs]
+        tasks = self._tasks(threads, placed)
+        rests = [r for t, p in zip(threads, placed, strict=True) for r in _rests(day, t, p)]
+        late = outside = tight = 0
+        ready = []
+        for dough, thread, where in zip(self.doughs, threads, placed, strict=True):
+            end = _ends(thread, where, len(thread.jobs) - 1)
+            over = max(end - thread.ready, 0)
+            late += over
+            ready.append(
+                ReadyAt(dough.id, thread.name, day.at(end), dough.ready_at.astimezone(day.tz), over)
+            )
+            for k, gap in enumerate(thread.gaps):
+                if k + 1 >= where.free:
+                    minutes = where.starts[k + 1] - _ends(thread, where, k)
+                    outside += gap.outside(minutes)
+                    tight += gap.tight(minutes)
+        cost = max(search.cost, 0.0)
+        bound = min(self.bound, cost)
+        gap_pct = 100 * (cost - bound) / cost if cost > 1e-9 else 0.0
+        figures = Figures(day, self.kitchen, threads, placed, self.busy)
+        return Timetable(
+            day.name, tuple(tasks), tuple(rests), tuple(ready), gives_of(figures),
+            self._hours(), tuple(self._moved(tasks)), round(cost, 2), round(bound, 2),
+            round(gap_pct, 2), late, outside, tight, round(seconds, 2),
+        )  # fmt: skip
+
+    @property
+    def bound(self) -> float:
+        """What all doughs cost at the least: each as if it had the bakehouse to itself."""
+        alone = Busy(self.longer, self.kitchen)
+        found = 0.0
+        for thread in self.search.threads.values():
+            free = replace(thread, jobs=thread.jobs[thread.trunk :], gaps=thread.gaps[thread.trunk :],
+                           trunk=0, leader=None) if thread.leader else thread  # fmt: skip
+            found += place(free, alone, self.prices, not_before=self.search.not_before,
+                           pulls=self.search.pulls.get(thread.dough)).cost  # fmt: skip
+        return found
+
+    def _tasks(self, threads: Sequence[Thread], placed: Sequence[Placed]) -> list[Task]:
+        day = self.day
+        who = self._who(threads, placed)
+        tasks = []
+        for thread, where in zip(threads, placed, strict=True):
+            for k, job in enumerate(thread.jobs):
+                along = k < thread.trunk and thread.leader is not None
+                start, end = where.starts[k], _ends(thread, where, k)
+                held = job.held and end > start and not along
+                tasks.append(
+                    Task(
+                        thread.dough, job.step, job.name, day.at(start), day.at(end),
+                        1 if held else 0, who.get((thread.dough, k)) if held else None,
+                        None if along else job.machine, thread.leader if along else None,
+                        k < len(thread.done), job.step in thread.held,
+                    )
+                )  # fmt: skip
+        return sorted(tasks, key=lambda t: (t.starts, t.dough))
+
+    def _who(
+        self, threads: Sequence[Thread], placed: Sequence[Placed]
+    ) -> dict[tuple[str, int], str]:
+        """Every held task's own hand, by the shift that does it."""
+        by_shift: dict[int, list[tuple[str, int, int, int]]] = {}
+        for thread, where in zip(threads, placed, strict=True):
+            for k, job in enumerate(thread.jobs):
+                if job.held and not (k < thread.trunk and thread.leader):
+                    at = where.starts[k], _ends(thread, where, k)
+                    by_shift.setdefault(where.shifts[k], []).append((thread.dough, k, *at))
+        found = {}
+        for i, all_of in by_shift.items():
+            shift = self.day.hands[i]
+            hands = coloured([(a, b) for _, _, a, b in all_of], shift.count)
+            for (dough, k, _, _), hand in zip(all_of, hands, strict=True):
+                found[dough, k] = shift.name if shift.count == 1 else f"{shift.name} {hand + 1}"
+        return found
+
+    def _hours(self) -> tuple[Hours, ...]:
+        there = np.sum([line.there for line in self.busy.hands], axis=0)
+        taken = np.sum([line.taken for line in self.busy.hands], axis=0)
+        found: list[Hours] = []
+        last = (-1, -1)
+        for minute, pair in enumerate(zip(there.tolist(), taken.tolist(), strict=True)):
+            if pair != last and minute < self.day.minutes:
+                found.append(Hours(self.day.at(minute), *pair))
+                last = pair
+        return tuple(found)
+
+    def _moved(self, tasks: Sequence[Task]) -> Iterator[Moved]:
+        if self.since is None:
+            return
+        were = {(t.dough, t.step): t.starts for t in self.since.before}
+        for task in tasks:
+            was = were.get((task.dough, task.step))
+            if task.done or was is None or abs((task.starts - was).total_seconds()) < 60:
+                continue
+            by = round((task.starts - was).total_seconds() / 60)
+            says = f"{span(abs(by))} {'later' if by > 0 else 'earlier'}"
+            yield Moved(task.dough, task.step, task.name, was, task.starts, says)
+
+
+def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:
+    fresh = _FRESH if prefer is Prefer.FRESH else 1.0
+    return Prices(
+        kitchen["day.late"],
+        max(kitchen["day.outside"], 1.0),
+        kitchen["day.early"] * fresh,
+        0 if prefer is Prefer.FRESH else round(kitchen["day.early_from_min"]),
+        LINGER * fresh,
+    )
+
+
+def _ends(thread: Thread, placed: Placed, k: int) -> int:
+    if k < len(thread.done):
+        return thread.done[k][1]
+    return placed.starts[k] + thread.jobs[k].minutes
+
+
+def _rests(day: Day, thread: Thread, placed: Placed) -> Iterator[Resting]:
+    for k, gap in enumerate(thread.gaps):
+        ended, begins = _ends(thread, placed, k), placed.starts[k + 1]
+        minutes = begins - ended
+        for where, a, b in spans(gap, ended, begins):
+            yield Resting(
+                thread.dough, gap.step, where, day.at(a), day.at(b), minutes, gap.chosen,
+                gap.verdict(minutes),
+            )  # fmt: skip
+
+
+def _happened(thread: Thread, day: Day, since: Since) -> Thread:
+    """The thread with what was said of it; a step under way takes as long as it does, and no less."""
+    leaders = {t.step: t.together for t in since.before if t.dough == thread.dough and t.together}
+    said = {h.step: h for h in since.happened if leaders.get(h.step) == h.dough}
+    said |= {h.step: h for h in since.happened if h.dough == thread.dough}
+    done: list[tuple[int, int]] = []
+    for job in thread.jobs:
+        event = said.get(job.step)
+        if event is None:
+            break
+        starts = day.minute(event.starts)
+        ends = starts + job.minutes
+        if event.ends is not None:
+            ends = max(day.minute(event.ends), starts)
+        else:
+            ends = max(ends, day.minute(since.now))
+        if done:
+            starts = max(starts, done[-1][1])
+        done.append((starts, max(ends, starts)))
+    return replace(thread, done=tuple(done))
+
+
+def _as_placed(plan: Plan, thread: Thread, placed: Placed) -> Plan:
+    """The plan with the rests it has in the day, to a few minutes."""
+    minutes = {}
+    for k, gap in enumerate(thread.gaps):
+        if gap.rests:
+            found = placed.starts[k + 1] - _ends(thread, placed, k)
+            to = _NEAR if found <= 120 else _FAR
+            near = to * round(found / to)
+            # what is as planned stays as it is planned
+            minutes[gap.step] = gap.chosen if abs(found - gap.chosen) < to else max(near, gap.least)
+    steps = []
+    for n, step in enumerate(plan.steps):
+        rest = step.rest
+        apart = kind_of(step).apart and n + 1 < len(plan.steps) and kind_of(plan.steps[n + 1]).apart
+        if rest is not None and step.id in minutes and not apart:
+            step = replace(step, rest=rest.lasting(float(minutes[step.id])))
+        steps.append(step)
+    return plan.with_steps(*steps)
+
+
+def _mixed_together(
+    threads: Sequence[Thread], plans: Mapping[str, Plan], kitchen: Kitchen
+) -> list[Thread]:
+    """Doughs of one plan that one mixing does: as many as the mixer takes and the rest after it bears.
+
+    What has begun already is left as it is.
+    """
+    found: dict[str, Thread] = {t.dough: t for t in threads}
+    alike: dict[Plan, list[Thread]] = {}
+    for thread in threads:
+        if not thread.done and not thread.held:
+            plan = replace(plans[thread.dough], name="-", words="")
+            alike.setdefault(plan, []).append(thread)
+    for plan, several in alike.items():
+        trunk = next((n + 1 for n, s in enumerate(plan.steps) if isinstance(s, Mixing)), 0)
+        if not trunk or trunk >= len(plan.steps):
+            continue
+        mixing = plan.steps[trunk - 1]
+        assert isinstance(mixing, Mixing)
+        most_g = kitchen["mixer.by_hand_most_g" if mixing.by_hand else "mixer.most_g"]
+        many = max(int(most_g / plan.dough.mass_g + 1e-9), 1)
+        gap, then = several[0].gaps[trunk - 1], several[0].jobs[trunk]
+        if gap.good_until is not None:
+            many = min(many, 1 + max(gap.good_until - gap.chosen, 0) // max(then.minutes, 1))
+        several = sorted(several, key=lambda t: (t.ready, t.dough))
+        for n in range(0, len(several), max(many, 1)):
+            leader, *others = several[n : n + many]
+            for other in others:
+                found[other.dough] = replace(other, trunk=trunk, leader=leader.dough)
+            if others:
+                found[leader.dough] = replace(leader, trunk=trunk)
+    return [found[t.dough] for t in threads]

@@ -1,0 +1,27 @@
+"""What a day is arranged by: how many of each machine there are, and what a compromise costs.
+
+A price is what one minute of it weighs against one minute of a rest that is only tight.
+"""
+
+from __future__ import annotations
+
+from lamination.kitchen.rows import row
+
+DAY = (
+    row("mixer.count", "mixers", 1, "", 1, 10),
+    row("sheeter.count", "sheeters", 1, "", 1, 10),
+    row("oven.count", "ovens", 1, "", 1, 10, group="bake"),
+    row("day.late", "late for its hour, each minute", 60, "times", 0, 10_000),
+    row("day.outside", "a rest outside what it can bear, each minute", 12, "times", 0, 10_000),
+    row("day.crowded", "more in a place than it holds, each minute", 30, "times", 0, 10_000),
+    row("day.early", "ready too early, each minute", 0.2, "times", 0, 1_000),
+    row("day.early_from_min", "ready so long before its hour is early", 30, "min", 0, 1_440),
+    row("day.waits_min", "a dough may wait on the bench between two steps", 10, "min", 0, 240),
+    row("day.unjudged_pct", "a rest that nobody judges may differ by", 20, "%", 0, 100),
+    row("day.night_from_h", "the night begins at", 21, "h", 0, 24),
+    row("day.night_until_h", "the night ends at", 5, "h", 0, 24),
+    row(
+        "day.night", "work in the night where sleep is preferred, each minute", 2, "times", 0, 1_000
+    ),
+    row("day.calm_min", "what is due so soon stays where it is", 10, "min", 0, 240),
+)
