@@ -49,7 +49,7 @@ class Figures:
 
 def gives_of(f: Figures) -> tuple[Give, ...]:
     """Every compromise of a day, the dearest first."""
-    found = [*_late(f), *_rests(f), *_missing(f), *_held(f)]
+    found = [*_late(f), *_rests(f), *_ripe(f), *_missing(f), *_held(f)]
     return tuple(sorted(found, key=lambda give: -give.weighs))
 
 
@@ -58,15 +58,9 @@ def called(dough: str, name: str) -> str:
     return f"Dough {dough} ({named(name)})" if name and name != dough else f"Dough {dough}"
 
 
-def _end(thread: Thread, placed: Placed, k: int) -> int:
-    if k < len(thread.done):
-        return thread.done[k][1]
-    return placed.starts[k] + thread.jobs[k].minutes
-
-
 def _late(f: Figures) -> Iterator[Give]:
     for thread, placed in zip(f.threads, f.placed, strict=True):
-        end = _end(thread, placed, len(thread.jobs) - 1)
+        end = thread.ended(placed.starts, len(thread.jobs) - 1)
         if end > thread.ready:
             late = end - thread.ready
             yield Give(
@@ -81,7 +75,7 @@ def _rests(f: Figures) -> Iterator[Give]:
         for k, gap in enumerate(thread.gaps):
             if k + 1 < placed.free:
                 continue
-            minutes = placed.starts[k + 1] - _end(thread, placed, k)
+            minutes = placed.starts[k + 1] - thread.ended(placed.starts, k)
             verdict = gap.verdict(minutes)
             if verdict == "good":
                 continue
@@ -104,6 +98,25 @@ def _rests(f: Figures) -> Iterator[Give]:
                     f"{called(thread.dough, thread.name)}, {span(minutes)} in {rest}: {span(off)} "
                     f"{word} than the {span(bears or 0)} it can bear.",
                 )  # fmt: skip
+
+
+def _ripe(f: Figures) -> Iterator[Give]:
+    for thread, placed in zip(f.threads, f.placed, strict=True):
+        minutes = thread.ripening(placed.starts)
+        tight, outside = thread.too_ripe(minutes)
+        if tight and thread.ripe:
+            longest = max(
+                (k for k, gap in enumerate(thread.gaps) if gap.ripens),
+                key=lambda k: placed.starts[k + 1] - thread.ended(placed.starts, k),
+            )
+            good, bears = thread.ripe
+            says = f"up to {span(good)} is good" + (f", {span(bears)} the most" if outside else "")
+            yield Give(
+                "rest" if outside else "tight", thread.dough, thread.gaps[longest].step,
+                tight + (f.kitchen["day.outside"] - 1) * outside,
+                f"{called(thread.dough, thread.name)} ripens {span(minutes)} in the fridge, all its "
+                f"rests together: {says}.",
+            )  # fmt: skip
 
 
 def _missing(f: Figures) -> Iterator[Give]:

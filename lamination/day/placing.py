@@ -7,7 +7,7 @@ is made of slopes, so the cheapest of all its lengths is a sliding minimum for e
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -68,17 +68,17 @@ def _later(values: Costs, by: int) -> Costs:
     return moved
 
 
-def _rested(gap: Gap, then: Costs, busy: Busy, prices: Prices) -> Costs:
+def _rested(gap: Gap, then: Costs, busy: Busy, prices: Prices, ripening: float) -> Costs:
     """The least price from the end of a task on, by that minute: its rest and all that comes then."""
     n = len(then)
     t = np.arange(n, dtype=float)
     then, before = _lying(gap, then, busy)
     best = np.full(n, np.inf)
-    for low, high, slope in gap.pieces(prices.outside, prices.linger):
+    for low, high, slope in gap.pieces(prices.outside, prices.linger, ripening):
         if low >= n:
             break
         # the price of `low` minutes, and the slope from there
-        start = float(gap.price(low, prices.outside, prices.linger))
+        start = float(gap.price(low, prices.outside, prices.linger, ripening))
         least = _sliding(then + slope * t, min(high - low + 1, n))
         best = np.minimum(best, _later(least, low) + start - slope * (t + low))
     return best + before
@@ -125,8 +125,42 @@ def place(
     """The cheapest way to put a thread into the day, beside what is there.
 
     ``trunk``: when the tasks begin that its mixing does for it. ``not_before``: no task begins earlier
-    that has not begun. A thread that cannot end within the day costs infinity.
+    that has not begun. A thread that cannot end within the day costs infinity. How ripe it gets is a
+    matter of all its rests: where they come to too much, each of their minutes is given a price, and
+    the cheapest of a few such prices is taken.
     """
+    best: Placed | None = None
+    for ripening in _RIPENING:
+        found = _placed(thread, busy, prices, ripening, trunk, not_before, pulls)
+        ripe = thread.ripening(found.starts)
+        tight, outside = thread.too_ripe(ripe)
+        cost = found.cost - ripening * ripe + ripe_cost(tight, outside, prices)
+        found = replace(found, cost=cost)
+        if best is None or cost < best.cost:
+            best = found
+        if not tight:
+            break
+    assert best
+    return best
+
+
+_RIPENING = (0.0, 0.1, 0.4, 1.5, 13.0)
+
+
+def ripe_cost(tight: int, outside: int, prices: Prices) -> float:
+    """What minutes of ripening beyond what is good, and beyond what it can bear, cost."""
+    return tight + (prices.outside - 1) * outside
+
+
+def _placed(
+    thread: Thread,
+    busy: Busy,
+    prices: Prices,
+    ripening: float,
+    trunk: tuple[int, ...],
+    not_before: int,
+    pulls: dict[str, Pull] | None,
+) -> Placed:
     jobs, n = thread.jobs, busy.minutes
     fixed = [start for start, _ in thread.done] or list(trunk)
     first = len(fixed)
@@ -138,20 +172,21 @@ def place(
         own = _wished(own, thread, k, not_before, pulls)
         costs[k] = own + _later(after, jobs[k].minutes)
         if k > first:
-            after = _rested(thread.gaps[k - 1], costs[k], busy, prices)
+            after = _rested(thread.gaps[k - 1], costs[k], busy, prices, ripening)
     starts = list(fixed)
     if first == len(jobs):
         return Placed(tuple(starts), (0,) * len(jobs), 0.0, first)
     if first:
         ended = thread.done[-1][1] if thread.done else fixed[-1] + jobs[first - 1].minutes
-        start, cost = _next(thread.gaps[first - 1], ended, costs[first], busy, prices)
+        start, cost = _next(thread.gaps[first - 1], ended, costs[first], busy, prices, ripening)
+        cost += ripening * _ripened(thread, fixed)
     else:
         start = int(np.argmin(costs[0]))
         cost = float(costs[0][start])
     starts.append(start)
     for k in range(first + 1, len(jobs)):
         ended = starts[-1] + jobs[k - 1].minutes
-        starts.append(_next(thread.gaps[k - 1], ended, costs[k], busy, prices)[0])
+        starts.append(_next(thread.gaps[k - 1], ended, costs[k], busy, prices, ripening)[0])
     shifts = [0] * len(jobs)
     for k in range(first, len(jobs)):
         if of_shifts[k]:
@@ -182,11 +217,19 @@ def _wished(
 TO_THE_MINUTE = 5_000.0
 
 
-def _next(gap: Gap, ended: int, then: Costs, busy: Busy, prices: Prices) -> tuple[int, float]:
+def _ripened(thread: Thread, fixed: list[int]) -> int:
+    """What has ripened it in the rests between tasks that are fixed."""
+    known = [*fixed, *([0] * (len(thread.jobs) - len(fixed)))]
+    return thread.ripening(known, len(fixed) - 2) if len(fixed) > 1 else 0
+
+
+def _next(
+    gap: Gap, ended: int, then: Costs, busy: Busy, prices: Prices, ripening: float
+) -> tuple[int, float]:
     """Where the next task begins when the one before it ended so, and what it all costs from there."""
     ended = max(ended, 0)
     then, before = _lying(gap, then, busy)
     rests = np.arange(len(then) - ended)
-    cost = gap.price(rests, prices.outside, prices.linger) + then[ended:]
+    cost = gap.price(rests, prices.outside, prices.linger, ripening) + then[ended:]
     at = int(np.argmin(cost))
     return ended + at, float(cost[at] + before[ended])

@@ -12,7 +12,7 @@ import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
 
 from lamination.day.busy import Busy, Placed
-from lamination.day.placing import TO_THE_MINUTE, Prices, Pull, place
+from lamination.day.placing import TO_THE_MINUTE, Prices, Pull, place, ripe_cost
 from lamination.day.threads import Thread
 
 _MOST_OUT = 4  # threads taken out at once
@@ -185,6 +185,7 @@ def own_cost(search: Search, dough: str) -> float:
     assert ended is not None
     return (
         cost
+        + ripe_cost(*thread.too_ripe(thread.ripening(placed.starts)), prices)
         + prices.late * max(ended - thread.ready, 0)
         + prices.early * max(thread.ready - prices.early_from - ended, 0)
     )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import pairwise
@@ -19,7 +19,7 @@ from lamination.plan.work import work
 from lamination.steps import kind_of
 from lamination.steps.base import Chapter
 from lamination.terms.trade import Machine, Place, Tool
-from lamination.warmth.windows import RestWindow, Verdict
+from lamination.warmth.windows import Cause, RestWindow, Verdict
 
 Costs = npt.NDArray[np.float64]
 LINGER = 0.02  # what a minute away from the planned rest weighs, where both are good
@@ -45,8 +45,9 @@ class Job:
 class Gap:
     """What lies between two tasks: minutes in a place, whole, with the marks of its rest.
 
-    ``first_min`` and ``last_min``: parts at its beginning and its end that are spent elsewhere.
-    ``takes``: how many places of a shelf the dough lies on. ``rests``: the plan has a rest here.
+    ``first`` and ``last``: parts at its beginning and its end that are spent elsewhere. ``takes``: how
+    many places of a shelf the dough lies on. ``rests``: the plan has a rest here. ``ripens``: its
+    minutes count towards the ripeness that the dough may have in all.
     """
 
     step: str
@@ -60,6 +61,7 @@ class Gap:
     rests: bool
     first: tuple[Place, int] | None = None
     last: tuple[Place, int] | None = None
+    ripens: bool = False
 
     @property
     def least(self) -> int:
@@ -85,11 +87,15 @@ class Gap:
         over = 0 if self.good_until is None else minutes - self.good_until
         return max(self.good_from - minutes, over, 0) - self.outside(minutes)
 
-    def pieces(self, outside: float, linger: float) -> list[tuple[int, int, float]]:
-        """Its price as slopes: (from, until, price of a minute more), until exclusive of none.
+    def pieces(
+        self, outside: float, linger: float, ripening: float = 0.0
+    ) -> list[tuple[int, int, float]]:
+        """Its price as slopes: (from, until, price of a minute more).
 
-        Prices fall up to the chosen minutes and rise from there, so that they are convex.
+        Prices fall up to the chosen minutes and rise from there, so that they are convex. ``ripening``:
+        what every minute costs besides where it counts towards the ripeness.
         """
+        more = ripening if self.ripens else 0.0
         good_until = _FOREVER if self.good_until is None else self.good_until
         bears = _FOREVER if self.possible_until is None else self.possible_until
         chosen = min(max(self.chosen, self.good_from), good_until)
@@ -99,10 +105,16 @@ class Gap:
         for (low, high), slope in zip(pairwise(edges), slopes, strict=True):
             low = max(low, self.least)
             if high > low:
-                found.append((low, high, slope))
+                found.append((low, high, slope + more))
         return found
 
-    def price(self, minutes: int | npt.NDArray[np.int64], outside: float, linger: float) -> Costs:
+    def price(
+        self,
+        minutes: int | npt.NDArray[np.int64],
+        outside: float,
+        linger: float,
+        ripening: float = 0.0,
+    ) -> Costs:
         """What so many minutes cost; infinite where a part elsewhere would be cut short."""
         r = np.asarray(minutes, dtype=float)
         good_until = float(_FOREVER if self.good_until is None else self.good_until)
@@ -111,6 +123,8 @@ class Gap:
         cost = linger * np.clip(np.abs(r - chosen), 0, None)
         cost += (1 - linger) * (np.maximum(self.good_from - r, 0) + np.maximum(r - good_until, 0))
         cost += (outside - 1) * (np.maximum(self.possible_from - r, 0) + np.maximum(r - bears, 0))
+        if self.ripens:
+            cost += ripening * r
         return np.where(r < self.least, np.inf, cost)
 
 
@@ -120,6 +134,7 @@ class Thread:
 
     ``trunk``: how many tasks at its beginning are done for all doughs of its mixing at once; ``leader``
     is the one that does them. ``done``: tasks at the beginning that have happened, with their minutes.
+    ``ripe``: minutes in the fridge that are good, and that it can bear, in all its rests together.
     """
 
     dough: str
@@ -131,6 +146,34 @@ class Thread:
     leader: str | None = None
     done: tuple[tuple[int, int], ...] = ()
     held: Mapping[str, int] = field(default_factory=dict)
+    ripe: tuple[int, int] | None = None
+
+    def too_ripe(self, minutes: int) -> tuple[int, int]:
+        """Of so many minutes that ripen it: how many are more than good, and more than it can bear."""
+        if self.ripe is None:
+            return 0, 0
+        return max(minutes - self.ripe[0], 0), max(minutes - self.ripe[1], 0)
+
+    def ripening(self, starts: Sequence[int], k: int | None = None) -> int:
+        """Minutes that ripen it when its tasks begin so; those up to the ``k``-th gap."""
+        found = 0
+        for i, gap in enumerate(self.gaps[: None if k is None else k + 1]):
+            if gap.ripens:
+                found += starts[i + 1] - self.ended(starts, i)
+        return found
+
+    def ended(self, starts: Sequence[int], k: int) -> int:
+        """When its ``k``-th task is done."""
+        return self.done[k][1] if k < len(self.done) else starts[k] + self.jobs[k].minutes
+
+    def verdict(self, starts: Sequence[int], k: int) -> Verdict:
+        """What becomes of its ``k``-th rest, with all before it."""
+        gap = self.gaps[k]
+        verdict = gap.verdict(starts[k + 1] - self.ended(starts, k))
+        if gap.ripens and verdict in ("good", "tight"):
+            tight, outside = self.too_ripe(self.ripening(starts, k))
+            return "long" if outside else "tight" if tight else verdict
+        return verdict
 
     @cached_property
     def least_min(self) -> int:
@@ -173,8 +216,32 @@ def thread_of(
             gap = replace(gap, first=(rest.first.place, round(rest.first.minutes)))
         if rest.last:
             gap = replace(gap, last=(rest.last.place, round(rest.last.minutes)))
-        gaps.append(judged(gap, window) if window else gap)
-    return Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready)
+        gaps.append(gap)
+    thread = Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready)
+    return with_marks(thread, windows, [gap.chosen for gap in thread.gaps])
+
+
+def with_marks(thread: Thread, windows: Mapping[str, RestWindow], minutes: Sequence[int]) -> Thread:
+    """A thread with the marks that the warmth gave its rests when they had so many minutes.
+
+    How ripe a dough gets is a matter of all its rests together: where that is what ends a rest, the
+    minutes that are left are those of the whole thread.
+    """
+    gaps, good, bears, before = [], _FOREVER, _FOREVER, 0
+    for gap, lasted in zip(thread.gaps, minutes, strict=True):
+        window = windows.get(gap.step)
+        if window and gap.rests:
+            gap = judged(gap, window)
+            if window.until_by is Cause.RIPE:
+                if gap.place is Place.FRIDGE:
+                    good = min(good, before + (gap.good_until or 0))
+                    bears = min(bears, before + (gap.possible_until or _FOREVER))
+                gap = replace(gap, good_until=None, possible_until=None)
+        gap = replace(gap, ripens=gap.place is Place.FRIDGE and window is not None)
+        before += lasted if gap.ripens else 0
+        gaps.append(gap)
+    ripe = (good, max(bears, good)) if good < _FOREVER else None
+    return replace(thread, gaps=tuple(gaps), ripe=ripe)
 
 
 def _unjudged(step: str, place: Place, chosen: int, takes: int, kitchen: Kitchen) -> Gap:

@@ -15,116 +15,25 @@ import numpy as np
 
 from lamination.day.busy import Busy, Placed, coloured, spans
 from lamination.day.day import Day, Dough, Happened, Prefer
-from lamination.day.gives import Figures, Give, gives_of
+from lamination.day.gives import Figures, gives_of
 from lamination.day.placing import Prices, Pull, place
 from lamination.day.search import Search
-from lamination.day.threads import LINGER, Thread, judged, thread_of
+from lamination.day.threads import LINGER, Thread, thread_of, with_marks
+from lamination.day.told import Hours, Moved, ReadyAt, Resting, Task, Timetable
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.steps import kind_of
 from lamination.steps.mix import Mixing
 from lamination.terms.limits import Fault, Faults
 from lamination.terms.said import span
-from lamination.terms.trade import Machine, Place
 from lamination.warmth.bodies import Today
 from lamination.warmth.follow import follow
-from lamination.warmth.windows import Verdict
 
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
+_AHEAD = 16 * 60.0  # how long a rest might become, a night included
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
 _NEAR, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
 _CALM_FLAT, _CALM_EACH, _STEADY = 400.0, 4.0, 0.05
-
-
-@dataclass(frozen=True, slots=True)
-class Task:
-    """A step's work in the day. ``hands``: how many it takes; ``who`` of them.
-
-    ``together``: the dough whose mixing does this one as well, so that it takes nothing of its own.
-    """
-
-    dough: str
-    step: str
-    name: str
-    starts: datetime
-    ends: datetime
-    hands: int
-    who: str | None
-    machine: Machine | None
-    together: str | None
-    done: bool
-    held: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Resting:
-    """A rest in the day, or a part of one that is spent in one place, and what becomes of it."""
-
-    dough: str
-    step: str
-    place: Place
-    starts: datetime
-    ends: datetime
-    minutes: int
-    planned_min: int
-    verdict: Verdict
-
-
-@dataclass(frozen=True, slots=True)
-class ReadyAt:
-    """When a dough's last work is done, when that was wanted, and how late it is, min."""
-
-    dough: str
-    name: str
-    at: datetime
-    wanted: datetime
-    late_min: int
-
-
-@dataclass(frozen=True, slots=True)
-class Moved:
-    """A task that begins at another minute than before, and why."""
-
-    dough: str
-    step: str
-    name: str
-    was: datetime
-    starts: datetime
-    says: str
-
-
-@dataclass(frozen=True, slots=True)
-class Hours:
-    """How many hands are there, and how many are at work, from one moment on."""
-
-    at: datetime
-    there: int
-    busy: int
-
-
-@dataclass(frozen=True, slots=True)
-class Timetable:
-    """A day arranged. ``gives`` says what could not be had, dearest first, with what would mend it.
-
-    ``cost``: in minutes of a tight rest, by the kitchen's prices; ``bound``: no timetable of these
-    doughs costs less; ``gap_pct``: what is not known between the two. ``late_min``, ``outside_min`` and
-    ``tight_min``: the compromises in their own terms.
-    """
-
-    name: str
-    tasks: tuple[Task, ...]
-    rests: tuple[Resting, ...]
-    ready: tuple[ReadyAt, ...]
-    gives: tuple[Give, ...]
-    hours: tuple[Hours, ...]
-    moved: tuple[Moved, ...]
-    cost: float
-    bound: float
-    gap_pct: float
-    late_min: int
-    outside_min: int
-    tight_min: int
-    seconds: float
 
 
 @dataclass(frozen=True)
@@ -200,7 +109,7 @@ class _Arranging:
     def _thread(self, i: int, dough: Dough) -> Thread:
         day, kitchen = self.day, self.kitchen
         try:
-            windows = {w.stop: w for w in follow(dough.plan, kitchen).windows}
+            windows = {w.stop: w for w in follow(dough.plan, kitchen, ahead_min=_AHEAD).windows}
             thread = thread_of(dough.id, dough.plan, day.minute(dough.ready_at), kitchen, windows)
         except Faults as wrong:
             raise Faults(*(f.under(f"doughs[{i}].plan") for f in wrong.faults)) from None
@@ -245,13 +154,13 @@ class _Arranging:
             hour = at.hour + (0.5 if at.minute >= 30 else 0.0)
             plan = _as_placed(plans[dough], thread, placed)
             today = Today(begins_h=hour) if self.kitchen["room.swing_k"] else Today()
-            windows = {w.stop: w for w in follow(plan, self.kitchen, today).windows}
-            gaps = tuple(
-                judged(gap, windows[gap.step]) if gap.rests and gap.step in windows else gap
-                for gap in thread.gaps
-            )
+            windows = {w.stop: w for w in follow(plan, self.kitchen, today, _AHEAD).windows}
+            lasted = [
+                placed.starts[k + 1] - thread.ended(placed.starts, k)
+                for k in range(len(thread.gaps))
+            ]
             self.search.take(dough)
-            self.search.threads[dough] = replace(thread, gaps=gaps)
+            self.search.threads[dough] = with_marks(thread, windows, lasted)
             self.search.lay(dough, placed)
         return complete
 
@@ -265,7 +174,7 @@ class _Arranging:
         late = outside = tight = 0
         ready = []
         for dough, thread, where in zip(self.doughs, threads, placed, strict=True):
-            end = _ends(thread, where, len(thread.jobs) - 1)
+            end = thread.ended(where.starts, len(thread.jobs) - 1)
             over = max(end - thread.ready, 0)
             late += over
             ready.append(
@@ -273,9 +182,11 @@ class _Arranging:
             )
             for k, gap in enumerate(thread.gaps):
                 if k + 1 >= where.free:
-                    minutes = where.starts[k + 1] - _ends(thread, where, k)
+                    minutes = where.starts[k + 1] - thread.ended(where.starts, k)
                     outside += gap.outside(minutes)
                     tight += gap.tight(minutes)
+            ripe = thread.too_ripe(thread.ripening(where.starts))
+            tight, outside = tight + ripe[0] - ripe[1], outside + ripe[1]
         cost = max(search.cost, 0.0)
         bound = min(self.bound, cost)
         gap_pct = 100 * (cost - bound) / cost if cost > 1e-9 else 0.0
@@ -305,7 +216,7 @@ class _Arranging:
         for thread, where in zip(threads, placed, strict=True):
             for k, job in enumerate(thread.jobs):
                 along = k < thread.trunk and thread.leader is not None
-                start, end = where.starts[k], _ends(thread, where, k)
+                start, end = where.starts[k], thread.ended(where.starts, k)
                 held = job.held and end > start and not along
                 tasks.append(
                     Task(
@@ -325,7 +236,7 @@ class _Arranging:
         for thread, where in zip(threads, placed, strict=True):
             for k, job in enumerate(thread.jobs):
                 if job.held and not (k < thread.trunk and thread.leader):
-                    at = where.starts[k], _ends(thread, where, k)
+                    at = where.starts[k], thread.ended(where.starts, k)
                     by_shift.setdefault(where.shifts[k], []).append((thread.dough, k, *at))
         found = {}
         for i, all_of in by_shift.items():
@@ -370,20 +281,14 @@ def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:
     )
 
 
-def _ends(thread: Thread, placed: Placed, k: int) -> int:
-    if k < len(thread.done):
-        return thread.done[k][1]
-    return placed.starts[k] + thread.jobs[k].minutes
-
-
 def _rests(day: Day, thread: Thread, placed: Placed) -> Iterator[Resting]:
     for k, gap in enumerate(thread.gaps):
-        ended, begins = _ends(thread, placed, k), placed.starts[k + 1]
+        ended, begins = thread.ended(placed.starts, k), placed.starts[k + 1]
         minutes = begins - ended
         for where, a, b in spans(gap, ended, begins):
             yield Resting(
                 thread.dough, gap.step, where, day.at(a), day.at(b), minutes, gap.chosen,
-                gap.verdict(minutes),
+                thread.verdict(placed.starts, k),
             )  # fmt: skip
 
 
@@ -414,7 +319,7 @@ def _as_placed(plan: Plan, thread: Thread, placed: Placed) -> Plan:
     minutes = {}
     for k, gap in enumerate(thread.gaps):
         if gap.rests:
-            found = placed.starts[k + 1] - _ends(thread, placed, k)
+            found = placed.starts[k + 1] - thread.ended(placed.starts, k)
             to = _NEAR if found <= 120 else _FAR
             near = to * round(found / to)
             # what is as planned stays as it is planned

@@ -40,7 +40,7 @@ from lamination.warmth.followed import (
 from lamination.warmth.windows import Cause, Condition, RestWindow, State, window_of
 
 _CLOCK_MIN = 90.0  # longer than this nobody works at one turn
-_AHEAD_MIN = 180.0  # how long a rest is followed beyond the plan, to find its marks
+AHEAD_MIN = 180.0  # how long a rest is followed beyond the plan, to find its marks
 _LONG_AHEAD_MIN = 60 * 60.0  # and one in which nothing happens but ripening
 _DAY_MIN = 1_440.0
 _FINER = 0.35  # of the solver's own tolerance: still right to a few hundredths of a kelvin
@@ -61,29 +61,34 @@ def leaven_of(found: Walk, kitchen: Kitchen) -> Leaven | None:
     )  # fmt: skip
 
 
-def follow(plan: Plan, kitchen: Kitchen, today: Today | None = None) -> Followed:
+def follow(
+    plan: Plan, kitchen: Kitchen, today: Today | None = None, ahead_min: float = AHEAD_MIN
+) -> Followed:
     """Follow a plan's dough from the mixer (or the slab) to the end of its proof.
 
     Work at a step is half at the thickness it starts from and half at what it is rolled to, with the
-    heat of rolling put in between. Rests are wrapped; shaped pieces lie open. The same plan in the same
+    heat of rolling put in between. Rests are wrapped; shaped pieces lie open. ``ahead_min``: how long a
+    rest with butter in it might become, to look for its marks. The same plan in the same
     kitchen on the same day is followed once. Raises Faults as :func:`~lamination.plan.walk.walk` does.
     """
     today = today or Today()
     # neither a name nor words make a dough warmer
     quiet = replace(plan, name="-", words="", steps=tuple(replace(s, words="") for s in plan.steps))
-    return _follow(quiet, today.in_kitchen(kitchen), today)
+    return _follow(quiet, today.in_kitchen(kitchen), today, ahead_min)
 
 
 @lru_cache(maxsize=64)
-def _follow(plan: Plan, kitchen: Kitchen, today: Today) -> Followed:
-    return Follower(walk(plan, kitchen), kitchen, today).run()
+def _follow(plan: Plan, kitchen: Kitchen, today: Today, ahead_min: float) -> Followed:
+    return Follower(walk(plan, kitchen), kitchen, today, ahead_min).run()
 
 
 class Follower:
     """The simulation under way: the clock, the body, and what was seen."""
 
-    def __init__(self, found: Walk, kitchen: Kitchen, today: Today) -> None:
-        self.found, self.kitchen, self.today = found, kitchen, today
+    def __init__(
+        self, found: Walk, kitchen: Kitchen, today: Today, ahead_min: float = AHEAD_MIN
+    ) -> None:
+        self.found, self.kitchen, self.today, self.ahead_min = found, kitchen, today, ahead_min
         self.matter = Matter(found.recipe)
         self.around = Around(kitchen, today.room_at_min)
         self.window: Window = found.recipe.window
@@ -244,8 +249,8 @@ class Follower:
             (rest.first.minutes if rest.first else 0.0),
             (rest.last.minutes if rest.last else 0.0),
         )
-        long = _AHEAD_MIN if began.body.has_butter else _LONG_AHEAD_MIN
-        beyond = max(long, rest.minutes + _AHEAD_MIN / 2)
+        long = self.ahead_min if began.body.has_butter else _LONG_AHEAD_MIN
+        beyond = max(long, rest.minutes + AHEAD_MIN / 2)
         course, at = still(began.body), began.minute
         if rest.first and rest.first.minutes > 0:
             around = self._in(rest, rest.first.place, ends[0], False, at)
@@ -256,9 +261,9 @@ class Follower:
         for lasts in (main, beyond - ends[0] - main):
             course = course.then(conduct(course.end, *around, lasts, _FINER))
         coarse: Profile = np.zeros(0)
-        fine = np.arange(0, min(beyond, 2 * _AHEAD_MIN), 0.5)
-        if beyond > 2 * _AHEAD_MIN:
-            coarse = np.arange(2 * _AHEAD_MIN, beyond + 5, 10.0)
+        fine = np.arange(0, min(beyond, 2 * AHEAD_MIN), 0.5)
+        if beyond > 2 * AHEAD_MIN:
+            coarse = np.arange(2 * AHEAD_MIN, beyond + 5, 10.0)
         lengths = np.unique(np.concatenate((fine, coarse, [rest.minutes])))
         return lengths[lengths >= ends[0] + ends[1] - 1e-9], course
 

@@ -1,0 +1,101 @@
+"""What a timetable says: tasks, rests, when every dough is ready, and what could not be had."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from lamination.day.gives import Give
+from lamination.terms.trade import Machine, Place
+from lamination.warmth.windows import Verdict
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """A step's work in the day. ``hands``: how many it takes; ``who`` of them.
+
+    ``together``: the dough whose mixing does this one as well, so that it takes nothing of its own.
+    """
+
+    dough: str
+    step: str
+    name: str
+    starts: datetime
+    ends: datetime
+    hands: int
+    who: str | None
+    machine: Machine | None
+    together: str | None
+    done: bool
+    held: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Resting:
+    """A rest in the day, or a part of one that is spent in one place, and what becomes of it."""
+
+    dough: str
+    step: str
+    place: Place
+    starts: datetime
+    ends: datetime
+    minutes: int
+    planned_min: int
+    verdict: Verdict
+
+
+@dataclass(frozen=True, slots=True)
+class ReadyAt:
+    """When a dough's last work is done, when that was wanted, and how late it is, min."""
+
+    dough: str
+    name: str
+    at: datetime
+    wanted: datetime
+    late_min: int
+
+
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """A task that begins at another minute than before, and why."""
+
+    dough: str
+    step: str
+    name: str
+    was: datetime
+    starts: datetime
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
+class Hours:
+    """How many hands are there, and how many are at work, from one moment on."""
+
+    at: datetime
+    there: int
+    busy: int
+
+
+@dataclass(frozen=True, slots=True)
+class Timetable:
+    """A day arranged. ``gives`` says what could not be had, dearest first, with what would mend it.
+
+    ``cost``: in minutes of a tight rest, by the kitchen's prices; ``bound``: no timetable of these
+    doughs costs less; ``gap_pct``: what is not known between the two. ``late_min``, ``outside_min`` and
+    ``tight_min``: the compromises in their own terms.
+    """
+
+    name: str
+    tasks: tuple[Task, ...]
+    rests: tuple[Resting, ...]
+    ready: tuple[ReadyAt, ...]
+    gives: tuple[Give, ...]
+    hours: tuple[Hours, ...]
+    moved: tuple[Moved, ...]
+    cost: float
+    bound: float
+    gap_pct: float
+    late_min: int
+    outside_min: int
+    tight_min: int
+    seconds: float
