@@ -17,6 +17,7 @@ from ninja.files import UploadedFile
 from bakehouse.bench.models import EventRecord, Photo, Run
 from bakehouse.bench.pictures import LARGEST_FILE, small_jpeg
 from bakehouse.bench.runs import events_of, run_of, snapshot
+from bakehouse.day.library import dough_of
 from bakehouse.documents import Problem, dump, read
 from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
@@ -57,12 +58,15 @@ LONGEST_AGO = timedelta(days=7)
 class StartRun:
     """Start a run of a plan; the id is the tablet's own, so pressing twice starts one run.
 
-    ``begun``: at which step it is already, and since when.
+    ``begun``: at which step it is already, and since when. ``day`` and ``dough``: which dough of which
+    day it is; then its plan is as large as that day wants it.
     """
 
     id: UUID
     plan_id: int
     begun: Begun | None = None
+    day: int | None = None
+    dough: str | None = None
 
 
 @dataclass
@@ -85,6 +89,8 @@ class RunSnapshot:
     worked: WorkedPlan
     started_by: str | None
     number: int
+    dough: str | None
+    doughs: int | None
     order: list[PlannedDeed]
     tray_steps: list[TrayStep]
 
@@ -121,6 +127,8 @@ class RunLine:
     verdict: Verdict | None
     pieces: int | None
     number: int
+    dough: str | None
+    doughs: int | None
 
 
 @dataclass
@@ -178,6 +186,8 @@ def _line(run: Run) -> RunLine:
         verdict=read(Verdict, run.verdict) if run.verdict else None,
         pieces=run.pieces,
         number=run.number,
+        dough=run.dough or None,
+        doughs=run.doughs,
     )
 
 
@@ -207,6 +217,15 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
         run = Run.objects.filter(pk=start.id).first()
         if run is None:
             plan, kitchen = plan_of(start.plan_id), the_kitchen()
+            doughs: int | None = None
+            if start.day is not None:
+                plan, doughs = dough_of(start.day, start.dough or "")
+                there = Run.objects.filter(day=start.day, dough=start.dough).exclude(
+                    phase=Phase.GIVEN_UP
+                )
+                if (one := there.first()) is not None:
+                    # another tablet was quicker: it is the same dough
+                    return _now(one)
             started_at: datetime = timezone.now()
             events: tuple[Event, ...] = ()
             if start.begun:
@@ -219,6 +238,9 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 started_at=started_at,
                 started_by=user_of(request),
                 number=1 + _of_that_day(start.plan_id, started_at),
+                day=start.day,
+                dough=start.dough or "",
+                doughs=doughs,
             )
             for event in events:
                 EventRecord.objects.create(
@@ -269,6 +291,8 @@ def run_snapshot(request: HttpRequest, response: HttpResponse, run_id: UUID) -> 
         worked,
         _name(run.started_by),
         run.number,
+        run.dough or None,
+        run.doughs,
         list(planned_deeds(worked.strip)),
         list(tray_steps(worked)),
     )

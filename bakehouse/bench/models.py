@@ -39,9 +39,15 @@ class Run(models.Model):
     pieces = models.PositiveIntegerField(null=True)
     number = models.PositiveSmallIntegerField(default=1)  # among those of its plan that day
 
+    # which dough of which day it is, where it belongs to one
+    day = models.PositiveBigIntegerField(null=True)
+    dough = models.CharField(max_length=60, blank=True)
+    doughs = models.PositiveSmallIntegerField(null=True)
+
     class Meta:
         ordering = ["-started_at"]
         indexes = [
+            models.Index(fields=["day"], name="runs_of_a_day"),
             models.Index(fields=["-started_at"], name="runs_latest_first"),
             models.Index(fields=["phase", "-started_at"], name="runs_by_phase"),
         ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator
 from functools import lru_cache
 from uuid import UUID
 
@@ -12,7 +13,7 @@ from bakehouse.bench.models import Run
 from bakehouse.documents import read, read_kitchen, read_plan
 from lamination.kitchen import Kitchen
 from lamination.plan import Plan, WorkedPlan, work
-from lamination.run import Event
+from lamination.run import Event, Standing, stand
 
 
 def run_of(run_id: UUID) -> Run:
@@ -37,3 +38,14 @@ def _snapshot(plan_text: str, kitchen_text: str) -> tuple[Plan, WorkedPlan, Kitc
 def events_of(run: Run) -> tuple[Event, ...]:
     """Everything that was said, in the order it was received."""
     return tuple(read(Event, e.document) for e in run.events.all())
+
+
+def standings_of(day: int) -> Iterator[tuple[Run, WorkedPlan, Standing]]:
+    """The runs that make the doughs of a day, each worked, and where it stands.
+
+    Of two runs of one dough (one was given up) the later counts.
+    """
+    latest = {run.dough: run for run in Run.objects.filter(day=day).order_by("started_at")}
+    for run in latest.values():
+        worked = snapshot(run)[1]
+        yield run, worked, stand(worked, run.started_at, events_of(run))

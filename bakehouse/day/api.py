@@ -8,15 +8,14 @@ from datetime import datetime
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Body, Router, Status
 
+from bakehouse.day.library import order_in, plans_of
 from bakehouse.day.models import OrderRecord
 from bakehouse.documents import Problem, as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
-from bakehouse.plans.library import plan_of
 from bakehouse.records import VersionLine, version_lines
 from lamination.day import Order, WorkedOrder, work_order
 from lamination.files import sheets_csv
-from lamination.plan import Plan
 from lamination.terms import Faults
 
 router = Router(tags=["day"])
@@ -52,22 +51,12 @@ class SaveOrder:
     order: Order
 
 
-def _order(record: OrderRecord) -> Order:
-    return read(Order, record.document)
-
-
 def _saved(record: OrderRecord) -> SavedOrder:
-    return SavedOrder(record.pk, record.revision, record.updated_at, _order(record))
+    return SavedOrder(record.pk, record.revision, record.updated_at, order_in(record))
 
 
 def _worked(order: Order) -> WorkedOrder:
-    plans: dict[int, Plan] = {}
-    for ordered in order.doughs:
-        try:
-            plans[ordered.plan_id] = plan_of(ordered.plan_id)
-        except Http404:
-            continue  # the core says at which dough the plan is missing
-    return work_order(order, plans, the_kitchen())
+    return work_order(order, plans_of(order), the_kitchen())
 
 
 @router.post("/order/work", auth=signed_in, response={200: WorkedOrder, 422: Problem})
@@ -79,7 +68,7 @@ def work_an_order(request: HttpRequest, order: Body[Order]) -> WorkedOrder:
 def list_orders(request: HttpRequest) -> list[OrderLine]:
     lines = []
     for record in OrderRecord.objects.filter(deleted_at=None):
-        order = _order(record)
+        order = order_in(record)
         pieces = sum(w.pieces for d in order.doughs for w in d.products)
         lines.append(
             OrderLine(
@@ -139,7 +128,7 @@ def order_version(request: HttpRequest, order_id: int, revision: int) -> Order:
 
 @router.get("/orders/{int:order_id}/sheets.csv", auth=signed_in)
 def download_order(request: HttpRequest, order_id: int) -> HttpResponse:
-    order = _order(OrderRecord.there(order_id))
+    order = order_in(OrderRecord.there(order_id))
     worked = _worked(order)
     sheets = [timed.sheet for batch in worked.batches for timed in batch.sheets]
     return as_download(sheets_csv(sheets), "text/csv", order.name, "sheets.csv")

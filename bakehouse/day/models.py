@@ -8,9 +8,19 @@ from bakehouse.models import Revisioned
 
 
 class OrderRecord(Revisioned):
-    """An order as a document."""
+    """An order as a document, with the timetable that was made of it and how the day stands.
+
+    ``timetable``: what the day goes by; ``proposed``: what it might go by, until somebody takes it.
+    """
 
     what: ClassVar[str] = "order"
+
+    timetable = models.JSONField(null=True)
+    proposed = models.JSONField(null=True)
+    arranged_revision = models.PositiveIntegerField(null=True)
+    arranged_at = models.DateTimeField(null=True)
+    opened_at = models.DateTimeField(null=True)  # when the day was started
+    handover = models.TextField(blank=True)
 
     class Meta:
         ordering = ["-created_at"]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Annotated
@@ -16,6 +16,13 @@ from lamination.terms.trade import Worded
 MOST_DOUGHS = 40
 LONGEST = timedelta(days=8)
 _Id = Annotated[str, Length(1, 60, "characters")]
+
+
+def without_zone(times: Iterable[tuple[str, datetime | None]]) -> Iterator[Fault]:
+    """A fault for every time, by its path, that does not say its time zone."""
+    for path, at in times:
+        if at is not None and at.utcoffset() is None:
+            yield Fault(path, "The time must say its time zone.")
 
 
 class Prefer(Worded):
@@ -131,9 +138,7 @@ class Day(Checked):
     def _without_zone(self) -> Iterator[Fault]:
         if self.zone not in available_timezones():
             yield Fault("zone", "There is no time zone of this name, such as Europe/London.")
-        for path, at in self._times():
-            if at.utcoffset() is None:
-                yield Fault(path, "The time must say its time zone.")
+        yield from without_zone(self._times())
 
     def _wrong(self) -> Iterator[Fault]:
         if self.ends <= self.begins:

@@ -12,6 +12,7 @@ from datetime import datetime, timedelta
 from typing import Annotated
 
 from lamination.day.capacity import Crowd, crowded
+from lamination.day.day import Held, Prefer, Quiet, Shift, without_zone
 from lamination.dough.block import said_of_plaques
 from lamination.dough.mixing import Water
 from lamination.dough.shopping import Needed, needed
@@ -26,7 +27,7 @@ from lamination.plan.worked import WorkedPlan
 from lamination.steps import Chapter
 from lamination.steps.mix import MixFigures
 from lamination.terms.advice import Note
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range, raise_if
 from lamination.terms.said import counted, g, named
 from lamination.terms.sizes import Grams, Size
 from lamination.terms.trade import Worded
@@ -56,7 +57,8 @@ class Wanted(Checked):
 class Ordered(Checked):
     """What is wanted of one plan. With ``flour_g`` it runs the other way: the flour decides.
 
-    ``dough_g``: the size of one dough, otherwise the plan's.
+    ``dough_g``: the size of one dough, otherwise the plan's. ``ready_at``: when, where that is not the
+    hour of the whole order.
     """
 
     plan_id: int
@@ -64,20 +66,33 @@ class Ordered(Checked):
     dough_g: Grams | None = None
     flour_g: Annotated[float, Range(1, 1_000_000, "g")] | None = None
     sizing: Sizing = Sizing.EVEN
-
-
-@dataclass(frozen=True)
-class Order(Checked):
-    """What is wanted for a day. ``ready_at``: when it is to be cut; it carries a time zone."""
-
-    name: Annotated[str, Length(1, 80, "characters")]
-    doughs: Annotated[tuple[Ordered, ...], Length(1, 20, "doughs")]
     ready_at: datetime | None = None
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        if self.ready_at is not None and self.ready_at.utcoffset() is None:
-            raise Faults(Fault("ready_at", "The time must say its time zone."))
+        raise_if(without_zone([("ready_at", self.ready_at)]))
+
+
+@dataclass(frozen=True)
+class Order(Checked):
+    """What is wanted for a day. ``ready_at``: when its last work is done; it carries a time zone.
+
+    ``hands``: who is there; ``begins``: when the day may begin, where that is not left to the plans.
+    ``held`` and ``quiet``: steps that were fixed, by the number of their dough, and hours without work.
+    """
+
+    name: Annotated[str, Length(1, 80, "characters")]
+    doughs: Annotated[tuple[Ordered, ...], Length(1, 20, "doughs")]
+    ready_at: datetime | None = None
+    hands: Annotated[tuple[Shift, ...], Length(0, 60, "shifts")] = ()
+    begins: datetime | None = None
+    prefer: Prefer = Prefer.NEITHER
+    held: Annotated[tuple[Held, ...], Length(0, 400, "fixed steps")] = ()
+    quiet: Annotated[tuple[Quiet, ...], Length(0, 40, "quiet hours")] = ()
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        raise_if(without_zone([("ready_at", self.ready_at), ("begins", self.begins)]))
 
 
 @dataclass(frozen=True, slots=True)
@@ -251,11 +266,8 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
     made = _made(ordered, takes, laminate_g, from_flour)
     mixings = max(1, math.ceil(doughs * one.dough.mass_g / kitchen["mixer.most_g"] - 1e-6))
     mixing_g = doughs * one.dough.mass_g / mixings
-    starts_at = (
-        order.ready_at - timedelta(minutes=sized.facts.to_cut_min)
-        if order.ready_at is not None
-        else None
-    )
+    ready_at = ordered.ready_at or order.ready_at
+    starts_at = ready_at - timedelta(minutes=sized.total_min) if ready_at is not None else None
     sheets, water, said = _sheets(one, sized, doughs, mixings, mixing_g, starts_at, kitchen)
     surplus = laminate_g - sum(m.takes_g for m in made)
     return Batch(

@@ -1132,6 +1132,244 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schema Of A Day
+         * @description The JSON Schema of a day file, made from the core's own types.
+         */
+        get: operations["bakehouse_day_timetable_api_schema_of_a_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order/timetable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arrange An Order
+         * @description A timetable of an order; nothing is kept.
+         */
+        post: operations["bakehouse_day_timetable_api_arrange_an_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/timetable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kept Timetable */
+        get: operations["bakehouse_day_timetable_api_kept_timetable"];
+        put?: never;
+        /**
+         * Arrange
+         * @description Arrange the day anew, and keep that.
+         */
+        post: operations["bakehouse_day_timetable_api_arrange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open The Day
+         * @description The day is started: it is what Today shows. Without a timetable the first there is.
+         */
+        post: operations["bakehouse_day_timetable_api_open_the_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close The Day
+         * @description Today shows it no longer.
+         */
+        post: operations["bakehouse_day_timetable_api_close_the_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arrange Again
+         * @description The rest of the day from what has happened, within two seconds; kept as a proposal.
+         */
+        post: operations["bakehouse_day_timetable_api_arrange_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Proposal
+         * @description From now on the day goes by what was proposed.
+         */
+        post: operations["bakehouse_day_timetable_api_take_proposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave Proposal
+         * @description The day stays as it is.
+         */
+        post: operations["bakehouse_day_timetable_api_leave_proposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Today
+         * @description What needs hands now, of the day that was started last.
+         */
+        get: operations["bakehouse_day_timetable_api_today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/handover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Handover
+         * @description What is told to the next shift, changed by hand and kept with the day.
+         */
+        put: operations["bakehouse_day_timetable_api_keep_handover"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/day.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Download Day */
+        get: operations["bakehouse_day_timetable_api_download_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Calendar
+         * @description A calendar of the day; ``who``: only what that one does.
+         */
+        get: operations["bakehouse_day_timetable_api_download_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4435,6 +4673,10 @@ export interface components {
             pieces: number | null;
             /** Number */
             number: number;
+            /** Dough */
+            dough: string | null;
+            /** Doughs */
+            doughs: number | null;
         };
         /**
          * RunPage
@@ -4780,7 +5022,8 @@ export interface components {
          * StartRun
          * @description Start a run of a plan; the id is the tablet's own, so pressing twice starts one run.
          *
-         *     ``begun``: at which step it is already, and since when.
+         *     ``begun``: at which step it is already, and since when. ``day`` and ``dough``: which dough of which
+         *     day it is; then its plan is as large as that day wants it.
          */
         StartRun: {
             /**
@@ -4791,6 +5034,10 @@ export interface components {
             /** Plan Id */
             plan_id: number;
             begun?: components["schemas"]["Begun"] | null;
+            /** Day */
+            day?: number | null;
+            /** Dough */
+            dough?: string | null;
         };
         /**
          * PlannedDeed
@@ -4821,6 +5068,10 @@ export interface components {
             started_by: string | null;
             /** Number */
             number: number;
+            /** Dough */
+            dough: string | null;
+            /** Doughs */
+            doughs: number | null;
             /** Order */
             order: components["schemas"]["PlannedDeed"][];
             /** Tray Steps */
@@ -4834,15 +5085,25 @@ export interface components {
         Cause: "relaxing" | "cooling" | "cold" | "brittle" | "soft" | "frozen" | "rising" | "ripe" | "proof" | "over";
         /**
          * Moved
-         * @description A rest still to come that should take another time now; minutes.
+         * @description A task that begins at another minute than before, and why.
          */
         Moved: {
-            /** Stop */
-            stop: string;
-            /** Planned Min */
-            planned_min: number;
-            /** Advised Min */
-            advised_min: number;
+            /** Dough */
+            dough: string;
+            /** Step */
+            step: string;
+            /** Name */
+            name: string;
+            /**
+             * Was
+             * Format: date-time
+             */
+            was: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
             /** Says */
             says: string;
         };
@@ -5217,8 +5478,26 @@ export interface components {
             shopping: components["schemas"]["Needed"][];
         };
         /**
+         * Held
+         * @description A step that is to begin at a minute, because somebody said so.
+         */
+        Held: {
+            /** Dough */
+            dough: string;
+            /** Step */
+            step: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
          * Order
-         * @description What is wanted for a day. ``ready_at``: when it is to be cut; it carries a time zone.
+         * @description What is wanted for a day. ``ready_at``: when its last work is done; it carries a time zone.
+         *
+         *     ``hands``: who is there; ``begins``: when the day may begin, where that is not left to the plans.
+         *     ``held`` and ``quiet``: steps that were fixed, by the number of their dough, and hours without work.
          */
         Order: {
             /** Name */
@@ -5227,12 +5506,32 @@ export interface components {
             doughs: components["schemas"]["Ordered"][];
             /** Ready At */
             ready_at?: string | null;
+            /**
+             * Hands
+             * @default []
+             */
+            hands: components["schemas"]["Shift"][];
+            /** Begins */
+            begins?: string | null;
+            /** @default neither */
+            prefer: components["schemas"]["Prefer"];
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["Held"][];
+            /**
+             * Quiet
+             * @default []
+             */
+            quiet: components["schemas"]["Quiet"][];
         };
         /**
          * Ordered
          * @description What is wanted of one plan. With ``flour_g`` it runs the other way: the flour decides.
          *
-         *     ``dough_g``: the size of one dough, otherwise the plan's.
+         *     ``dough_g``: the size of one dough, otherwise the plan's. ``ready_at``: when, where that is not the
+         *     hour of the whole order.
          */
         Ordered: {
             /** Plan Id */
@@ -5245,6 +5544,58 @@ export interface components {
             flour_g?: number | null;
             /** @default even */
             sizing: components["schemas"]["Sizing"];
+            /** Ready At */
+            ready_at?: string | null;
+        };
+        /**
+         * Prefer
+         * @description What a day leans to where there is a choice.
+         * @enum {string}
+         */
+        Prefer: "neither" | "fresh" | "sleep";
+        /**
+         * Quiet
+         * @description Hours in which nobody works at the bench.
+         */
+        Quiet: {
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+        };
+        /**
+         * Shift
+         * @description Hands that are there together, and what they do: every chapter, or ``only`` some.
+         */
+        Shift: {
+            /** Name */
+            name: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Only
+             * @default []
+             */
+            only: components["schemas"]["Chapter"][];
         };
         /**
          * Sizing
@@ -5745,6 +6096,362 @@ export interface components {
         Finish: {
             /** Steps */
             steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+        };
+        /**
+         * Arranged
+         * @description A day arranged: its timetable, its doughs by number, and whether it is the order as saved.
+         *
+         *     ``proposed``: another timetable, made since the day went otherwise, that nobody has taken yet.
+         */
+        Arranged: {
+            timetable: components["schemas"]["Timetable"];
+            /** Doughs */
+            doughs: components["schemas"]["Numbered"][];
+            /** Arranged At */
+            arranged_at: string | null;
+            /** Opened At */
+            opened_at: string | null;
+            /** Stale */
+            stale: boolean;
+            proposed: components["schemas"]["Timetable"] | null;
+        };
+        /**
+         * Give
+         * @description Something that could not be had: a sentence, what it weighs, and what would mend it.
+         *
+         *     ``code``: late, rest, tight, hand, machine, place or held. ``mend`` is empty where nothing was tried
+         *     or nothing helps.
+         */
+        Give: {
+            /** Code */
+            code: string;
+            /** Dough */
+            dough: string | null;
+            /** Step */
+            step: string | null;
+            /** Weighs */
+            weighs: number;
+            /** Says */
+            says: string;
+            /**
+             * Mend
+             * @default
+             */
+            mend: string;
+        };
+        /**
+         * Hours
+         * @description How many hands are there, and how many are at work, from one moment on.
+         */
+        Hours: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** There */
+            there: number;
+            /** Busy */
+            busy: number;
+        };
+        /**
+         * Machine
+         * @description What a step takes up besides a hand.
+         * @enum {string}
+         */
+        Machine: "mixer" | "sheeter" | "oven";
+        /**
+         * Numbered
+         * @description A dough of a day: its number, which of the order's it is, and what it is made of.
+         */
+        Numbered: {
+            /** Dough */
+            dough: string;
+            /** Ordered */
+            ordered: number;
+            /** Plan Id */
+            plan_id: number;
+            /** Name */
+            name: string;
+            /** Dough G */
+            dough_g: number;
+            /**
+             * Ready At
+             * Format: date-time
+             */
+            ready_at: string;
+            /** Products */
+            products: string[];
+        };
+        /**
+         * ReadyAt
+         * @description When a dough's last work is done, when that was wanted, and how late it is, min.
+         */
+        ReadyAt: {
+            /** Dough */
+            dough: string;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Wanted
+             * Format: date-time
+             */
+            wanted: string;
+            /** Late Min */
+            late_min: number;
+        };
+        /**
+         * Resting
+         * @description A rest in the day, or a part of one that is spent in one place, and what becomes of it.
+         */
+        Resting: {
+            /** Dough */
+            dough: string;
+            /** Step */
+            step: string;
+            place: components["schemas"]["Place"];
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Minutes */
+            minutes: number;
+            /** Planned Min */
+            planned_min: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "tight" | "short" | "long";
+        };
+        /**
+         * Task
+         * @description A step's work in the day. ``hands``: how many it takes; ``who`` of them.
+         *
+         *     ``together``: the dough whose mixing does this one as well, so that it takes nothing of its own.
+         */
+        Task: {
+            /** Dough */
+            dough: string;
+            /** Step */
+            step: string;
+            /** Name */
+            name: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Hands */
+            hands: number;
+            /** Who */
+            who: string | null;
+            machine: components["schemas"]["Machine"] | null;
+            /** Together */
+            together: string | null;
+            /** Done */
+            done: boolean;
+            /** Held */
+            held: boolean;
+        };
+        /**
+         * Timetable
+         * @description A day arranged. ``gives`` says what could not be had, dearest first, with what would mend it.
+         *
+         *     ``cost``: in minutes of a tight rest, by the kitchen's prices; ``bound``: no timetable of these
+         *     doughs costs less; ``gap_pct``: what is not known between the two. ``late_min``, ``outside_min`` and
+         *     ``tight_min``: the compromises in their own terms.
+         */
+        Timetable: {
+            /** Name */
+            name: string;
+            /** Tasks */
+            tasks: components["schemas"]["Task"][];
+            /** Rests */
+            rests: components["schemas"]["Resting"][];
+            /** Ready */
+            ready: components["schemas"]["ReadyAt"][];
+            /** Gives */
+            gives: components["schemas"]["Give"][];
+            /** Hours */
+            hours: components["schemas"]["Hours"][];
+            /** Moved */
+            moved: components["schemas"]["Moved"][];
+            /** Cost */
+            cost: number;
+            /** Bound */
+            bound: number;
+            /** Gap Pct */
+            gap_pct: number;
+            /** Late Min */
+            late_min: number;
+            /** Outside Min */
+            outside_min: number;
+            /** Tight Min */
+            tight_min: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * ArrangeOrder
+         * @description An order that need not be saved, and how long to look.
+         */
+        ArrangeOrder: {
+            order: components["schemas"]["Order"];
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+        };
+        /**
+         * Arrange
+         * @description How long to look for a better timetable: seconds, 0 for the first there is.
+         */
+        Arrange: {
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+        };
+        /**
+         * Due
+         * @description A task as Today shows it: for one dough, or for several that one mixing does.
+         *
+         *     ``begun``: somebody is at it. ``minutes``: until it begins, negative where it should have begun; for
+         *     what is under the hands, until it should be done.
+         */
+        Due: {
+            /** Doughs */
+            doughs: string[];
+            /** Step */
+            step: string;
+            /** Name */
+            name: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Who */
+            who: string | null;
+            when: components["schemas"]["When"];
+            /** Begun */
+            begun: boolean;
+            /** Minutes */
+            minutes: number;
+            /** First */
+            first: boolean;
+        };
+        /**
+         * Lying
+         * @description A dough at rest: where, until when the day has it there, and what comes then.
+         */
+        Lying: {
+            /** Dough */
+            dough: string;
+            /** Place */
+            place: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            /** Then */
+            then: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * RunOf
+         * @description The run at the bench that makes a dough of the day.
+         */
+        RunOf: {
+            /** Dough */
+            dough: string;
+            /**
+             * Run
+             * Format: uuid
+             */
+            run: string;
+            /** Over */
+            over: boolean;
+        };
+        /**
+         * TodayView
+         * @description What Today shows: everything that a screen asks for again and again, and no more.
+         */
+        TodayView: {
+            /** Order Id */
+            order_id: number;
+            /** Name */
+            name: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Due */
+            due: components["schemas"]["Due"][];
+            /** Lying */
+            lying: components["schemas"]["Lying"][];
+            /** Doughs */
+            doughs: components["schemas"]["Numbered"][];
+            /** Runs */
+            runs: components["schemas"]["RunOf"][];
+            /** On */
+            on: components["schemas"]["Shift"][];
+            next_on: components["schemas"]["Shift"] | null;
+            /** Gives */
+            gives: string[];
+            /** Short */
+            short: string[];
+            /** Handover */
+            handover: string;
+            /** Handover Is Own */
+            handover_is_own: boolean;
+            proposed: components["schemas"]["Timetable"] | null;
+        };
+        /**
+         * When
+         * @description Where a task of the day stands.
+         * @enum {string}
+         */
+        When: "late" | "now" | "next" | "later" | "done";
+        /**
+         * HandoverText
+         * @description What the next shift is told; empty: what the day says by itself.
+         */
+        HandoverText: {
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -7596,6 +8303,330 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Finish"];
                 };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_schema_of_a_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_arrange_an_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arranged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_kept_timetable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arranged"];
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_arrange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Arrange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arranged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_open_the_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arranged"];
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_close_the_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_day_timetable_api_arrange_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arranged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_take_proposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arranged"];
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_leave_proposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arranged"];
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_day_timetable_api_keep_handover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandoverText"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_day_timetable_api_download_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_day_timetable_api_download_calendar: {
+        parameters: {
+            query?: {
+                who?: string;
+            };
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

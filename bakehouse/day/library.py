@@ -1,0 +1,43 @@
+"""Days where others need them: an order as a day, and one dough of it."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.http import Http404
+
+from bakehouse.day.models import OrderRecord
+from bakehouse.documents import read
+from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.plans.library import plan_of
+from lamination.day import Day, Numbered, Order, day_of
+from lamination.plan import Plan
+
+
+def order_in(record: OrderRecord) -> Order:
+    """The order a record holds, checked by the core on its way out."""
+    return read(Order, record.document)
+
+
+def plans_of(order: Order) -> dict[int, Plan]:
+    """The plans an order names, those that are there."""
+    plans: dict[int, Plan] = {}
+    for ordered in order.doughs:
+        try:
+            plans[ordered.plan_id] = plan_of(ordered.plan_id)
+        except Http404:
+            continue  # the core says at which dough the plan is missing
+    return plans
+
+
+def as_day(order: Order) -> tuple[Day, tuple[Numbered, ...]]:
+    """An order as the day it asks for. Raises Faults with the order's paths."""
+    return day_of(order, plans_of(order), the_kitchen(), settings.TIME_ZONE)
+
+
+def dough_of(order_id: int, dough: str) -> tuple[Plan, int]:
+    """The plan of one dough of a day, as large as it is wanted, and how many doughs there are."""
+    day, numbered = as_day(order_in(OrderRecord.there(order_id)))
+    for one in day.doughs:
+        if one.id == dough:
+            return one.plan, len(numbered)
+    raise Http404("That day has no such dough. Its order may have been changed.")

@@ -1,0 +1,318 @@
+"""The timetable of a day: made, kept, started, moved as the day goes; and what needs hands now."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Annotated, Any
+from uuid import UUID
+
+from django.conf import settings
+from django.http import Http404, HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Body, Router
+
+from bakehouse.bench.runs import standings_of
+from bakehouse.day.calendar import day_csv, day_ics
+from bakehouse.day.files import day_schema
+from bakehouse.day.library import as_day, order_in
+from bakehouse.day.models import OrderRecord
+from bakehouse.documents import Problem, as_download, dump, read
+from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.people.roles import head_only, signed_in
+from lamination.day import (
+    Due,
+    Happened,
+    Lying,
+    Numbered,
+    Order,
+    Shift,
+    Since,
+    Timetable,
+    due,
+    given_up_of,
+    handover,
+    happened_of,
+    lying,
+    on_now,
+    timetable,
+)
+from lamination.run import Phase
+from lamination.terms import Checked, Fault, Faults, Range
+
+router = Router(tags=["day"])
+_STALE_DAYS = timedelta(days=3)
+
+
+@dataclass(frozen=True)
+class Arrange(Checked):
+    """How long to look for a better timetable: seconds, 0 for the first there is."""
+
+    seconds: Annotated[float, Range(0, 30, "s")] = 0.0
+
+
+@dataclass(frozen=True)
+class ArrangeOrder(Checked):
+    """An order that need not be saved, and how long to look."""
+
+    order: Order
+    seconds: Annotated[float, Range(0, 30, "s")] = 0.0
+
+
+@dataclass
+class Arranged:
+    """A day arranged: its timetable, its doughs by number, and whether it is the order as saved.
+
+    ``proposed``: another timetable, made since the day went otherwise, that nobody has taken yet.
+    """
+
+    timetable: Timetable
+    doughs: list[Numbered]
+    arranged_at: datetime | None
+    opened_at: datetime | None
+    stale: bool
+    proposed: Timetable | None
+
+
+@dataclass
+class RunOf:
+    """The run at the bench that makes a dough of the day."""
+
+    dough: str
+    run: UUID
+    over: bool
+
+
+@dataclass
+class TodayView:
+    """What Today shows: everything that a screen asks for again and again, and no more."""
+
+    order_id: int
+    name: str
+    opened_at: datetime
+    now: datetime
+    due: list[Due]
+    lying: list[Lying]
+    doughs: list[Numbered]
+    runs: list[RunOf]
+    on: list[Shift]
+    next_on: Shift | None
+    gives: list[str]
+    short: list[str]
+    handover: str
+    handover_is_own: bool
+    proposed: Timetable | None
+
+
+@dataclass(frozen=True)
+class HandoverText(Checked):
+    """What the next shift is told; empty: what the day says by itself."""
+
+    text: str
+
+
+def _kept(record: OrderRecord) -> Timetable | None:
+    return read(Timetable, record.timetable) if record.timetable else None
+
+
+def _arranged(record: OrderRecord) -> Arranged:
+    found = _kept(record)
+    if found is None:
+        raise Http404("This day has no timetable yet.")
+    _, numbered = as_day(order_in(record))
+    return Arranged(
+        found,
+        list(numbered),
+        record.arranged_at,
+        record.opened_at,
+        record.arranged_revision != record.revision,
+        read(Timetable, record.proposed) if record.proposed else None,
+    )
+
+
+@router.get("/day.schema.json", auth=None, response=dict[str, Any])
+def schema_of_a_day(request: HttpRequest) -> dict[str, Any]:
+    """The JSON Schema of a day file, made from the core's own types."""
+    return day_schema()
+
+
+@router.post("/order/timetable", auth=signed_in, response={200: Arranged, 422: Problem})
+def arrange_an_order(request: HttpRequest, asked: Body[ArrangeOrder]) -> Arranged:
+    """A timetable of an order; nothing is kept."""
+    try:
+        day, numbered = as_day(asked.order)
+        found = timetable(day, the_kitchen(), asked.seconds)
+    except Faults as wrong:
+        raise Faults(*(f.under("order") for f in wrong.faults)) from None
+    return Arranged(found, list(numbered), None, None, False, None)
+
+
+@router.post(
+    "/orders/{int:order_id}/timetable", auth=head_only, response={200: Arranged, 422: Problem}
+)
+def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arranged:
+    """Arrange the day anew, and keep that."""
+    record = OrderRecord.there(order_id)
+    day, _ = as_day(order_in(record))
+    since = _since(record)
+    found = timetable(day, the_kitchen(), asked.seconds, since)
+    _keep(record, found)
+    return _arranged(record)
+
+
+def _keep(record: OrderRecord, found: Timetable) -> None:
+    record.timetable, record.proposed = dump(found), None
+    record.arranged_revision, record.arranged_at = record.revision, timezone.now()
+    record.save(update_fields=["timetable", "proposed", "arranged_revision", "arranged_at"])
+
+
+@router.get("/orders/{int:order_id}/timetable", auth=signed_in, response=Arranged)
+def kept_timetable(request: HttpRequest, order_id: int) -> Arranged:
+    return _arranged(OrderRecord.there(order_id))
+
+
+@router.post("/orders/{int:order_id}/open", auth=head_only, response=Arranged)
+def open_the_day(request: HttpRequest, order_id: int) -> Arranged:
+    """The day is started: it is what Today shows. Without a timetable the first there is."""
+    record = OrderRecord.there(order_id)
+    if record.timetable is None or record.arranged_revision != record.revision:
+        day, _ = as_day(order_in(record))
+        _keep(record, timetable(day, the_kitchen(), 0.0))
+    record.opened_at = timezone.now()
+    record.save(update_fields=["opened_at"])
+    return _arranged(record)
+
+
+@router.post("/orders/{int:order_id}/close", auth=head_only, response={204: None})
+def close_the_day(request: HttpRequest, order_id: int) -> tuple[int, None]:
+    """Today shows it no longer."""
+    OrderRecord.objects.filter(pk=order_id).update(opened_at=None)
+    return 204, None
+
+
+def _happened(record: OrderRecord) -> tuple[list[Happened], dict[str, Any], list[RunOf]]:
+    happened: list[Happened] = []
+    standings, runs = {}, []
+    for run, worked, standing in standings_of(record.pk):
+        standings[run.dough] = standing
+        happened += happened_of(run.dough, worked, run.started_at, standing)
+        over = standing.phase in (Phase.FINISHED, Phase.GIVEN_UP)
+        runs.append(RunOf(run.dough, run.pk, over))
+    return happened, standings, runs
+
+
+def _since(record: OrderRecord) -> Since | None:
+    """What the day is arranged again from, once it has begun."""
+    kept = _kept(record)
+    if record.opened_at is None or kept is None:
+        return None
+    happened, standings, _ = _happened(record)
+    return Since(timezone.now(), tuple(happened), kept.tasks, given_up_of(standings))
+
+
+@router.post("/orders/{int:order_id}/again", auth=signed_in, response={200: Arranged, 422: Problem})
+def arrange_again(request: HttpRequest, order_id: int) -> Arranged:
+    """The rest of the day from what has happened, within two seconds; kept as a proposal."""
+    record = OrderRecord.there(order_id)
+    since = _since(record)
+    if since is None:
+        raise Faults(Fault("", "This day has not been started."))
+    day, _ = as_day(order_in(record))
+    found = timetable(day, the_kitchen(), 1.0, since)
+    record.proposed = dump(found)
+    record.save(update_fields=["proposed"])
+    return _arranged(record)
+
+
+@router.post("/orders/{int:order_id}/take", auth=signed_in, response=Arranged)
+def take_proposal(request: HttpRequest, order_id: int) -> Arranged:
+    """From now on the day goes by what was proposed."""
+    record = OrderRecord.there(order_id)
+    if record.proposed is None:
+        raise Http404("Nothing is proposed any more.")
+    _keep(record, read(Timetable, record.proposed))
+    return _arranged(record)
+
+
+@router.post("/orders/{int:order_id}/leave", auth=signed_in, response=Arranged)
+def leave_proposal(request: HttpRequest, order_id: int) -> Arranged:
+    """The day stays as it is."""
+    record = OrderRecord.there(order_id)
+    record.proposed = None
+    record.save(update_fields=["proposed"])
+    return _arranged(record)
+
+
+@router.get("/today", auth=signed_in, response={200: TodayView, 404: Problem})
+def today(request: HttpRequest) -> TodayView:
+    """What needs hands now, of the day that was started last."""
+    record = (
+        OrderRecord.objects.filter(deleted_at=None, opened_at__gt=timezone.now() - _STALE_DAYS)
+        .order_by("-opened_at")
+        .first()
+    )
+    kept = _kept(record) if record else None
+    if record is None or kept is None or record.opened_at is None:
+        raise Http404("No day is started.")
+    order = order_in(record)
+    _, numbered = as_day(order)
+    happened, standings, runs = _happened(record)
+    now = timezone.now()
+    gone = given_up_of(standings)
+    coming = sorted((s for s in order.hands if s.starts > now), key=lambda s: s.starts)
+    written = handover(kept, happened, order.hands, now, _clock, gone)
+    return TodayView(
+        order_id=record.pk,
+        name=order.name,
+        opened_at=record.opened_at,
+        now=now,
+        due=list(due(kept.tasks, happened, now, gone)),
+        lying=list(lying(kept, happened, now)),
+        doughs=list(numbered),
+        runs=runs,
+        on=list(on_now(order.hands, now)),
+        next_on=coming[0] if coming else None,
+        gives=[g.says for g in kept.gives if g.code != "tight"],
+        short=[
+            f"{', '.join(n.products)}: dough {n.dough} was given up."
+            for n in numbered
+            if n.dough in gone
+        ],
+        handover=record.handover or written,
+        handover_is_own=bool(record.handover),
+        proposed=read(Timetable, record.proposed) if record.proposed else None,
+    )
+
+
+def _clock(at: datetime) -> str:
+    return f"{timezone.localtime(at):%a %H:%M}"
+
+
+@router.put("/orders/{int:order_id}/handover", auth=signed_in, response={204: None})
+def keep_handover(
+    request: HttpRequest, order_id: int, said: Body[HandoverText]
+) -> tuple[int, None]:
+    """What is told to the next shift, changed by hand and kept with the day."""
+    record = OrderRecord.there(order_id)
+    record.handover = said.text
+    record.save(update_fields=["handover"])
+    return 204, None
+
+
+@router.get("/orders/{int:order_id}/day.csv", auth=signed_in)
+def download_day(request: HttpRequest, order_id: int) -> HttpResponse:
+    found = _arranged(OrderRecord.there(order_id))
+    return as_download(
+        day_csv(found.timetable, found.doughs), "text/csv", found.timetable.name, "day.csv"
+    )
+
+
+@router.get("/orders/{int:order_id}/day.ics", auth=signed_in)
+def download_calendar(request: HttpRequest, order_id: int, who: str = "") -> HttpResponse:
+    """A calendar of the day; ``who``: only what that one does."""
+    found = _arranged(OrderRecord.there(order_id))
+    if who and who not in {t.who for t in found.timetable.tasks}:
+        raise Http404("Nobody of that name has a task on this day.")
+    name = f"{found.timetable.name} {who}".strip()
+    content = day_ics(found.timetable, found.doughs, order_id, who, settings.TIME_ZONE)
+    return as_download(content, "text/calendar", name, "ics")
