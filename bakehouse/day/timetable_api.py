@@ -285,7 +285,8 @@ def today(request: HttpRequest) -> TodayView:
 
 
 def _clock(at: datetime) -> str:
-    return f"{timezone.localtime(at):%a %H:%M}"
+    local = timezone.localtime(at)
+    return f"{local:%H:%M}" if local.date() == timezone.localdate() else f"{local:%a %H:%M}"
 
 
 @router.put("/orders/{int:order_id}/handover", auth=signed_in, response={204: None})

@@ -186,10 +186,25 @@ KITCHEN = Kitchen(
 
 # The Saturday order: which plan, and what is wanted of it.
 ORDER_NAME = "Saturday market and the boats"
+# of which plan what is wanted, and at what hour; the market's own is the order's
 ORDER = (
-    (MARKET, (Wanted("Croissant", 60, 58, 9), Wanted("Almond half-moon", 24, 62, 9))),
-    (BOATS, (Wanted("Turnover square", 70, 33, 8), Wanted("Puff disc", 40, 28, 24))),
+    (MARKET, (Wanted("Croissant", 60, 58, 9), Wanted("Almond half-moon", 24, 62, 9)), None),
+    (BOATS, (Wanted("Turnover square", 70, 33, 8), Wanted("Puff disc", 40, 28, 24)), "08:00"),
+    (STATION, (Wanted("Kiosk croissant", 130, 56, 8),), "06:00"),
+    (DANISH, (Wanted("Pinwheel", 80, 48, 9),), "08:30"),
 )
+ORDER_AT = "07:00"
+# who is there: name, hands, from and to, in hours before and after that morning's midnight
+HANDS = (("Friday", 2, -18.0, -7.0), ("early", 2, 2.5, 11.0))
+
+# The day that is under way in the demo: pieces wanted in so many hours from now.
+TODAY_NAME = "Today: the kiosk and the boats"
+TODAY = (
+    (MARKET, (Wanted("Croissant", 60, 58, 9),), 4.5),
+    (BOATS, (Wanted("Turnover square", 70, 33, 8),), 5.5),
+    (DANISH, (Wanted("Pinwheel", 60, 48, 9),), 5.0),
+)
+TODAY_HANDS = (("night", 1, -32.0, -3.0), ("Tansy and Alder", 2, -7.0, 6.5))
 
 PLANS = (MARKET, STATION, BOATS, DANISH)
 

@@ -12,6 +12,7 @@ from lamination.day.day import Day
 from lamination.day.threads import Thread
 from lamination.kitchen.kitchen import Kitchen
 from lamination.terms.said import counted, named, span
+from lamination.terms.trade import Place
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,15 +80,15 @@ def _rests(f: Figures) -> Iterator[Give]:
             verdict = gap.verdict(minutes)
             if verdict == "good":
                 continue
-            rest = f"the {gap.place.said} after {thread.jobs[k].name.lower()}" if gap.rests else (
-                f"the bench after {thread.jobs[k].name.lower()}")  # fmt: skip
+            where = "on" if gap.place is Place.BENCH else "in"
+            rest = f"{where} the {gap.place.said} after {thread.jobs[k].name.lower()}"
             off = gap.outside(minutes)
             if verdict == "tight":
                 from_, until = span(gap.good_from), gap.good_until
                 good = f"from {from_}" + (f" to {span(until)}" if until is not None else "")
                 yield Give(
                     "tight", thread.dough, gap.step, float(gap.tight(minutes)),
-                    f"{called(thread.dough, thread.name)}, {span(minutes)} in {rest}: it can bear that; "
+                    f"{called(thread.dough, thread.name)}, {span(minutes)} {rest}: it can bear that; "
                     f"good is {good}.",
                 )  # fmt: skip
             else:
@@ -95,7 +96,7 @@ def _rests(f: Figures) -> Iterator[Give]:
                 bears = gap.possible_from if verdict == "short" else gap.possible_until
                 yield Give(
                     "rest", thread.dough, gap.step, f.kitchen["day.outside"] * off,
-                    f"{called(thread.dough, thread.name)}, {span(minutes)} in {rest}: {span(off)} "
+                    f"{called(thread.dough, thread.name)}, {span(minutes)} {rest}: {span(off)} "
                     f"{word} than the {span(bears or 0)} it can bear.",
                 )  # fmt: skip
 

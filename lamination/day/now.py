@@ -184,11 +184,7 @@ def handover(
     done = [t for t in tasks if t.when is When.DONE]
     lines = [f"{len(done)} of {len(tasks)} steps are done."]
     for one in lying(timetable, happened, now):
-        over = (
-            f"{span(-one.minutes)} over"
-            if one.minutes < 0
-            else f"until {clock(one.until)}"
-        )
+        over = f"{span(-one.minutes)} over" if one.minutes < 0 else f"until {clock(one.until)}"
         lines.append(f"Dough {one.dough}: in the {one.place}, {over}; then {one.then.lower()}.")
     for task in [t for t in tasks if t.when in (When.LATE, When.NOW, When.NEXT)][:8]:
         many = "Dough" if len(task.doughs) == 1 else "Doughs"

@@ -19,7 +19,7 @@ from lamination.day.gives import Figures, gives_of
 from lamination.day.placing import Prices, Pull, place
 from lamination.day.search import Search
 from lamination.day.threads import LINGER, Thread, thread_of, with_marks
-from lamination.day.told import Hours, Moved, ReadyAt, Resting, Task, Timetable
+from lamination.day.told import Hours, ReadyAt, Resting, Shifted, Task, Timetable
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.steps import kind_of
@@ -257,7 +257,7 @@ class _Arranging:
                 last = pair
         return tuple(found)
 
-    def _moved(self, tasks: Sequence[Task]) -> Iterator[Moved]:
+    def _moved(self, tasks: Sequence[Task]) -> Iterator[Shifted]:
         if self.since is None:
             return
         were = {(t.dough, t.step): t.starts for t in self.since.before}
@@ -267,7 +267,7 @@ class _Arranging:
                 continue
             by = round((task.starts - was).total_seconds() / 60)
             says = f"{span(abs(by))} {'later' if by > 0 else 'earlier'}"
-            yield Moved(task.dough, task.step, task.name, was, task.starts, says)
+            yield Shifted(task.dough, task.step, task.name, was, task.starts, says)
 
 
 def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:

@@ -56,7 +56,7 @@ class ReadyAt:
 
 
 @dataclass(frozen=True, slots=True)
-class Moved:
+class Shifted:
     """A task that begins at another minute than before, and why."""
 
     dough: str
@@ -91,7 +91,7 @@ class Timetable:
     ready: tuple[ReadyAt, ...]
     gives: tuple[Give, ...]
     hours: tuple[Hours, ...]
-    moved: tuple[Moved, ...]
+    moved: tuple[Shifted, ...]
     cost: float
     bound: float
     gap_pct: float

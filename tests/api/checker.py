@@ -1,5 +1,6 @@
 """Looks a timetable over from its own JSON and the day that was asked for, and knows nothing else."""
 
+import itertools
 from collections import Counter
 from datetime import datetime
 
@@ -37,9 +38,7 @@ def faults_in(asked, found):
             )
     for who, spans in one_hand.items():
         spans.sort()
-        wrong += [
-            f"{who} twice at {b[0]}" for a, b in zip(spans, spans[1:], strict=False) if b[0] < a[1]
-        ]
+        wrong += [f"{who} twice at {b[0]}" for a, b in itertools.pairwise(spans) if b[0] < a[1]]
     for machine in ("mixer", "sheeter", "oven"):
         used = every_minute(
             (moment(t["starts"]), moment(t["ends"]), 1)
@@ -71,7 +70,7 @@ def _thread(dough, found):
         yield f"dough {dough['id']}: not every step once"
         return
     said = [give for give in found["gives"] if give.startswith(f"Dough {dough['id']} ")]
-    for a, b in zip(tasks, tasks[1:], strict=False):
+    for a, b in itertools.pairwise(tasks):
         ends, begins = moment(a["ends"]), moment(b["starts"])
         if begins < ends:
             yield f"dough {dough['id']}: {b['step']} before {a['step']} is done"

@@ -1,139 +1,245 @@
-"""Orders through the API; and plans of the older version, which still open."""
+"""A day through the API: arranged, kept, started, moved as it goes, and what Today says of it."""
 
+import uuid
+from datetime import datetime, timedelta
+from zoneinfo import ZoneInfo
+
+import icalendar
 import pytest
+from django.utils import timezone
 
-from bakehouse.plans.models import PlanRecord
+from bakehouse.demo.teasel_lock import BOATS, DANISH
+from bakehouse.documents import dump
 
-from .conftest import STATION
+# soon enough for the tablets to be signed in still
+MORNING = datetime.now(ZoneInfo("Europe/London")).replace(
+    hour=0, minute=0, second=0, microsecond=0
+) + timedelta(days=3)
 
-WANTED = {"product": "Croissant", "pieces": 60, "raw_g": 58, "loss_pct": 9}
+
+def at(hours):
+    return (MORNING + timedelta(hours=hours)).isoformat()
+
+
+def seen(text):
+    return datetime.fromisoformat(text)
 
 
 @pytest.fixture
-def order(head, plan):
-    body = {"name": "Saturday", "doughs": [{"plan_id": plan["id"], "products": [WANTED]}],
-            "ready_at": "2026-11-28T04:30:00Z"}  # fmt: skip
-    return head.call("POST", "/orders", body)
+def clock(monkeypatch):
+    """The house's clock, set by hand."""
+
+    class Clock:
+        now = MORNING
+
+        def set(self, hours):
+            self.now = MORNING + timedelta(hours=hours)
+
+    made = Clock()
+    monkeypatch.setattr(timezone, "now", lambda: made.now)
+    return made
 
 
-def test_an_order_is_kept_worked_changed_and_brought_back(head, hand, order):
-    number = order["id"]
-    worked = hand.call("POST", "/order/work", order["order"])
-    (batch,) = worked["batches"]
-    assert batch["made"][0]["pieces"] == 60
-    assert batch["doughs"] * (batch["dough_g"] + batch["butter_g"]) >= 60 * 58 / 0.91
-    assert batch["sheets"][-1]["at"].startswith("2026-11-28T")
-
-    more = {**order["order"], "doughs": [{**order["order"]["doughs"][0], "products": [
-        {**WANTED, "pieces": 100}]}]}  # fmt: skip
-    hand.call("PUT", f"/orders/{number}", {"revision": 1, "order": more}, expect=403)
-    saved = head.call("PUT", f"/orders/{number}", {"revision": 1, "order": more})
-    assert saved["revision"] == 2
-    # the same again is the same; something else over an old revision is not
-    head.call("PUT", f"/orders/{number}", {"revision": 1, "order": more})
-    other = {**more, "name": "Sunday"}
-    head.call("PUT", f"/orders/{number}", {"revision": 1, "order": other}, expect=409)
-    assert [(o["pieces"], o["doughs"]) for o in hand.call("GET", "/orders")] == [(100, 1)]
-
-    (before,) = head.call("GET", f"/orders/{number}/versions")
-    assert (before["revision"], before["saved_by"]) == (1, "wren")
-    first = head.call("GET", f"/orders/{number}/versions/1")
-    assert first["doughs"][0]["products"][0]["pieces"] == 60
-    head.call("GET", f"/orders/{number}/versions/9", expect=404)
-
-    head.call("DELETE", f"/orders/{number}", expect=204)
-    assert hand.call("GET", "/orders") == []
-    head.call("POST", f"/orders/{number}/restore")
-    table = hand.get(f"/api/orders/{number}/sheets.csv")
-    assert table["Content-Disposition"] == 'attachment; filename="saturday.sheets.csv"'
-    assert table.content.decode().splitlines()[1].startswith("Butter block,")
+@pytest.fixture
+def day(head, clock):
+    """Two doughs of puff and one of Danish, for a morning, with hands from the day before."""
+    clock.set(-30)
+    plans = [head.call("POST", "/plans", dump(plan))["id"] for plan in (BOATS, DANISH)]
+    order = {
+        "name": "Regatta", "ready_at": at(8),
+        "doughs": [
+            {"plan_id": plans[0], "products": [{"product": "Square", "pieces": 80, "raw_g": 40}]},
+            {"plan_id": plans[1], "ready_at": at(9),
+             "products": [{"product": "Pinwheel", "pieces": 40, "raw_g": 48}]},
+        ],
+        "hands": [
+            {"name": "day", "starts": at(-16), "ends": at(-6), "count": 1},
+            {"name": "early", "starts": at(2), "ends": at(11), "count": 2},
+        ],
+    }  # fmt: skip
+    saved = head.call("POST", "/orders", order)
+    return saved
 
 
-def test_a_wrong_order_is_named_where_it_is_wrong(head, order):
-    wrong = {**order["order"], "doughs": [{"plan_id": 999, "products": [WANTED]}]}
-    assert "doughs[0].plan_id" in head.faults("POST", "/order/work", wrong)
-    assert "order.doughs[0].plan_id" in head.faults(
-        "PUT", f"/orders/{order['id']}", {"revision": 1, "order": wrong}
-    )
-    few = {**order["order"], "doughs": [{"plan_id": 1, "products": [{**WANTED, "raw_g": 0}]}]}
-    assert "doughs[0].products[0].raw_g" in head.faults("POST", "/order/work", few)
+def arranged(head, day, seconds=0):
+    return head.call("POST", f"/orders/{day['id']}/timetable", {"seconds": seconds})
 
 
-def test_a_formula_is_given_changed_sent_out_and_read_back(head, hand, plan):
-    made = head.call(
-        "POST", "/amend", {"plan": plan["plan"], "amendment": {"change": "give_formula"}}
-    )
-    assert made["formula"]["lines"][0]["ingredient"] == "flour-strong"
-    head.call("PUT", f"/plans/{plan['id']}", {"revision": 1, "plan": made})
-    table = hand.get(f"/api/plans/{plan['id']}/formula.csv")
-    from django.core.files.uploadedfile import SimpleUploadedFile
-
-    upload = {"file": SimpleUploadedFile("f.csv", table.content)}
-    answer = head.post("/api/formula/csv", upload)
-    assert [line["ingredient"] for line in answer.json()] == [
-        line["ingredient"] for line in made["formula"]["lines"]
-    ]
-    bad = {"file": SimpleUploadedFile("f.csv", b"ingredient,amount,unit\nsalt,1,pinch\n")}
-    fault = head.post("/api/formula/csv", bad).json()["faults"][0]
-    assert (fault["field"], "“pinch” is not a unit" in fault["message"]) == ("row 1, unit", True)
-    assert head.post(
-        "/api/formula/csv", {"file": SimpleUploadedFile("f.csv", b"\xff\xfe\x00")}
-    ).status_code == 422  # fmt: skip
-    sheets = hand.get(f"/api/plans/{plan['id']}/sheets.csv").content.decode()
-    assert "Mixing day" in sheets
+def tasks_of(found, dough):
+    return [t for t in found["timetable"]["tasks"] if t["dough"] == dough]
 
 
-def test_a_wrong_change_says_what_is_missing(head, plan):
-    body = {"plan": plan["plan"], "amendment": {"change": "line_grams", "index": 0}}
-    assert "amendment.value" in head.faults("POST", "/amend", body)
-    body = {"plan": plan["plan"], "amendment": {"change": "add_line", "ingredient": "salt"}}
-    assert "no formula yet" in head.faults("POST", "/amend", body)["change"]
+def test_an_order_becomes_numbered_doughs_with_a_timetable_that_is_kept(head, hand, day):
+    path = f"/orders/{day['id']}/timetable"
+    head.call("GET", path, expect=404)
+    found = arranged(head, day)
+    assert [d["dough"] for d in found["doughs"]] == ["1", "2", "3"]
+    assert [d["name"] for d in found["doughs"]] == ["Café boat puff"] * 2 + ["Lock garden Danish"]
+    assert {r["late_min"] for r in found["timetable"]["ready"]} == {0}
+    kept = hand.call("GET", path)
+    assert kept == found
+    assert not kept["stale"]
+    hand.call("POST", path, {"seconds": 0}, expect=403)
+    order = day["order"] | {"name": "Regatta, larger"}
+    head.call("PUT", f"/orders/{day['id']}", {"revision": day["revision"], "order": order})
+    assert hand.call("GET", path)["stale"]
 
 
-def test_a_plan_of_version_one_is_read_and_gives_the_same_sheets(head, db):
-    old = {**STATION, "version": 1, "dough": {"mass_g": 2400}, "butter": {"mass_g": 650}}
-    for path in ("/plans", "/work"):
-        answer = head.call("POST", path, old)
-    assert answer["dough"]["density_kg_m3"] == 1120
-    assert answer["butter"]["physics"]["density_kg_m3"] == 940
-    lock_in = next(s["made"] for s in answer["strip"] if s["do"] == "lock_in")
-    assert lock_in["package"]["thickness_mm"] == pytest.approx(41.1, abs=0.05)
-    record = PlanRecord.objects.get()
-    record.document = old
-    record.save()
-    assert head.call("GET", f"/plans/{record.pk}")["plan"]["version"] == 4
-    run = head.call("POST", "/runs", {"id": "7f1c2f3e-0000-4000-8000-00000000000a",
-                                      "plan_id": record.pk})  # fmt: skip
-    assert run["used"] is None
+def test_doughs_of_one_order_do_not_all_begin_at_one_minute(head, day):
+    found = arranged(head, day)
+    turns = [t["starts"] for t in found["timetable"]["tasks"] if t["step"] == "turn-1"]
+    assert len(set(turns)) == len(turns) == 3
+    mixing = [t for t in found["timetable"]["tasks"] if t["step"] == "mix"]
+    assert sum(t["together"] is not None for t in mixing) == 1
 
 
-def test_what_is_weighed_at_the_bench_comes_into_the_record(head, plan):
-    made = head.call(
-        "POST", "/amend", {"plan": plan["plan"], "amendment": {"change": "give_formula"}}
-    )
-    head.call("PUT", f"/plans/{plan['id']}", {"revision": 1, "plan": made})
-    path = "/runs/7f1c2f3e-0000-4000-8000-00000000000b"
-    run = head.call("POST", "/runs", {"id": path[6:], "plan_id": plan["id"]})
-    at = run["now"]
-    said = [{"id": "weighed-water", "at": at, "kind": "weighed", "line": "mix/water", "grams": 500}]
-    view = head.call("POST", f"{path}/events", {"events": said})
-    assert view["standing"]["weighed"][0]["grams"] == 500
-    assert next(p for p in view["used"]["parts"] if p["name"] == "Water")["used_g"] == 500
-    wrong = [{**said[0], "id": "weighed-gold", "line": "mix/gold"}]
-    assert "events[0].line" in head.faults("POST", f"{path}/events", {"events": wrong})
+def test_what_is_wrong_with_a_day_is_said_at_its_field(head, day):
+    order = day["order"]
+
+    def faults(**change):
+        return head.faults("POST", "/order/timetable", {"order": order | change, "seconds": 0})
+
+    assert "Nobody is there" in faults(hands=[])["order.hands"]
+    backwards = [{"name": "x", "starts": at(5), "ends": at(4), "count": 1}]
+    assert "ends before it begins" in faults(hands=backwards)["order.hands[0].ends"]
+    nowhen = [d | {"ready_at": None} for d in order["doughs"]]
+    assert "when it is wanted" in faults(ready_at=None, doughs=nowhen)["order.doughs[0].ready_at"]
+    many = [order["doughs"][0] | {"dough_g": 1000, "products": [
+        {"product": "Square", "pieces": 2000, "raw_g": 40, "loss_pct": 8}]}]  # fmt: skip
+    assert "a day holds 40" in faults(doughs=many)["order.doughs"]
+    late = faults(begins=at(7.5))
+    assert "This dough takes" in late["order.doughs[0].ready_at"]
+    assert "order.seconds" in head.faults(
+        "POST", "/order/timetable", {"order": order, "seconds": 99}
+    ) or "seconds" in head.faults("POST", "/order/timetable", {"order": order, "seconds": 99})
+    gone = head.call("POST", "/order/timetable", {"order": order, "seconds": 0})
+    assert gone["arranged_at"] is None
 
 
-def test_the_bakery_s_own_ingredient_is_kept_and_a_wrong_one_named(head, hand):
-    view = hand.call("GET", "/kitchen")
-    like = view["library"][0]
-    mine = {**like, "key": "flour-mine", "name": "Mine"}
-    kept = head.call(
-        "PUT", "/kitchen", {"revision": view["revision"], "yours": {}, "ingredients": [mine]}
-    )
-    assert kept["ingredients"][0]["name"] == "Mine"
-    twice = head.faults("PUT", "/kitchen", {"revision": 0, "yours": {}, "ingredients": [like]})
-    assert "ingredients[0].key" in twice
-    thin = {**mine, "composition": {**mine["composition"], "carbohydrate_pct": 10}}
-    assert "ingredients[0].composition.carbohydrate_pct" in head.faults(
-        "PUT", "/kitchen", {"revision": 0, "yours": {}, "ingredients": [thin]}
-    )
+def begin(hand, day, dough, found, **more):
+    plan = next(d["plan_id"] for d in found["doughs"] if d["dough"] == dough)
+    body = {"id": str(uuid.uuid4()), "plan_id": plan, "day": day["id"], "dough": dough, **more}
+    return hand.call("POST", "/runs", body)
+
+
+def press(hand, run, clock, kind, stop):
+    said = {"id": str(uuid.uuid4()), "at": clock.now.isoformat(), "kind": kind, "stop": stop}
+    return hand.call("POST", f"/runs/{run['id']}/events", {"events": [said]})
+
+
+def test_a_started_day_is_today_and_its_runs_know_their_number(head, hand, day, clock):
+    hand.call("GET", "/today", expect=404)
+    found = arranged(head, day)
+    hand.call("POST", f"/orders/{day['id']}/open", expect=403)
+    first = min(seen(t["starts"]) for t in found["timetable"]["tasks"])
+    clock.now = first - timedelta(minutes=5)
+    head.call("POST", f"/orders/{day['id']}/open")
+    today = hand.call("GET", "/today")
+    assert today["due"][0]["first"]
+    assert {d["when"] for d in today["due"]} <= {"now", "next", "later"}
+    run = begin(hand, day, "1", found)
+    # a second tablet that presses as well gets the same dough
+    assert begin(head, day, "1", found)["id"] == run["id"]
+    line = hand.call("GET", "/runs?under_way=true")["runs"][0]
+    assert (line["dough"], line["doughs"]) == ("1", 3)
+    snapshot = hand.call("GET", f"/runs/{run['id']}/snapshot")
+    assert snapshot["dough"] == "1"
+    # the dough is as large as the order wants it, not as its plan has it
+    assert snapshot["plan"]["dough"]["mass_g"] == found["doughs"][0]["dough_g"]
+    today = hand.call("GET", "/today")
+    assert today["runs"] == [{"dough": "1", "run": run["id"], "over": False}]
+    now = next(d for d in today["due"] if d["doughs"][0] == "1" and d["step"] == "mix")
+    assert (now["when"], now["begun"]) == ("now", True)
+
+
+def test_a_late_dough_moves_what_has_to_move_and_nothing_that_is_due_soon(head, hand, day, clock):
+    found = arranged(head, day)
+    head.call("POST", f"/orders/{day['id']}/open")
+    steps = tasks_of(found, "3")
+    clock.now = seen(steps[0]["starts"])
+    run = begin(hand, day, "3", found)
+    clock.now = seen(steps[0]["ends"])
+    press(hand, run, clock, "done", steps[0]["step"])
+    # it should have been taken out 50 minutes ago
+    clock.now = seen(steps[1]["starts"]) + timedelta(minutes=50)
+    today = hand.call("GET", "/today")
+    late = next(d for d in today["due"] if d["doughs"] == ["3"] and d["when"] == "late")
+    assert (late["step"], late["minutes"]) == (steps[1]["step"], -50)
+    again = hand.call("POST", f"/orders/{day['id']}/again")
+    proposed = again["proposed"]
+    assert proposed["seconds"] < 4
+    done = {t["step"]: t for t in proposed["tasks"] if t["dough"] == "3" and t["done"]}
+    assert seen(done[steps[0]["step"]]["ends"]) == seen(steps[0]["ends"])
+    for task in proposed["tasks"]:
+        if not task["done"]:
+            assert seen(task["starts"]) >= clock.now.replace(second=0) - timedelta(minutes=1)
+    assert any(m["dough"] == "3" for m in proposed["moved"])
+    soon = clock.now + timedelta(minutes=10)
+    was = {(t["dough"], t["step"]): seen(t["starts"]) for t in found["timetable"]["tasks"]}
+    moved = {(m["dough"], m["step"]) for m in proposed["moved"]}
+    calm = {key for key, start in was.items() if clock.now < start <= soon and key[0] != "3"}
+    assert not calm & moved
+    # nothing is changed until somebody takes it
+    assert hand.call("GET", f"/orders/{day['id']}/timetable")["timetable"] == found["timetable"]
+    taken = hand.call("POST", f"/orders/{day['id']}/take")
+    assert taken["timetable"]["tasks"] == proposed["tasks"]
+    assert taken["proposed"] is None
+    hand.call("POST", f"/orders/{day['id']}/take", expect=404)
+
+
+def test_a_dough_given_up_is_taken_out_and_what_it_was_for_is_short(head, hand, day, clock):
+    found = arranged(head, day)
+    head.call("POST", f"/orders/{day['id']}/open")
+    clock.now = seen(tasks_of(found, "3")[0]["starts"])
+    run = begin(hand, day, "3", found)
+    said = {"id": str(uuid.uuid4()), "at": clock.now.isoformat(), "kind": "give_up"}
+    hand.call("POST", f"/runs/{run['id']}/events", {"events": [said]})
+    today = hand.call("GET", "/today")
+    assert today["short"] == ["Pinwheel: dough 3 was given up."]
+    assert not [d for d in today["due"] if "3" in d["doughs"]]
+    again = hand.call("POST", f"/orders/{day['id']}/again")
+    assert {t["dough"] for t in again["proposed"]["tasks"]} == {"1", "2"}
+    left = hand.call("POST", f"/orders/{day['id']}/leave")
+    assert left["proposed"] is None
+    # another dough of it may be begun
+    assert begin(hand, day, "3", found)["id"] != run["id"]
+
+
+def test_the_handover_writes_itself_until_somebody_does(head, hand, day, clock):
+    arranged(head, day)
+    head.call("POST", f"/orders/{day['id']}/open")
+    clock.set(-16)
+    told = hand.call("GET", "/today")
+    assert "steps are done" in told["handover"]
+    assert "Next on: early" in told["handover"]
+    assert not told["handover_is_own"]
+    hand.call("PUT", f"/orders/{day['id']}/handover", {"text": "Mind the proofer."}, expect=204)
+    assert hand.call("GET", "/today")["handover"] == "Mind the proofer."
+    hand.call("PUT", f"/orders/{day['id']}/handover", {"text": ""}, expect=204)
+    assert hand.call("GET", "/today")["handover"] == told["handover"]
+    head.call("POST", f"/orders/{day['id']}/close", expect=204)
+    hand.call("GET", "/today", expect=404)
+
+
+def test_calendar_and_rows_say_the_same_times(head, hand, day):
+    found = arranged(head, day)["timetable"]
+    own = [t for t in found["tasks"] if not t["together"]]
+    file = hand.get(f"/api/orders/{day['id']}/day.ics")
+    assert file["Content-Type"].startswith("text/calendar")
+    events = icalendar.Calendar.from_ical(file.content).walk("VEVENT")
+    assert sorted(e.decoded("dtstart") for e in events) == sorted(seen(t["starts"]) for t in own)
+    who = next(t["who"] for t in own if t["who"])
+    one = hand.get(f"/api/orders/{day['id']}/day.ics?who={who}")
+    theirs = icalendar.Calendar.from_ical(one.content).walk("VEVENT")
+    assert len(theirs) == sum(t["who"] == who for t in own)
+    assert hand.get(f"/api/orders/{day['id']}/day.ics?who=nobody").status_code == 404
+    rows = hand.get(f"/api/orders/{day['id']}/day.csv").content.decode().splitlines()
+    assert len(rows) == 1 + len(found["tasks"])
+    assert rows[0].startswith("starts,ends,who,step,dough")
+
+
+def test_the_schema_of_a_day_file_is_published(client, db):
+    schema = client.get("/api/day.schema.json").json()
+    assert schema["properties"]["format"] == {"const": "eight-turn/day"}
+    assert {"from", "to"} <= set(schema["$defs"]["Shift"]["properties"])
+    assert "ends" not in schema["required"]

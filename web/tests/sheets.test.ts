@@ -33,12 +33,17 @@ it("forgets a line that was taken back, here or there", () => {
 });
 
 it("orders a plan first as its own pieces", () => {
-  const line = { id: 7, pieces: 41, piece_g: 57.3 } as Schemas["PlanLine"];
+  const line = { id: 7, name: "Lock croissant", pieces: 41, piece_g: 57.3 } as Schemas["PlanLine"];
   expect(wantedOf(line)).toMatchObject({
     plan_id: 7,
-    products: [{ pieces: 41, raw_g: 57 }],
+    products: [{ product: "Lock croissant", pieces: 41, raw_g: 57 }],
   });
-  const uncut = { id: 8, pieces: null, piece_g: null } as unknown as Schemas["PlanLine"];
+  const uncut = {
+    id: 8,
+    name: "Uncut",
+    pieces: null,
+    piece_g: null,
+  } as unknown as Schemas["PlanLine"];
   expect(wantedOf(uncut).products[0]).toMatchObject({ pieces: 40, raw_g: 60 });
 });
 

@@ -35,7 +35,7 @@ def order(*doughs, **more):
 
 
 def test_four_products_from_two_doughs_become_sheets_blocks_and_doughs():
-    doughs = tuple(Ordered(PLANS.index(p), products) for p, products in ORDER)
+    doughs = tuple(Ordered(PLANS.index(p), products) for p, products, _ in ORDER)
     worked = work_order(order(*doughs, ready_at=READY), IDS, KITCHEN)
     croissant, puff = worked.batches
     takes = sum(w.pieces * w.raw_g / (1 - w.loss_pct / 100) for w in ORDER[0][1])

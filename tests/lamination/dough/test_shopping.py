@@ -36,7 +36,7 @@ def test_fillings_and_toppings_of_all_pieces_are_on_it():
 
 
 def test_an_order_buys_for_all_of_its_doughs():
-    doughs = tuple(Ordered(PLANS.index(p), products) for p, products in ORDER)
+    doughs = tuple(Ordered(PLANS.index(p), products) for p, products, _ in ORDER)
     worked = work_order(Order("Saturday", doughs), dict(enumerate(PLANS)), KITCHEN)
     bought = {n.ingredient: n.grams for n in worked.shopping}
     butter = sum(

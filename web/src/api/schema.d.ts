@@ -5085,25 +5085,15 @@ export interface components {
         Cause: "relaxing" | "cooling" | "cold" | "brittle" | "soft" | "frozen" | "rising" | "ripe" | "proof" | "over";
         /**
          * Moved
-         * @description A task that begins at another minute than before, and why.
+         * @description A rest still to come that should take another time now; minutes.
          */
         Moved: {
-            /** Dough */
-            dough: string;
-            /** Step */
-            step: string;
-            /** Name */
-            name: string;
-            /**
-             * Was
-             * Format: date-time
-             */
-            was: string;
-            /**
-             * Starts
-             * Format: date-time
-             */
-            starts: string;
+            /** Stop */
+            stop: string;
+            /** Planned Min */
+            planned_min: number;
+            /** Advised Min */
+            advised_min: number;
             /** Says */
             says: string;
         };
@@ -6236,6 +6226,30 @@ export interface components {
             verdict: "good" | "tight" | "short" | "long";
         };
         /**
+         * Shifted
+         * @description A task that begins at another minute than before, and why.
+         */
+        Shifted: {
+            /** Dough */
+            dough: string;
+            /** Step */
+            step: string;
+            /** Name */
+            name: string;
+            /**
+             * Was
+             * Format: date-time
+             */
+            was: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * Task
          * @description A step's work in the day. ``hands``: how many it takes; ``who`` of them.
          *
@@ -6292,7 +6306,7 @@ export interface components {
             /** Hours */
             hours: components["schemas"]["Hours"][];
             /** Moved */
-            moved: components["schemas"]["Moved"][];
+            moved: components["schemas"]["Shifted"][];
             /** Cost */
             cost: number;
             /** Bound */

@@ -10,6 +10,7 @@ import { BenchList } from "@/rooms/bench/BenchList";
 import { BenchRun } from "@/rooms/bench/BenchRun";
 import { BookList } from "@/rooms/book/BookList";
 import { BookRecord } from "@/rooms/book/BookRecord";
+import { DayPaper } from "@/rooms/day/DayPaper";
 import { OrderList } from "@/rooms/day/OrderList";
 import { OrderRoom } from "@/rooms/day/OrderRoom";
 import { OrderSheets } from "@/rooms/day/OrderSheets";
@@ -19,6 +20,7 @@ import { CompareRoom } from "@/rooms/plans/compare/CompareRoom";
 import { PlanList } from "@/rooms/plans/PlanList";
 import { PlanRoom } from "@/rooms/plans/PlanRoom";
 import { PlanSheets } from "@/rooms/plans/PlanSheets";
+import { TodayRoom } from "@/rooms/today/TodayRoom";
 import { House } from "./House";
 import { Kept, Nothing, Waiting } from "./states";
 import { inOurColours, theme } from "./theme";
@@ -58,6 +60,8 @@ function Rooms() {
           <Route path="/day" element={<OrderList />} />
           <Route path="/day/:orderId" element={<OrderRoom />} />
           <Route path="/day/:orderId/sheets" element={<OrderSheets />} />
+          <Route path="/day/:orderId/paper" element={<DayPaper />} />
+          <Route path="/today" element={<TodayRoom />} />
           <Route path="/bench" element={<BenchList />} />
           <Route path="/book" element={<BookList />} />
           <Route path="/book/:runId" element={<BookRecord />} />

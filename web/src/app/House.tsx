@@ -5,6 +5,7 @@ import { Mark } from "./Mark";
 import { Kept } from "./states";
 
 const ROOMS = [
+  ["/today", "Today"],
   ["/plans", "Plans"],
   ["/day", "Day"],
   ["/bench", "Bench"],

@@ -23,6 +23,9 @@ export const clock = (at: string | number | Date): string => say(at, HOUR);
 export const day = (at: string | number | Date): string =>
   say(at, { weekday: "short", day: "numeric", month: "short", ...HOUR });
 
+/** `Saturday` */
+export const weekday = (at: string | number | Date): string => say(at, { weekday: "long" });
+
 /** A moment as a `datetime-local` input has it, in the bakery's zone: `2026-11-28T04:30`. */
 export function wall(at: string | number | Date): string {
   const parts = new Intl.DateTimeFormat("en-CA", {

@@ -5,6 +5,7 @@ from collections.abc import Callable
 from datetime import datetime, timedelta
 from typing import Any
 
+from django.conf import settings
 from django.contrib.auth.models import Group, User
 from django.core.management.base import BaseCommand
 from django.db import transaction
@@ -13,14 +14,29 @@ from django.utils import timezone
 from bakehouse.bench.models import EventRecord, Run
 from bakehouse.day.models import OrderRecord
 from bakehouse.demo.made_up import MADE_UP
-from bakehouse.demo.teasel_lock import ACCOUNTS, KITCHEN, ORDER, ORDER_NAME, PLANS, RUNS, Went
+from bakehouse.demo.teasel_lock import (
+    ACCOUNTS,
+    HANDS,
+    KITCHEN,
+    ORDER,
+    ORDER_AT,
+    ORDER_NAME,
+    PLANS,
+    RUNS,
+    TODAY,
+    TODAY_HANDS,
+    TODAY_NAME,
+    Went,
+)
 from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
-from lamination.day import Order, Ordered
-from lamination.plan import WorkedPlan, work
+from lamination.day import Numbered, Order, Ordered, Shift, Timetable, day_of, timetable
+from lamination.plan import Plan, WorkedPlan, work
 from lamination.run import Event, EventKind, TrayStep, admit, planned_deeds, tray_steps
+
+LAST_DOUGH_LATE_MIN = 14
 
 
 class Command(BaseCommand):
@@ -35,6 +51,7 @@ class Command(BaseCommand):
             users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
             records = {p.name: new_record(p, users[0]) for p in (*MADE_UP[::-1], *PLANS)}
             _order(records, users[0])
+            _today(records, users[1])
             for went in RUNS:
                 _run(went, records[went.plan.name], users[1])
         self.stdout.write(f"Loaded {len(records)} plans and {len(RUNS)} runs of Teasel Lock.")
@@ -63,10 +80,82 @@ def _order(records: dict[str, PlanRecord], by: User) -> None:
     """The order for the coming Saturday, ready before the market opens."""
     today = timezone.localtime()
     ahead = timedelta(days=(5 - today.weekday()) % 7 or 7)
-    ready = (today + ahead).replace(hour=4, minute=30, second=0, microsecond=0)
-    doughs = tuple(Ordered(records[plan.name].pk, products) for plan, products in ORDER)
-    order = Order(ORDER_NAME, doughs, ready)
-    OrderRecord.begun(dump(order), by)
+    morning = (today + ahead).replace(hour=0, minute=0, second=0, microsecond=0)
+
+    def at(clock: str) -> datetime:
+        hour, minute = clock.split(":")
+        return morning.replace(hour=int(hour), minute=int(minute))
+
+    doughs = tuple(
+        Ordered(records[plan.name].pk, products, ready_at=at(clock) if clock else None)
+        for plan, products, clock in ORDER
+    )
+    hands = tuple(
+        Shift(name, morning + timedelta(hours=a), morning + timedelta(hours=b), count)
+        for name, count, a, b in HANDS
+    )
+    OrderRecord.begun(dump(Order(ORDER_NAME, doughs, at(ORDER_AT), hands)), by)
+
+
+def _today(records: dict[str, PlanRecord], by: User) -> None:
+    """A day that was started this morning and has gone as planned till now, but for one dough."""
+    now = timezone.localtime().replace(second=0, microsecond=0)
+    doughs = tuple(
+        Ordered(records[plan.name].pk, products, ready_at=now + timedelta(hours=hours))
+        for plan, products, hours in TODAY
+    )
+    hands = tuple(
+        Shift(name, now + timedelta(hours=a), now + timedelta(hours=b), count)
+        for name, count, a, b in TODAY_HANDS
+    )
+    order = Order(TODAY_NAME, doughs, None, hands)
+    plans = {records[plan.name].pk: plan for plan, _, _ in TODAY}
+    day, numbered = day_of(order, plans, KITCHEN, settings.TIME_ZONE)
+    found = timetable(day, KITCHEN)
+    record = OrderRecord.begun(
+        dump(order), by, timetable=dump(found), arranged_revision=1, arranged_at=now,
+        opened_at=now - timedelta(hours=7),
+    )  # fmt: skip
+    late = timedelta(minutes=LAST_DOUGH_LATE_MIN)
+    for one, dough in zip(numbered, day.doughs, strict=True):
+        slow = late if one is numbered[-1] else timedelta(0)
+        _dough(record.pk, one, len(numbered), dough.plan, found, now - slow, by)
+
+
+def _dough(
+    day: int, one: Numbered, doughs: int, plan: Plan, found: Timetable, until: datetime, by: User
+) -> None:
+    """A dough of the day, taken along its timetable up to a moment; its trays are still to come."""
+    tasks = {t.step: t for t in found.tasks if t.dough == one.dough}
+    worked = work(plan, KITCHEN)
+    first = tasks[worked.strip[0].key]
+    if first.starts > until:
+        return
+    run = Run.objects.create(
+        id=uuid.uuid4(), plan_id=one.plan_id, plan_document=dump(plan),
+        kitchen_document=dump(KITCHEN), started_at=first.starts, started_by=by,
+        day=day, dough=one.dough, doughs=doughs,
+    )  # fmt: skip
+    trays = {step.stop for step in tray_steps(worked)}
+    events: tuple[Event, ...] = ()
+    following = [*worked.strip[1:], None]
+    for stop, after in zip(worked.strip, following, strict=True):
+        if stop.key in trays:
+            break
+        said = [(tasks[stop.key].ends, EventKind.DONE)]
+        if stop.rest is not None and stop.rest.minutes > 0 and after is not None:
+            said.append((tasks[after.key].starts, EventKind.OUT))
+        for at, kind in said:
+            if at > until:
+                break
+            event = Event(str(uuid.uuid4()), at, kind, stop=stop.key)
+            admit(worked, first.starts, events, event)
+            EventRecord.objects.create(run=run, event_id=event.id, document=dump(event), by=by)
+            events = (*events, event)
+        else:
+            continue
+        break
+    run.listed(worked, events)
 
 
 def _trays(went: Went, worked: WorkedPlan, cut_at: datetime, say: Callable[..., None]) -> datetime:

@@ -7,7 +7,7 @@ import { queries, sentence, usePlans } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
 import { day } from "@/app/time";
 import classes from "./Day.module.css";
-import { wantedOf } from "./wanted";
+import { newOrder } from "./wanted";
 
 const refresh = () => queries.invalidateQueries({ queryKey: ["orders"] });
 const at = (order_id: number) => ({ params: { path: { order_id } } });
@@ -27,7 +27,7 @@ export function OrderList() {
     mutationFn: (line: Schemas["PlanLine"]) =>
       got(
         api.POST("/api/orders", {
-          body: { name: "New order", doughs: [wantedOf(line)], ready_at: null },
+          body: newOrder(line),
         }),
       ),
     onSuccess: (made) => {

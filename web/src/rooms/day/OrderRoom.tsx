@@ -3,7 +3,7 @@ import { useHotkeys } from "@mantine/hooks";
 import { IconArrowBackUp, IconArrowForwardUp } from "@tabler/icons-react";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState } from "react";
-import { Link, useOutletContext, useParams } from "react-router";
+import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, usePlans } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
@@ -14,10 +14,18 @@ import { useDraft } from "@/drafts/useDraft";
 import { FaultsContext } from "@/measures/faults";
 import { BatchView } from "./BatchView";
 import classes from "./Day.module.css";
+import { DayPlan } from "./DayPlan";
 import { DoughOrder } from "./DoughOrder";
+import { HandsEditor } from "./HandsEditor";
+import { useArranged } from "./useArranged";
 import { wantedOf } from "./wanted";
 
 type Order = Schemas["Order"];
+
+const VIEWS = [
+  ["orders", "Orders and hands"],
+  ["timetable", "Timetable"],
+] as const;
 
 export function OrderRoom() {
   const id = Number(useParams().orderId);
@@ -61,6 +69,7 @@ export function useWorkedOrder(order: Order) {
 function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
   const me = useOutletContext<Schemas["Me"]>();
   const readOnly = me.role !== "head";
+  const go = useNavigate();
   const plans = usePlans();
   const draft = useDraft({
     key: `order.${saved.id}`,
@@ -70,6 +79,14 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
   });
   const order = draft.document;
   const [earlier, setEarlier] = useState(false);
+  const [query, setQuery] = useSearchParams();
+  const view = query.get("view") === "timetable" ? "timetable" : "orders";
+  const arranged = useArranged(
+    saved.id,
+    JSON.stringify(order),
+    !readOnly && view === "timetable" && Boolean(order.hands?.length),
+    draft.saving.state === "saved",
+  );
   const work = useWorkedOrder(order);
   useHotkeys([
     ["mod+Z", draft.undo],
@@ -144,9 +161,28 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
               );
             }}
           />
-          <Button component={Link} to={`/day/${saved.id}/sheets?as=labels`} size="md">
+          <Button
+            component={Link}
+            to={`/day/${saved.id}/sheets?as=labels`}
+            size="md"
+            variant="default"
+          >
             Bag labels and sheets
           </Button>
+          {!readOnly && arranged.kept.data && !arranged.kept.data.opened_at && (
+            <Button
+              size="md"
+              loading={arranged.doing.isPending}
+              onClick={() => arranged.doing.mutate("open", { onSuccess: () => go("/today") })}
+            >
+              Start the day
+            </Button>
+          )}
+          {arranged.kept.data?.opened_at && (
+            <Button component={Link} to="/today" size="md">
+              Today
+            </Button>
+          )}
         </div>
       </div>
       {draft.saving.state === "overtaken" && (
@@ -157,10 +193,26 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
           </Button>
         </div>
       )}
-      <fieldset disabled={readOnly} className={classes.order}>
+      <div className={classes.views} role="tablist" aria-label="The day">
+        {VIEWS.map(([key, label]) => (
+          <button
+            key={key}
+            type="button"
+            role="tab"
+            aria-selected={view === key}
+            onClick={() => setQuery(key === "orders" ? {} : { view: key }, { replace: true })}
+          >
+            {label}
+          </button>
+        ))}
+      </div>
+      {view === "timetable" && (
+        <DayPlan id={saved.id} order={order} arranged={arranged} readOnly={readOnly} change={set} />
+      )}
+      <fieldset disabled={readOnly} className={classes.order} hidden={view !== "orders"}>
         <TextInput
           type="datetime-local"
-          label="Cut and ready at"
+          label="Ready at"
           w={240}
           value={order.ready_at ? wall(order.ready_at) : ""}
           error={faults.ready_at}
@@ -171,6 +223,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
             {crowd.says}
           </p>
         ))}
+        <HandsEditor order={order} faults={faults} set={set} />
         {order.doughs.map((dough, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: doughs have no identity but their place
           <section key={i} className={classes.dough}>

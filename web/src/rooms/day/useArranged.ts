@@ -1,0 +1,73 @@
+/** The timetable of a day: what is kept of it, and a better one while somebody waits for it. */
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { api, got, Problem, type Schemas } from "@/api/client";
+import { queries } from "@/api/queries";
+
+export type Arranged = Schemas["Arranged"];
+
+const path = (order_id: number) => ({ params: { path: { order_id } } });
+const LONGER_S = 6;
+
+export function useArranged(id: number, revision: string, mayArrange: boolean, saved: boolean) {
+  const key = ["timetable", id];
+  const kept = useQuery({
+    queryKey: key,
+    queryFn: async () => {
+      try {
+        return await got(api.GET("/api/orders/{order_id}/timetable", path(id)));
+      } catch (error) {
+        if (error instanceof Problem && error.status === 404) return null;
+        throw error;
+      }
+    },
+    refetchInterval: 20_000,
+  });
+  const searching = useRef<AbortController | null>(null);
+  const arranging = useMutation({
+    mutationFn: async () => {
+      const keep = (found: Arranged) => queries.setQueryData(key, found);
+      searching.current = new AbortController();
+      const { signal } = searching.current;
+      for (const seconds of [0, LONGER_S]) {
+        keep(
+          await got(
+            api.POST("/api/orders/{order_id}/timetable", {
+              ...path(id),
+              body: { seconds },
+              signal,
+            }),
+          ),
+        );
+      }
+    },
+  });
+  // What was changed in the order asks for another timetable, once it is saved.
+  const asked = useRef("");
+  const arrange = arranging.mutate;
+  const outOfDate = kept.data === null || kept.data?.stale;
+  useEffect(() => {
+    if (!mayArrange || !saved || kept.isPending || !outOfDate || asked.current === revision) return;
+    asked.current = revision;
+    searching.current?.abort();
+    arrange();
+  }, [mayArrange, saved, kept.isPending, outOfDate, revision, arrange]);
+  const post = (what: "open" | "again" | "take" | "leave") =>
+    got(api.POST(`/api/orders/{order_id}/${what}`, path(id)));
+  const doing = useMutation({
+    mutationFn: post,
+    onSuccess: (found) => {
+      queries.setQueryData(key, found);
+      queries.invalidateQueries({ queryKey: ["today"] });
+    },
+  });
+  const stopped = arranging.error instanceof DOMException && arranging.error.name === "AbortError";
+  return {
+    kept,
+    arrange: () => arranging.mutate(),
+    arranging: arranging.isPending,
+    stop: () => searching.current?.abort(),
+    failed: stopped ? null : (arranging.error ?? doing.error),
+    doing,
+  };
+}

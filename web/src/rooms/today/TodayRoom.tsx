@@ -1,0 +1,342 @@
+/** What needs hands now: the first screen of whoever is on. */
+import { Button, Textarea } from "@mantine/core";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, got, Problem, type Schemas } from "@/api/client";
+import { queries, sentence } from "@/api/queries";
+import { Nothing, Waiting } from "@/app/states";
+import { clock } from "@/app/time";
+import { useSaying } from "@/measures/likes";
+import { span } from "@/measures/quantity";
+import { pressing } from "./pressing";
+import classes from "./Today.module.css";
+
+type Today = Schemas["TodayView"];
+type Due = Schemas["Due"];
+
+export function TodayRoom() {
+  const today = useQuery({
+    queryKey: ["today"],
+    queryFn: async () => {
+      try {
+        return await got(api.GET("/api/today"));
+      } catch (error) {
+        if (error instanceof Problem && error.status === 404) return null;
+        throw error;
+      }
+    },
+    refetchInterval: 10_000,
+  });
+  if (today.isPending) return <Waiting what="the day" />;
+  if (today.isError && !today.data) return <Nothing error={today.error} retry={today.refetch} />;
+  if (!today.data) {
+    return (
+      <div className="empty">
+        <h2>No day is started</h2>
+        <p>Open a day, look at its timetable, and press “Start the day”.</p>
+        <Link to="/day">To the days</Link>
+      </div>
+    );
+  }
+  return <Day today={today.data} />;
+}
+
+function Day({ today }: { today: Today }) {
+  const { words } = useSaying();
+  const { first, next, done } = pressing(today.due);
+  const again = useMutation({
+    mutationFn: () =>
+      got(
+        api.POST("/api/orders/{order_id}/again", {
+          params: { path: { order_id: today.order_id } },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
+  });
+  const decide = useMutation({
+    mutationFn: (what: "take" | "leave") =>
+      got(
+        api.POST(`/api/orders/{order_id}/${what}`, {
+          params: { path: { order_id: today.order_id } },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
+  });
+  const late = first.filter((d) => d.when === "late");
+  return (
+    <>
+      <div className="roomHead">
+        <h1>Today</h1>
+        <span className="quiet">
+          {today.name} · {done} of {today.due.length} steps done
+        </span>
+        <div className="actions">
+          <Button
+            component={Link}
+            to={`/day/${today.order_id}?view=timetable`}
+            variant="default"
+            size="md"
+          >
+            Timetable
+          </Button>
+        </div>
+      </div>
+      {today.proposed && (
+        <section className={classes.moved} aria-label="What would move">
+          <h2>
+            {today.proposed.moved.length === 0
+              ? "Nothing has to move"
+              : `${today.proposed.moved.length} steps would move`}
+          </h2>
+          <p>
+            {today.proposed.moved.slice(0, 4).map((m) => (
+              <span key={`${m.dough} ${m.step}`}>
+                Dough {m.dough}, {m.name.toLowerCase()}: {clock(m.was)} → <b>{clock(m.starts)}</b>.{" "}
+              </span>
+            ))}
+          </p>
+          <Button size="lg" onClick={() => decide.mutate("take")}>
+            Go by this
+          </Button>{" "}
+          <Button size="lg" variant="default" onClick={() => decide.mutate("leave")}>
+            Leave it as it was
+          </Button>
+        </section>
+      )}
+      {again.isError || decide.isError ? (
+        <div className="bar mind" role="alert">
+          {sentence(again.error ?? decide.error)}
+        </div>
+      ) : null}
+      <div className={classes.today}>
+        <section aria-label="Needs hands now">
+          <h2>Needs hands now</h2>
+          {first.length === 0 && (
+            <p className={classes.calm}>
+              Nothing. {next[0] ? `Next at ${clock(next[0].starts)}.` : "All is done."}
+            </p>
+          )}
+          <ul className={classes.first}>
+            {first.map((due) => (
+              <Row key={`${due.doughs[0]} ${due.step}`} due={due} today={today} big />
+            ))}
+          </ul>
+          {late.length > 0 && !today.proposed && (
+            <Button
+              size="lg"
+              variant="default"
+              loading={again.isPending}
+              onClick={() => again.mutate()}
+            >
+              What has to move?
+            </Button>
+          )}
+          <h2>Next</h2>
+          <ul className={classes.next}>
+            {next.map((due) => (
+              <Row key={`${due.doughs[0]} ${due.step}`} due={due} today={today} />
+            ))}
+          </ul>
+        </section>
+        <section aria-label="At rest">
+          <h2>At rest</h2>
+          <ul className={classes.lying}>
+            {today.lying.map((one) => (
+              <li key={one.dough} data-over={one.minutes < 0 || undefined}>
+                <b className={classes.number}>{one.dough}</b>
+                <span>
+                  {one.place}, then {one.then.toLowerCase()}
+                </span>
+                <b>{one.minutes > 0 ? span(one.minutes) : "may come out"}</b>
+              </li>
+            ))}
+          </ul>
+          {(today.gives.length > 0 || today.short.length > 0) && (
+            <>
+              <h2>To mind</h2>
+              <ul className={classes.gives}>
+                {[...today.short, ...today.gives].slice(0, 5).map((says) => (
+                  <li key={says}>{words(says)}</li>
+                ))}
+              </ul>
+            </>
+          )}
+          <h2>On</h2>
+          <p>
+            {today.on.length === 0 && "Nobody by the day's hours."}
+            {today.on
+              .map(
+                (s) =>
+                  `${s.name}${(s.count ?? 1) > 1 ? `, ${s.count} hands` : ""} until ${clock(s.ends)}`,
+              )
+              .join("; ")}
+            {today.next_on && ` · next ${today.next_on.name} at ${clock(today.next_on.starts)}`}
+          </p>
+          <Handover today={today} />
+        </section>
+      </div>
+    </>
+  );
+}
+
+/** One task: how urgent it is in word and shape, and one press to its dough. */
+function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
+  const go = useNavigate();
+  const runs = due.doughs.map((dough) => today.runs.find((r) => r.dough === dough));
+  const begin = useMutation({
+    mutationFn: () =>
+      Promise.all(
+        due.doughs.map((dough) =>
+          got(
+            api.POST("/api/runs", {
+              body: {
+                id: crypto.randomUUID(),
+                plan_id: today.doughs.find((d) => d.dough === dough)?.plan_id ?? 0,
+                day: today.order_id,
+                dough,
+              },
+            }),
+          ),
+        ),
+      ),
+    onSuccess: ([run]) => {
+      queries.invalidateQueries({ queryKey: ["today"] });
+      if (run) go(`/bench/${run.id}`);
+    },
+  });
+  const done = useMutation({
+    mutationFn: () =>
+      Promise.all(
+        runs.map(
+          (run) =>
+            run &&
+            got(
+              api.POST("/api/runs/{run_id}/events", {
+                params: { path: { run_id: run.run } },
+                body: {
+                  events: [
+                    {
+                      id: crypto.randomUUID(),
+                      at: new Date().toISOString(),
+                      kind: "done",
+                      stop: due.step,
+                    },
+                  ],
+                },
+              }),
+            ),
+        ),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
+  });
+  const run = runs[0];
+  const names = [...new Set(due.doughs.map((d) => today.doughs.find((n) => n.dough === d)?.name))];
+  const failed = begin.error ?? done.error;
+  return (
+    <li className={classes.row} data-when={due.when} data-big={big || undefined}>
+      <time dateTime={due.starts}>{clock(due.starts)}</time>
+      <span className={classes.numbers}>{due.doughs.join(" ")}</span>
+      <span className={classes.what}>
+        <b>{due.name}</b>
+        <span className="quiet">
+          {names.join(", ")}
+          {due.who ? ` · ${due.who}` : ""}
+        </span>
+        {failed ? (
+          <span role="alert" className={classes.late}>
+            {sentence(failed)}
+          </span>
+        ) : null}
+      </span>
+      <span className={due.when === "late" ? classes.late : "quiet"}>{urgency(due)}</span>
+      {run && due.begun && due.doughs.length > 1 && runs.every(Boolean) ? (
+        <Button size={big ? "lg" : "md"} loading={done.isPending} onClick={() => done.mutate()}>
+          Done, all {due.doughs.length}
+        </Button>
+      ) : run ? (
+        <Button
+          component={Link}
+          to={`/bench/${run.run}`}
+          size={big ? "lg" : "md"}
+          variant={big ? "filled" : "default"}
+          aria-label={`To dough ${due.doughs[0]}`}
+        >
+          To the dough
+        </Button>
+      ) : due.first ? (
+        <Button
+          size={big ? "lg" : "md"}
+          variant={big ? "filled" : "default"}
+          loading={begin.isPending}
+          onClick={() => begin.mutate()}
+          aria-label={`Begin dough ${due.doughs.join(", ")}`}
+        >
+          {due.doughs.length > 1 ? `Begin all ${due.doughs.length}` : "Begin"}
+        </Button>
+      ) : (
+        <span />
+      )}
+    </li>
+  );
+}
+
+function urgency(due: Due): string {
+  if (due.begun)
+    return due.minutes < 0 ? `${span(-due.minutes)} over` : `at it, ${span(due.minutes)} more`;
+  if (due.when === "late") return `${span(-due.minutes)} late`;
+  return due.minutes <= 1 ? "now" : `in ${span(due.minutes)}`;
+}
+
+/** What the next shift is told: written by itself, changed by hand, printed. */
+function Handover({ today }: { today: Today }) {
+  const [text, setText] = useState<string | null>(null);
+  const keep = useMutation({
+    mutationFn: (said: string) =>
+      got(
+        api.PUT("/api/orders/{order_id}/handover", {
+          params: { path: { order_id: today.order_id } },
+          body: { text: said },
+        }),
+      ),
+    onSuccess: () => {
+      setText(null);
+      queries.invalidateQueries({ queryKey: ["today"] });
+    },
+  });
+  return (
+    <section aria-label="Handover" className={classes.handover}>
+      <h2>For the next shift</h2>
+      {text === null ? (
+        <p className={classes.told}>{today.handover}</p>
+      ) : (
+        <Textarea
+          aria-label="For the next shift"
+          autosize
+          minRows={4}
+          value={text}
+          onChange={(e) => setText(e.currentTarget.value)}
+        />
+      )}
+      <div className={classes.tools}>
+        {text === null ? (
+          <Button variant="default" onClick={() => setText(today.handover)}>
+            Change it
+          </Button>
+        ) : (
+          <Button loading={keep.isPending} onClick={() => keep.mutate(text)}>
+            Keep it
+          </Button>
+        )}
+        {today.handover_is_own && (
+          <Button variant="default" onClick={() => keep.mutate("")}>
+            Write it anew
+          </Button>
+        )}
+        <Button variant="default" component={Link} to={`/day/${today.order_id}/paper`}>
+          Print
+        </Button>
+      </div>
+    </section>
+  );
+}
