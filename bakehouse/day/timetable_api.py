@@ -10,7 +10,7 @@ from uuid import UUID
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Body, Router
+from ninja import Body, Router, Status
 
 from bakehouse.bench.runs import standings_of
 from bakehouse.day.calendar import day_csv, day_ics
@@ -184,10 +184,10 @@ def open_the_day(request: HttpRequest, order_id: int) -> Arranged:
 
 
 @router.post("/orders/{int:order_id}/close", auth=head_only, response={204: None})
-def close_the_day(request: HttpRequest, order_id: int) -> tuple[int, None]:
+def close_the_day(request: HttpRequest, order_id: int) -> Status[None]:
     """Today shows it no longer."""
     OrderRecord.objects.filter(pk=order_id).update(opened_at=None)
-    return 204, None
+    return Status(204, None)
 
 
 def _happened(record: OrderRecord) -> tuple[list[Happened], dict[str, Any], list[RunOf]]:
@@ -290,14 +290,12 @@ def _clock(at: datetime) -> str:
 
 
 @router.put("/orders/{int:order_id}/handover", auth=signed_in, response={204: None})
-def keep_handover(
-    request: HttpRequest, order_id: int, said: Body[HandoverText]
-) -> tuple[int, None]:
+def keep_handover(request: HttpRequest, order_id: int, said: Body[HandoverText]) -> Status[None]:
     """What is told to the next shift, changed by hand and kept with the day."""
     record = OrderRecord.there(order_id)
     record.handover = said.text
     record.save(update_fields=["handover"])
-    return 204, None
+    return Status(204, None)
 
 
 @router.get("/orders/{int:order_id}/day.csv", auth=signed_in)

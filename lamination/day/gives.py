@@ -20,7 +20,7 @@ class Give:
     """Something that could not be had: a sentence, what it weighs, and what would mend it.
 
     ``code``: late, rest, tight, hand, machine, place or held. ``mend`` is empty where nothing was tried
-    or nothing helps.
+    or nothing helps. ``minute``: when it is, counted from the day's beginning.
     """
 
     code: str
@@ -28,6 +28,7 @@ class Give:
     step: str | None
     weighs: float
     says: str
+    minute: int
     mend: str = ""
 
 
@@ -67,7 +68,7 @@ def _late(f: Figures) -> Iterator[Give]:
             yield Give(
                 "late", thread.dough, thread.jobs[-1].step, f.kitchen["day.late"] * late,
                 f"{called(thread.dough, thread.name)} is {span(late)} late: ready at {f.clock(end)}, "
-                f"wanted at {f.clock(thread.ready)}.",
+                f"wanted at {f.clock(thread.ready)}.", thread.ready,
             )  # fmt: skip
 
 
@@ -89,7 +90,7 @@ def _rests(f: Figures) -> Iterator[Give]:
                 yield Give(
                     "tight", thread.dough, gap.step, float(gap.tight(minutes)),
                     f"{called(thread.dough, thread.name)}, {span(minutes)} {rest}: it can bear that; "
-                    f"good is {good}.",
+                    f"good is {good}.", placed.starts[k + 1],
                 )  # fmt: skip
             else:
                 word = "shorter" if verdict == "short" else "longer"
@@ -97,7 +98,7 @@ def _rests(f: Figures) -> Iterator[Give]:
                 yield Give(
                     "rest", thread.dough, gap.step, f.kitchen["day.outside"] * off,
                     f"{called(thread.dough, thread.name)}, {span(minutes)} {rest}: {span(off)} "
-                    f"{word} than the {span(bears or 0)} it can bear.",
+                    f"{word} than the {span(bears or 0)} it can bear.", placed.starts[k + 1],
                 )  # fmt: skip
 
 
@@ -116,7 +117,7 @@ def _ripe(f: Figures) -> Iterator[Give]:
                 "rest" if outside else "tight", thread.dough, thread.gaps[longest].step,
                 tight + (f.kitchen["day.outside"] - 1) * outside,
                 f"{called(thread.dough, thread.name)} ripens {span(minutes)} in the fridge, all its "
-                f"rests together: {says}.",
+                f"rests together: {says}.", placed.starts[longest + 1],
             )  # fmt: skip
 
 
@@ -126,7 +127,7 @@ def _missing(f: Figures) -> Iterator[Give]:
         yield Give(
             "hand", None, None, TAKEN * many * (b - a),
             f"From {f.clock(a)} to {f.clock(b)} {counted(many, 'hand')} too few "
-            f"{'is' if many == 1 else 'are'} there.",
+            f"{'is' if many == 1 else 'are'} there.", a,
         )  # fmt: skip
     for thread, placed in zip(f.threads, f.placed, strict=True):
         for k, job in enumerate(thread.jobs):
@@ -138,14 +139,14 @@ def _missing(f: Figures) -> Iterator[Give]:
                 yield Give(
                     "hand", thread.dough, job.step, TAKEN * alone,
                     f"{called(thread.dough, thread.name)}: nobody is there for {span(alone)} of "
-                    f"{job.name.lower()} at {f.clock(start)}.",
+                    f"{job.name.lower()} at {f.clock(start)}.", start,
                 )  # fmt: skip
     for machine, line in f.busy.machines.items():
         for a, b, many in _stretches(_over(line)):
             yield Give(
                 "machine", None, None, TAKEN * many * (b - a),
                 f"From {f.clock(a)} to {f.clock(b)} {counted(many, machine.said)} too few "
-                f"{'is' if many == 1 else 'are'} there.",
+                f"{'is' if many == 1 else 'are'} there.", a,
             )  # fmt: skip
     for place, line in f.busy.places.items():
         for a, b, many in _stretches(_over(line)):
@@ -153,7 +154,7 @@ def _missing(f: Figures) -> Iterator[Give]:
             yield Give(
                 "place", None, None, f.kitchen["day.crowded"] * many * (b - a),
                 f"From {f.clock(a)} to {f.clock(b)} up to {many + holds} lie in the {place.said}, which "
-                f"holds {holds}. Some could wait elsewhere.",
+                f"holds {holds}. Some could wait elsewhere.", a,
             )  # fmt: skip
 
 
@@ -165,7 +166,7 @@ def _held(f: Figures) -> Iterator[Give]:
                 yield Give(
                     "held", thread.dough, job.step, float(abs(placed.starts[k] - at)),
                     f"{called(thread.dough, thread.name)}: {job.name.lower()} was to begin at "
-                    f"{f.clock(at)} and cannot before {f.clock(placed.starts[k])}.",
+                    f"{f.clock(at)} and cannot before {f.clock(placed.starts[k])}.", placed.starts[k],
                 )  # fmt: skip
 
 

@@ -15,7 +15,8 @@ import numpy as np
 
 from lamination.day.busy import Busy, Placed, coloured, spans
 from lamination.day.day import Day, Dough, Happened, Prefer
-from lamination.day.gives import Figures, gives_of
+from lamination.day.gives import Figures, Give, gives_of
+from lamination.day.mending import mended
 from lamination.day.placing import Prices, Pull, place
 from lamination.day.search import Search
 from lamination.day.threads import LINGER, Thread, thread_of, with_marks
@@ -31,6 +32,8 @@ from lamination.warmth.follow import follow
 
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
+_MENDING = 0.12  # of the time: to try what would mend the worst of it
+_TRIES = 12
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
 _NEAR, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
 _CALM_FLAT, _CALM_EACH, _STEADY = 400.0, 4.0, 0.05
@@ -71,17 +74,21 @@ def arranged(
     arranging = _Arranging(day, kitchen, since)
     arranging.search.begin()
     yield arranging.told(time.monotonic() - began)
+    searching = seconds * (1 - _MENDING)
     rounds = 3 if since is None else 1
     for n in range(rounds if seconds > 0 else 0):
-        until = began + seconds * (0.5, 0.8, 1.0)[n] if rounds == 3 else began + seconds
+        until = began + searching * (0.5, 0.8, 1.0)[n] if rounds == 3 else began + searching
         arranging.search.improve(until, stop)
         if stop() or n == rounds - 1:
             break
-        if not arranging.follow(plans, began + seconds, stop):
-            arranging.search.improve(began + seconds, stop)
+        if not arranging.follow(plans, began + searching, stop):
+            arranging.search.improve(began + searching, stop)
             break
     if seconds > 0:
-        yield arranging.told(time.monotonic() - began)
+        # a little of the time goes into what would mend it
+        found = arranging.told(time.monotonic() - began)
+        gives = arranging.mended(found, time.monotonic() + _MENDING * seconds)
+        yield replace(found, gives=gives, seconds=round(time.monotonic() - began, 2))
 
 
 class _Arranging:
@@ -163,6 +170,21 @@ class _Arranging:
             self.search.threads[dough] = with_marks(thread, windows, lasted)
             self.search.lay(dough, placed)
         return complete
+
+    def mended(self, found: Timetable, until: float) -> tuple[Give, ...]:
+        """The compromises with what would mend them, each way tried from where the day lies."""
+
+        def again(day: Day, kitchen: Kitchen) -> float:
+            other = _Arranging(day, kitchen, self.since)
+            for dough, thread in self.search.threads.items():
+                if dough in other.search.threads:
+                    ready = other.search.threads[dough].ready
+                    other.search.threads[dough] = replace(thread, ready=ready)
+            other.search.restore(self.search.placed)
+            other.search.improve(until, rounds=_TRIES)
+            return other.search.cost
+
+        return mended(self.day, self.kitchen, found.gives, found.cost, again, until)
 
     def told(self, seconds: float) -> Timetable:
         """What lies there, as a timetable."""

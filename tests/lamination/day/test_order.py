@@ -37,7 +37,7 @@ def order(*doughs, **more):
 def test_four_products_from_two_doughs_become_sheets_blocks_and_doughs():
     doughs = tuple(Ordered(PLANS.index(p), products) for p, products, _ in ORDER)
     worked = work_order(order(*doughs, ready_at=READY), IDS, KITCHEN)
-    croissant, puff = worked.batches
+    croissant, puff, *_ = worked.batches
     takes = sum(w.pieces * w.raw_g / (1 - w.loss_pct / 100) for w in ORDER[0][1])
     laminate = croissant.doughs * (croissant.dough_g + croissant.butter_g)
     assert takes <= laminate <= takes + croissant.doughs * 10 * 1.3
@@ -51,8 +51,7 @@ def test_four_products_from_two_doughs_become_sheets_blocks_and_doughs():
     # the butter is locked in before the pieces are cut, and the poolish set long before that
     times = [s.at for s in croissant.sheets]
     assert times == sorted(times)
-    to_the_cut = work(croissant.plan, KITCHEN).facts.to_cut_min
-    assert READY - times[0] == timedelta(minutes=to_the_cut)
+    assert READY - times[0] == timedelta(minutes=work(croissant.plan, KITCHEN).total_min)
     assert {f.what for f in puff.fetch} >= {"Plain wheat flour, bags", "Table butter, plaques"}
 
 
