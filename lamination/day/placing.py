@@ -13,6 +13,7 @@ import numpy as np
 
 from lamination.day.busy import Busy, Placed
 from lamination.day.threads import Costs, Gap, Thread
+from lamination.day.threads import prices as rest_prices
 
 
 @dataclass(frozen=True)
@@ -78,7 +79,8 @@ def _rested(gap: Gap, then: Costs, busy: Busy, prices: Prices, ripening: float) 
         if low >= n:
             break
         # the price of `low` minutes, and the slope from there
-        start = float(gap.price(low, prices.outside, prices.linger, ripening))
+        start = gap.price(low, prices.outside, prices.linger)
+        start += ripening * low if gap.ripens else 0.0
         least = _sliding(then + slope * t, min(high - low + 1, n))
         best = np.minimum(best, _later(least, low) + start - slope * (t + low))
     return best + before
@@ -229,7 +231,9 @@ def _next(
     """Where the next task begins when the one before it ended so, and what it all costs from there."""
     ended = max(ended, 0)
     then, before = _lying(gap, then, busy)
-    rests = np.arange(len(then) - ended)
-    cost = gap.price(rests, prices.outside, prices.linger, ripening) + then[ended:]
+    left = len(then) - ended
+    cost = rest_prices(gap, len(then), prices.outside, prices.linger)[:left] + then[ended:]
+    if ripening and gap.ripens:
+        cost = cost + ripening * np.arange(left)
     at = int(np.argmin(cost))
     return ended + at, float(cost[at] + before[ended])

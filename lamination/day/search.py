@@ -37,6 +37,7 @@ class Search:
         self.not_before, self.pulls = not_before, pulls or {}
         self.chance = random.Random(seed)
         self.placed: dict[str, Placed] = {}
+        self.own: dict[str, float] = {}  # what each costs by itself
         self.followers: dict[str, list[str]] = {}
         for thread in threads:
             if thread.leader:
@@ -45,7 +46,7 @@ class Search:
     @property
     def cost(self) -> float:
         """What the whole day costs as it lies."""
-        return self.busy.missing_cost() + sum(own_cost(self, d) for d in self.placed)
+        return self.busy.missing_cost() + sum(self.own[d] for d in self.placed)
 
     def put(self, dough: str) -> None:
         """Put a thread where it costs least beside those that lie there."""
@@ -61,6 +62,7 @@ class Search:
         """Lay a thread where it was."""
         self.placed[dough] = placed
         self.busy.put(self.threads[dough], placed)
+        self.own[dough] = own_cost(self, dough)
 
     def take(self, dough: str) -> Placed:
         """Take a thread out."""
@@ -141,7 +143,7 @@ class Search:
     def _chosen(self) -> list[str]:
         """Some threads to take out: near each other in time, dear ones more often; with who follows."""
         doughs = list(self.placed)
-        weights = [1.0 + own_cost(self, d) for d in doughs]
+        weights = [1.0 + self.own[d] for d in doughs]
         first = self.chance.choices(doughs, weights)[0]
         middle = _middle(self.placed[first])
         near = sorted(
@@ -180,7 +182,7 @@ def own_cost(search: Search, dough: str) -> float:
                 cost += pull.each * away + (pull.flat if away else 0.0)
             if k and ended is not None:
                 gap = thread.gaps[k - 1]
-                cost += float(gap.price(start - ended, prices.outside, prices.linger))
+                cost += gap.price(start - ended, prices.outside, prices.linger)
         ended = thread.done[k][1] if happened else start + job.minutes
     assert ended is not None
     return (

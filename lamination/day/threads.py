@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from itertools import pairwise
 
 import numpy as np
@@ -108,24 +108,24 @@ class Gap:
                 found.append((low, high, slope + more))
         return found
 
-    def price(
-        self,
-        minutes: int | npt.NDArray[np.int64],
-        outside: float,
-        linger: float,
-        ripening: float = 0.0,
-    ) -> Costs:
+    def price(self, minutes: int, outside: float, linger: float) -> float:
         """What so many minutes cost; infinite where a part elsewhere would be cut short."""
-        r = np.asarray(minutes, dtype=float)
-        good_until = float(_FOREVER if self.good_until is None else self.good_until)
-        bears = float(_FOREVER if self.possible_until is None else self.possible_until)
+        if minutes < self.least:
+            return math.inf
+        good_until = _FOREVER if self.good_until is None else self.good_until
+        bears = _FOREVER if self.possible_until is None else self.possible_until
         chosen = min(max(self.chosen, self.good_from), good_until)
-        cost = linger * np.clip(np.abs(r - chosen), 0, None)
-        cost += (1 - linger) * (np.maximum(self.good_from - r, 0) + np.maximum(r - good_until, 0))
-        cost += (outside - 1) * (np.maximum(self.possible_from - r, 0) + np.maximum(r - bears, 0))
-        if self.ripens:
-            cost += ripening * r
-        return np.where(r < self.least, np.inf, cost)
+        off = max(self.good_from - minutes, minutes - good_until, 0)
+        beyond = max(self.possible_from - minutes, minutes - bears, 0)
+        return linger * abs(minutes - chosen) + (1 - linger) * off + (outside - 1) * beyond
+
+
+@lru_cache(maxsize=4_000)
+def prices(gap: Gap, most: int, outside: float, linger: float) -> Costs:
+    """What a gap costs for every length from none to so many minutes."""
+    found: Costs = np.array([gap.price(r, outside, linger) for r in range(most)])
+    found.flags.writeable = False
+    return found
 
 
 @dataclass(frozen=True)

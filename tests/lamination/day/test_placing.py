@@ -63,7 +63,7 @@ def test_no_other_minute_is_cheaper(lengths, rests, ready, by_others, in_fridge)
         cost = float(ready_cost(thread, busy.minutes, PRICES)[starts[-1] + lengths[-1]])
         for k, g in enumerate(thread.gaps):
             rest = starts[k + 1] - starts[k] - lengths[k]
-            cost += float(g.price(rest, PRICES.outside, PRICES.linger)) if rest >= 0 else np.inf
+            cost += g.price(rest, PRICES.outside, PRICES.linger) if rest >= 0 else np.inf
         before = busy.missing_cost()
         if cost == np.inf:
             return cost

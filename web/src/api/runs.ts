@@ -39,9 +39,20 @@ export function useRunView(runId: string, { every, retry }: Options) {
   };
 }
 
-/** A run by its name, and by its number where its plan is made more than once that day. */
-export const numbered = (run: { name: string; number: number }) =>
-  run.number > 1 ? `${run.name}, no. ${run.number}` : run.name;
+interface Named {
+  name: string;
+  number: number;
+  dough?: string | null;
+  doughs?: number | null;
+}
+
+/** A run by its name, and by its number: in its day, or where its plan is made again that day. */
+export const numbered = ({ name, number, dough, doughs }: Named) =>
+  dough && doughs
+    ? `Dough ${dough} of ${doughs}, ${name}`
+    : number > 1
+      ? `${name}, no. ${number}`
+      : name;
 
 /** What an answer of the server says of a run: shown at once. */
 export const showRun = (now: RunNow) => queries.setQueryData<RunNow>(["run", now.id], now);

@@ -6110,7 +6110,7 @@ export interface components {
          * @description Something that could not be had: a sentence, what it weighs, and what would mend it.
          *
          *     ``code``: late, rest, tight, hand, machine, place or held. ``mend`` is empty where nothing was tried
-         *     or nothing helps.
+         *     or nothing helps. ``minute``: when it is, counted from the day's beginning.
          */
         Give: {
             /** Code */
@@ -6123,6 +6123,8 @@ export interface components {
             weighs: number;
             /** Says */
             says: string;
+            /** Minute */
+            minute: number;
             /**
              * Mend
              * @default

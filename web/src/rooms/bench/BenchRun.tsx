@@ -83,7 +83,7 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
         <Link to="/bench" className={classes.back} aria-label="All doughs at the bench">
           ‹
         </Link>
-        <b>{numbered({ name: view.plan.name, number: view.number })}</b>
+        <b>{numbered({ ...view, name: view.plan.name })}</b>
         <span className="quiet">
           started {timeOfDay(view.started_at)}
           {view.started_by && ` by ${view.started_by}`}
