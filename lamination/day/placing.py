@@ -52,10 +52,12 @@ def _sliding(values: Costs, width: int) -> Costs:
         return np.minimum.accumulate(values[::-1])[::-1]
     best, have = values, 1
     while have < width:
+        # twice as wide each time; the last step overlaps
         step = min(have, width - have)
-        nearer = best.copy()
-        nearer[: n - step] = np.minimum(best[: n - step], best[step:])
-        best, have = nearer, have + step
+        wider = np.empty(n)
+        np.minimum(best[: n - step], best[step:], out=wider[: n - step])
+        wider[n - step :] = best[n - step :]
+        best, have = wider, have + step
     return best
 
 
@@ -123,16 +125,18 @@ def place(
     trunk: tuple[int, ...] = (),
     not_before: int = 0,
     pulls: dict[str, Pull] | None = None,
+    hints: dict[str, float] | None = None,
 ) -> Placed:
     """The cheapest way to put a thread into the day, beside what is there.
 
     ``trunk``: when the tasks begin that its mixing does for it. ``not_before``: no task begins earlier
     that has not begun. A thread that cannot end within the day costs infinity. How ripe it gets is a
     matter of all its rests: where they come to too much, each of their minutes is given a price, and
-    the cheapest of a few such prices is taken.
+    the cheapest of a few such prices is taken. ``hints`` remembers which that was.
     """
     best: Placed | None = None
-    for ripening in _RIPENING:
+    known = hints.get(thread.dough) if hints is not None else None
+    for ripening in _RIPENING if known is None else (0.0, known):
         found = _placed(thread, busy, prices, ripening, trunk, not_before, pulls)
         ripe = thread.ripening(found.starts)
         tight, outside = thread.too_ripe(ripe)
@@ -140,6 +144,8 @@ def place(
         found = replace(found, cost=cost)
         if best is None or cost < best.cost:
             best = found
+            if hints is not None and ripening:
+                hints[thread.dough] = ripening
         if not tight:
             break
     assert best

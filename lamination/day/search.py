@@ -37,6 +37,7 @@ class Search:
         self.not_before, self.pulls = not_before, pulls or {}
         self.chance = random.Random(seed)
         self.placed: dict[str, Placed] = {}
+        self.hints: dict[str, float] = {}  # what ripening cost where it was too much
         self.own: dict[str, float] = {}  # what each costs by itself
         self.followers: dict[str, list[str]] = {}
         for thread in threads:
@@ -54,7 +55,7 @@ class Search:
         trunk = self.placed[thread.leader].starts[: thread.trunk] if thread.leader else ()
         found = place(
             thread, self.busy, self.prices, trunk=trunk, not_before=self.not_before,
-            pulls=self.pulls.get(dough),
+            pulls=self.pulls.get(dough), hints=self.hints,
         )  # fmt: skip
         self.lay(dough, found)
 

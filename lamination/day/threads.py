@@ -22,7 +22,7 @@ from lamination.terms.trade import Machine, Place, Tool
 from lamination.warmth.windows import Cause, RestWindow, Verdict
 
 Costs = npt.NDArray[np.float64]
-LINGER = 0.02  # what a minute away from the planned rest weighs, where both are good
+LINGER = 0.005  # what a minute away from the planned rest weighs, where both are good
 _FOREVER = 10**6
 
 
