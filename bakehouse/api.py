@@ -86,4 +86,5 @@ for base in bases:
 for room in ("people", "kitchen", "plans", "bench", "day", "cold"):
     api.add_router("", f"bakehouse.{room}.api.router")
 api.add_router("", "bakehouse.plans.cut_api.router")
+api.add_router("", "bakehouse.bench.proof_api.router")
 api.add_router("", "bakehouse.day.timetable_api.router")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 from uuid import UUID
 
@@ -19,10 +19,9 @@ from bakehouse.bench.pictures import LARGEST_FILE, small_jpeg
 from bakehouse.bench.runs import events_of, run_of, snapshot
 from bakehouse.day.library import dough_of
 from bakehouse.documents import Problem, dump, read
-from bakehouse.kitchen.shelf import keep_rows, the_kitchen
-from bakehouse.people.roles import head_only, signed_in, user_of
+from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.people.roles import signed_in, user_of
 from bakehouse.plans.library import plan_of
-from lamination.kitchen import DEFAULTS
 from lamination.plan import Plan, WorkedPlan, work
 from lamination.run import (
     Begun,
@@ -37,14 +36,12 @@ from lamination.run import (
     admit,
     begun,
     planned_deeds,
-    proofed_min,
     stand,
     tray_steps,
     under_way,
     used,
 )
 from lamination.terms import Family, Fault, Faults
-from lamination.warmth import learned_reference
 
 router = Router(tags=["bench"])
 CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)
@@ -383,43 +380,3 @@ def drop_photo(request: HttpRequest, run_id: UUID, photo_id: UUID) -> RunNow:
     run = run_of(run_id)
     run.photos.filter(pk=photo_id).delete()
     return _now(run)
-
-
-@dataclass
-class ProofTaught:
-    """What a proof that was right teaches: the kitchen's reference before and after, min."""
-
-    proofed_min: float
-    before_min: float
-    after_min: float
-    kept: bool
-
-
-@router.get("/runs/{uuid:run_id}/proof", auth=signed_in, response=ProofTaught)
-def proof_of_run(request: HttpRequest, run_id: UUID) -> ProofTaught:
-    """What this run's proof would teach, if it was just right; nothing is kept."""
-    return _taught(run_id)
-
-
-@router.post("/runs/{uuid:run_id}/proof", auth=head_only, response=ProofTaught)
-def learn_proof(request: HttpRequest, run_id: UUID) -> ProofTaught:
-    """The proof was just right: the kitchen takes its reference from it."""
-    found = _taught(run_id)
-    keep_rows({"proof.reference_min": found.after_min}, user_of(request))
-    return replace(found, kept=True)
-
-
-def _taught(run_id: UUID) -> ProofTaught:
-    run = run_of(run_id)
-    plan, worked, kitchen = snapshot(run)
-    now = stand(worked, run.started_at, events_of(run))
-    minutes = proofed_min(worked, now.trays)
-    if minutes is None:
-        raise Http404("No tray of this dough has been through its proof yet.")
-    try:
-        after = learned_reference(plan, kitchen, minutes)
-    except ValueError:
-        raise Http404("This plan has no proof to learn from.") from None
-    row = DEFAULTS["proof.reference_min"]
-    after = round(min(max(after, row.low), row.high), 1)
-    return ProofTaught(minutes, the_kitchen()["proof.reference_min"], after, False)

@@ -13,6 +13,7 @@ from lamination.plan.worked import WorkedPlan
 from lamination.run.events import EventKind
 from lamination.run.standing import Phase, Standing
 from lamination.terms.said import span
+from lamination.terms.trade import Place
 
 _SOON = timedelta(minutes=90)
 
@@ -157,7 +158,9 @@ def lying(timetable: Timetable, happened: Iterable[Happened], now: datetime) -> 
                 continue
             if (dough, rest.step) in names:
                 found.append(
-                    Lying(dough, rest.place.said, rest.ends, then.name, _minutes(rest.ends - now))
+                    Lying(
+                        dough, _where(rest.place), rest.ends, then.name, _minutes(rest.ends - now)
+                    )
                 )
                 break
     return tuple(sorted(found, key=lambda one: one.until))
@@ -185,7 +188,7 @@ def handover(
     lines = [f"{len(done)} of {len(tasks)} steps are done."]
     for one in lying(timetable, happened, now):
         over = f"{span(-one.minutes)} over" if one.minutes < 0 else f"until {clock(one.until)}"
-        lines.append(f"Dough {one.dough}: in the {one.place}, {over}; then {one.then.lower()}.")
+        lines.append(f"Dough {one.dough}: {one.place}, {over}; then {one.then.lower()}.")
     for task in [t for t in tasks if t.when in (When.LATE, When.NOW, When.NEXT)][:8]:
         many = "Dough" if len(task.doughs) == 1 else "Doughs"
         late = f", {span(-task.minutes)} late" if task.when is When.LATE else ""
@@ -200,6 +203,10 @@ def handover(
     if coming:
         lines.append(f"Next on: {coming[0].name}, {clock(coming[0].starts)}.")
     return "\n".join(lines)
+
+
+def _where(place: Place) -> str:
+    return f"{'on' if place is Place.BENCH else 'in'} the {place.said}"
 
 
 def _minutes(left: timedelta) -> int:

@@ -88,7 +88,9 @@ def test_an_order_becomes_numbered_doughs_with_a_timetable_that_is_kept(head, ha
 def test_doughs_of_one_order_do_not_all_begin_at_one_minute(head, day):
     found = arranged(head, day)
     turns = [t["starts"] for t in found["timetable"]["tasks"] if t["step"] == "turn-1"]
-    assert len(set(turns)) == len(turns) == 3
+    # two hands may do two at once, and there are no more
+    assert len(turns) == 3
+    assert len(set(turns)) > 1
     mixing = [t for t in found["timetable"]["tasks"] if t["step"] == "mix"]
     assert sum(t["together"] is not None for t in mixing) == 1
 

@@ -57,7 +57,10 @@ def operations():
             yield method.upper(), path
 
 
-PUBLIC = {("GET", "/api/session"), ("POST", "/api/session"), ("GET", "/api/plan.schema.json")}
+PUBLIC = {
+    ("GET", "/api/session"), ("POST", "/api/session"),
+    ("GET", "/api/plan.schema.json"), ("GET", "/api/day.schema.json"),
+}  # fmt: skip
 
 
 @pytest.mark.django_db

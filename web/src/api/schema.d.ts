@@ -637,30 +637,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/proof": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Proof Of Run
-         * @description What this run's proof would teach, if it was just right; nothing is kept.
-         */
-        get: operations["bakehouse_bench_api_proof_of_run"];
-        put?: never;
-        /**
-         * Learn Proof
-         * @description The proof was just right: the kitchen takes its reference from it.
-         */
-        post: operations["bakehouse_bench_api_learn_proof"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/order/work": {
         parameters: {
             query?: never;
@@ -1126,6 +1102,30 @@ export interface paths {
         get: operations["bakehouse_plans_cut_api_usual_finish"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proof Of Run
+         * @description What this run's proof would teach, if it was just right; nothing is kept.
+         */
+        get: operations["bakehouse_bench_proof_api_proof_of_run"];
+        put?: never;
+        /**
+         * Learn Proof
+         * @description The proof was just right: the kitchen takes its reference from it.
+         */
+        post: operations["bakehouse_bench_proof_api_learn_proof"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5327,20 +5327,6 @@ export interface components {
             events: components["schemas"]["Event"][];
         };
         /**
-         * ProofTaught
-         * @description What a proof that was right teaches: the kitchen's reference before and after, min.
-         */
-        ProofTaught: {
-            /** Proofed Min */
-            proofed_min: number;
-            /** Before Min */
-            before_min: number;
-            /** After Min */
-            after_min: number;
-            /** Kept */
-            kept: boolean;
-        };
-        /**
          * Batch
          * @description All of one plan: doughs of a size, how they are mixed, weighed and blocked.
          *
@@ -6086,6 +6072,20 @@ export interface components {
         Finish: {
             /** Steps */
             steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+        };
+        /**
+         * ProofTaught
+         * @description What a proof that was right teaches: the kitchen's reference before and after, min.
+         */
+        ProofTaught: {
+            /** Proofed Min */
+            proofed_min: number;
+            /** Before Min */
+            before_min: number;
+            /** After Min */
+            after_min: number;
+            /** Kept */
+            kept: boolean;
         };
         /**
          * Arranged
@@ -7486,50 +7486,6 @@ export interface operations {
             };
         };
     };
-    bakehouse_bench_api_proof_of_run: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProofTaught"];
-                };
-            };
-        };
-    };
-    bakehouse_bench_api_learn_proof: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProofTaught"];
-                };
-            };
-        };
-    };
     bakehouse_day_api_work_an_order: {
         parameters: {
             query?: never;
@@ -8318,6 +8274,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Finish"];
+                };
+            };
+        };
+    };
+    bakehouse_bench_proof_api_proof_of_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofTaught"];
+                };
+            };
+        };
+    };
+    bakehouse_bench_proof_api_learn_proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofTaught"];
                 };
             };
         };
