@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Annotated
 
+from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Body, Router, Status
 
@@ -14,9 +16,9 @@ from bakehouse.documents import Problem, as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
-from lamination.day import Order, WorkedOrder, work_order
+from lamination.day import Order, WorkedOrder, copied, work_order
 from lamination.files import sheets_csv
-from lamination.terms import Faults
+from lamination.terms import Checked, Faults, Range
 
 router = Router(tags=["day"])
 
@@ -97,6 +99,20 @@ def save_order(request: HttpRequest, order_id: int, save: Body[SaveOrder]) -> Sa
         raise Faults(*(f.under("order") for f in wrong.faults)) from None
     record = OrderRecord.there(order_id)
     return _saved(record.saved_over(save.revision, dump(save.order), user_of(request)))
+
+
+@dataclass(frozen=True)
+class CopyOrder(Checked):
+    """How many days later the same is wanted again."""
+
+    days: Annotated[int, Range(1, 366, "days")] = 7
+
+
+@router.post("/orders/{int:order_id}/copy", auth=head_only, response=SavedOrder)
+def copy_order(request: HttpRequest, order_id: int, asked: Body[CopyOrder]) -> SavedOrder:
+    """The same order on another day, at the same hours of the clock."""
+    order = copied(order_in(OrderRecord.there(order_id)), asked.days, settings.TIME_ZONE)
+    return _saved(OrderRecord.begun(dump(order), user_of(request)))
 
 
 @router.delete("/orders/{int:order_id}", auth=head_only, response={204: None})

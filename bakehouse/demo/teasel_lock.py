@@ -195,7 +195,7 @@ ORDER = (
 )
 ORDER_AT = "07:00"
 # who is there: name, hands, from and to, in hours before and after that morning's midnight
-HANDS = (("Friday", 2, -18.0, -7.0), ("early", 2, 2.5, 11.0))
+HANDS = (("Thursday evening", 1, -32.0, -28.0), ("Friday", 2, -18.0, -7.0), ("early", 2, 2.5, 11.0))
 
 # The day that is under way in the demo: pieces wanted in so many hours from now.
 TODAY_NAME = "Today: the kiosk and the boats"

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
-from datetime import datetime, timedelta
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
 
 from lamination.day.day import MOST_DOUGHS, Day, Dough, Held
 from lamination.day.order import Order, work_order
@@ -75,6 +76,32 @@ def _still_there(order: Order, doughs: list[Dough]) -> tuple[Held, ...]:
     """The steps that were fixed and are still there: a dough fewer takes its own with it."""
     steps = {d.id: {s.id for s in d.plan.steps} for d in doughs}
     return tuple(h for h in order.held if h.step in steps.get(h.dough, ()))
+
+
+def copied(order: Order, days: int, zone: str) -> Order:
+    """The same order so many days later, every time at the hour that the clock shows there.
+
+    Across a clock change a shift keeps its hours on the wall. Steps that were fixed are not copied: what
+    held them was that day's.
+    """
+    tz = ZoneInfo(zone)
+
+    def later(at: datetime) -> datetime:
+        wall = at.astimezone(tz).replace(tzinfo=None) + timedelta(days=days)
+        return wall.replace(tzinfo=tz).astimezone(UTC)
+
+    def moved(at: datetime | None) -> datetime | None:
+        return later(at) if at else None
+
+    return replace(
+        order,
+        doughs=tuple(replace(d, ready_at=moved(d.ready_at)) for d in order.doughs),
+        ready_at=moved(order.ready_at),
+        begins=moved(order.begins),
+        hands=tuple(replace(s, starts=later(s.starts), ends=later(s.ends)) for s in order.hands),
+        quiet=tuple(replace(q, starts=later(q.starts), ends=later(q.ends)) for q in order.quiet),
+        held=(),
+    )
 
 
 def in_order(fault: Fault, ordered: Mapping[str, int], doughs: list[Dough]) -> Fault:

@@ -245,3 +245,28 @@ def test_the_schema_of_a_day_file_is_published(client, db):
     assert schema["properties"]["format"] == {"const": "eight-turn/day"}
     assert {"from", "to"} <= set(schema["$defs"]["Shift"]["properties"])
     assert "ends" not in schema["required"]
+
+
+def test_a_day_is_copied_to_the_same_hours_of_the_clock_across_a_change(head, hand, day):
+    hand.call("POST", f"/orders/{day['id']}/copy", {"days": 7}, expect=403)
+    copy = head.call("POST", f"/orders/{day['id']}/copy", {"days": 200})
+    assert copy["id"] != day["id"]
+
+    def wall(text):
+        return datetime.fromisoformat(text).astimezone(MORNING.tzinfo).replace(tzinfo=None)
+
+    for was, now in zip(day["order"]["hands"], copy["order"]["hands"], strict=True):
+        assert wall(now["starts"]) - wall(was["starts"]) == timedelta(days=200)
+        assert wall(now["ends"]) - wall(was["ends"]) == timedelta(days=200)
+    ready = copy["order"]["doughs"][1]["ready_at"]
+    assert wall(ready) - wall(day["order"]["doughs"][1]["ready_at"]) == timedelta(days=200)
+    assert "days" in head.faults("POST", f"/orders/{day['id']}/copy", {"days": 0})
+
+
+def test_what_is_weighed_is_weighed_for_a_day_that_is_late_by_its_own_hour(head, day):
+    worked = head.call("POST", "/order/work", day["order"])
+    puff, danish = worked["batches"]
+    assert seen(danish["starts_at"]) > seen(puff["starts_at"]) - timedelta(days=1)
+    own = {**day["order"], "doughs": [d | {"ready_at": at(12)} for d in day["order"]["doughs"]]}
+    later = head.call("POST", "/order/work", own)["batches"][0]
+    assert seen(later["starts_at"]) - seen(puff["starts_at"]) == timedelta(hours=4)

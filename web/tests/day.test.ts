@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { threadPath } from "@/rooms/day/Threads";
-import { drawn, hours, laned, snapped } from "@/rooms/day/threads";
+import { drawn, hours, laned, snapped, timed } from "@/rooms/day/threads";
 import { pressing } from "@/rooms/today/pressing";
 
 const at = (minute: number) => new Date(Date.UTC(2027, 5, 18, 6) + minute * 60_000).toISOString();
@@ -128,4 +128,27 @@ it("shows what is late and now first, and always something of what comes", () =>
   expect(seen.first.map((d) => d.step)).toEqual(["a", "b"]);
   expect(seen.next.map((d) => d.step)).toEqual(["c", "d", "e"]);
   expect(seen.done).toBe(1);
+});
+
+it("gives what is weighed the minute of the timetable, first of its doughs, unless that is out of date", () => {
+  const batch = {
+    starts_at: at(-900),
+    sheets: [
+      { sheet: { stop: "mix" }, at: at(-800) },
+      { sheet: { stop: "else" }, at: at(-700) },
+    ],
+  } as unknown as Schemas["Batch"];
+  const arranged = {
+    stale: false,
+    doughs: [
+      { dough: "2", ordered: 0 },
+      { dough: "3", ordered: 1 },
+    ],
+    timetable: found,
+  } as unknown as Schemas["Arranged"];
+  const now = timed(batch, 0, arranged);
+  expect(now.sheets.map((s) => s.at)).toEqual([at(0), at(-700)]);
+  expect(now.starts_at).toBe(at(0));
+  expect(timed(batch, 0, { ...arranged, stale: true })).toBe(batch);
+  expect(timed(batch, 0, null)).toBe(batch);
 });

@@ -691,6 +691,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{order_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Order
+         * @description The same order on another day, at the same hours of the clock.
+         */
+        post: operations["bakehouse_day_api_copy_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{order_id}/restore": {
         parameters: {
             query?: never;
@@ -5643,6 +5663,17 @@ export interface components {
             order: components["schemas"]["Order"];
         };
         /**
+         * CopyOrder
+         * @description How many days later the same is wanted again.
+         */
+        CopyOrder: {
+            /**
+             * Days
+             * @default 7
+             */
+            days: number;
+        };
+        /**
          * AskWarmth
          * @description A plan as it stands on the screen, and how warm it is today.
          */
@@ -7628,6 +7659,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    bakehouse_day_api_copy_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOrder"];
+                };
             };
         };
     };

@@ -1,7 +1,7 @@
 import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { IconArrowBackUp, IconArrowForwardUp } from "@tabler/icons-react";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
@@ -17,6 +17,7 @@ import classes from "./Day.module.css";
 import { DayPlan } from "./DayPlan";
 import { DoughOrder } from "./DoughOrder";
 import { HandsEditor } from "./HandsEditor";
+import { timed } from "./threads";
 import { useArranged } from "./useArranged";
 import { wantedOf } from "./wanted";
 
@@ -88,6 +89,19 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
     draft.saving.state === "saved",
   );
   const work = useWorkedOrder(order);
+  const copy = useMutation({
+    mutationFn: () =>
+      got(
+        api.POST("/api/orders/{order_id}/copy", {
+          params: { path: { order_id: saved.id } },
+          body: { days: 7 },
+        }),
+      ),
+    onSuccess: (made) => {
+      queries.invalidateQueries({ queryKey: ["orders"] });
+      go(`/day/${made.id}`);
+    },
+  });
   useHotkeys([
     ["mod+Z", draft.undo],
     ["mod+shift+Z", draft.redo],
@@ -99,6 +113,10 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
   const set = (part: Partial<Order>, path: string) => draft.change({ ...order, ...part }, path);
   const setDough = (i: number, dough: Schemas["Ordered"], path: string) =>
     set({ doughs: order.doughs.map((d, j) => (j === i ? dough : d)) }, `doughs[${i}].${path}`);
+  const batchOf = (i: number) => {
+    const batch = work.data?.batches[i];
+    return batch && timed(batch, i, arranged.kept.data);
+  };
   return (
     <FaultsContext.Provider value={faults}>
       <div className="roomHead">
@@ -169,6 +187,16 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
           >
             Bag labels and sheets
           </Button>
+          {!readOnly && (
+            <Button
+              variant="default"
+              size="md"
+              loading={copy.isPending}
+              onClick={() => copy.mutate()}
+            >
+              Copy to a week later
+            </Button>
+          )}
           {!readOnly && arranged.kept.data && !arranged.kept.data.opened_at && (
             <Button
               size="md"
@@ -238,7 +266,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
                   : undefined
               }
             />
-            <BatchView batch={work.data?.batches[i]} />
+            <BatchView batch={batchOf(i)} />
           </section>
         ))}
         {!readOnly && plans.data && plans.data.length > 0 && order.doughs.length < 20 && (

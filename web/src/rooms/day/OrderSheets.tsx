@@ -5,6 +5,8 @@ import { Nothing, Waiting } from "@/app/states";
 import { useSaying } from "@/measures/likes";
 import { SheetPages } from "@/sheets/SheetPages";
 import { useWorkedOrder } from "./OrderRoom";
+import { timed } from "./threads";
+import { useArranged } from "./useArranged";
 
 /** The sheets and labels of a whole order. */
 export function OrderSheets() {
@@ -20,6 +22,7 @@ export function OrderSheets() {
 
 function OfOrder({ id, order }: { id: number; order: Schemas["Order"] }) {
   const work = useWorkedOrder(order);
+  const { kept } = useArranged(id, "", false, true);
   const { say } = useSaying();
   if (!work.data) {
     return work.isError ? <Nothing error={work.error} /> : <Waiting what="the sheets" />;
@@ -30,8 +33,8 @@ function OfOrder({ id, order }: { id: number; order: Schemas["Order"] }) {
       back={`/day/${id}`}
       shopping={work.data.shopping}
       csv={`/api/orders/${id}/sheets.csv`}
-      sheets={work.data.batches.flatMap((batch) =>
-        batch.sheets.map(({ sheet, times, at }) => ({
+      sheets={work.data.batches.flatMap((batch, i) =>
+        timed(batch, i, kept.data).sheets.map(({ sheet, times, at }) => ({
           name: batch.name,
           sheet,
           times,

@@ -188,7 +188,6 @@ export function Threads(props: Props) {
             return (
               <g
                 key={thread.dough}
-                data-thread={thread.dough}
                 className={strong ? classes.strong : chosen ? classes.faint : classes.thread}
                 style={{ "--tone": tone(thread) } as React.CSSProperties}
               >
@@ -230,6 +229,19 @@ export function Threads(props: Props) {
                       </text>
                     );
                   })}
+              </g>
+            );
+          })}
+          {/* the knots lie on all threads */}
+          {ordered.map((thread) => {
+            const strong = thread.dough === chosen;
+            return (
+              <g
+                key={`knots of ${thread.dough}`}
+                data-thread={thread.dough}
+                className={strong ? classes.strong : chosen ? classes.faint : classes.thread}
+                style={{ "--tone": tone(thread) } as React.CSSProperties}
+              >
                 {thread.knots.map((knot, n) => {
                   if (knot.task.together) return null;
                   const by = held?.knot === knot ? held.by : 0;

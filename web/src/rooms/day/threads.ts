@@ -121,6 +121,30 @@ export function drawn(found: Timetable, order: string[]): Drawn {
   };
 }
 
+/**
+ * What is weighed for a batch, at the minute at which the timetable has it first. An order that has no
+ * timetable, or was changed since, keeps the times of its plans one by one.
+ */
+export function timed(
+  batch: Schemas["Batch"],
+  ordered: number,
+  arranged: Schemas["Arranged"] | null | undefined,
+): Schemas["Batch"] {
+  if (!arranged || arranged.stale) return batch;
+  const mine = new Set(arranged.doughs.filter((d) => d.ordered === ordered).map((d) => d.dough));
+  const tasks = arranged.timetable.tasks.filter((t) => mine.has(t.dough));
+  const first = (step?: string) =>
+    tasks
+      .filter((t) => !step || t.step === step)
+      .map((t) => t.starts)
+      .toSorted((a, b) => Date.parse(a) - Date.parse(b))[0] ?? null;
+  return {
+    ...batch,
+    starts_at: first() ?? batch.starts_at,
+    sheets: batch.sheets.map((sheet) => ({ ...sheet, at: first(sheet.sheet.stop) ?? sheet.at })),
+  };
+}
+
 /** Whole hours in the bakery's zone that an axis shows, every so many. */
 export function hours(
   begins: number,
