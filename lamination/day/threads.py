@@ -23,6 +23,7 @@ from lamination.warmth.windows import Cause, RestWindow, Verdict
 
 Costs = npt.NDArray[np.float64]
 LINGER = 0.005  # what a minute away from the planned rest weighs, where both are good
+_STIFF_MIN, _MOST_LINGER = 150.0, 0.8
 _FOREVER = 10**6
 
 
@@ -68,6 +69,13 @@ class Gap:
         """Its parts elsewhere, which are never cut short."""
         return (self.first[1] if self.first else 0) + (self.last[1] if self.last else 0)
 
+    def bends(self, linger: float) -> float:
+        """The price of a minute away from the plan where both are good: what is short bends less.
+
+        A night belongs into a rest that is long anyway.
+        """
+        return min(linger * (1 + _STIFF_MIN / (self.chosen + 30)), _MOST_LINGER)
+
     def verdict(self, minutes: int) -> Verdict:
         """What becomes of so many minutes."""
         until, bears = self.good_until, self.possible_until
@@ -100,7 +108,8 @@ class Gap:
         bears = _FOREVER if self.possible_until is None else self.possible_until
         chosen = min(max(self.chosen, self.good_from), good_until)
         edges = [0, self.possible_from, self.good_from, chosen, good_until, bears, _FOREVER]
-        slopes = [-outside, -1.0, -linger, linger, 1.0, outside]
+        bends = self.bends(linger)
+        slopes = [-outside, -1.0, -bends, bends, 1.0, outside]
         found = []
         for (low, high), slope in zip(pairwise(edges), slopes, strict=True):
             low = max(low, self.least)
@@ -117,7 +126,8 @@ class Gap:
         chosen = min(max(self.chosen, self.good_from), good_until)
         off = max(self.good_from - minutes, minutes - good_until, 0)
         beyond = max(self.possible_from - minutes, minutes - bears, 0)
-        return linger * abs(minutes - chosen) + (1 - linger) * off + (outside - 1) * beyond
+        bends = self.bends(linger)
+        return bends * abs(minutes - chosen) + (1 - bends) * off + (outside - 1) * beyond
 
 
 @lru_cache(maxsize=4_000)

@@ -113,10 +113,11 @@ def test_too_much_ripening_in_all_shortens_the_rests_together():
     two = (free, replace(free, step="s1"))
     # rests of ten minutes each are planned, and both may be longer, but not both together
     thread = Thread("1", "x", jobs, two, 33, ripe=(24, 26), held={"s0": 0})
-    starts = place(thread, busy_for(kitchen=Kitchen()), PRICES).starts
+    prices = replace(PRICES, linger=0.001)
+    starts = place(thread, busy_for(kitchen=Kitchen()), prices).starts
     assert thread.ripening(starts) <= 24
     alone = replace(thread, ripe=None)
-    assert alone.ripening(place(alone, busy_for(kitchen=Kitchen()), PRICES).starts) > 20
+    assert alone.ripening(place(alone, busy_for(kitchen=Kitchen()), prices).starts) > 20
 
 
 def test_what_the_search_says_a_day_costs_is_what_it_costs():
@@ -134,3 +135,14 @@ def test_what_the_search_says_a_day_costs_is_what_it_costs():
         search.take(dough)
     assert busy.missing_cost() == 0
     assert not any(line.taken.any() for line in (*busy.hands, *busy.places.values()))
+
+
+def test_a_night_goes_into_the_rest_that_is_long_anyway():
+    """Both rests could be longer by ten hours; the short one is the one that keeps its minutes."""
+    short = replace(gap("s0", 10, 0, 0), good_until=None, possible_until=None)
+    long = replace(gap("s1", 100, 0, 0), good_until=None, possible_until=None)
+    jobs = tuple(Job(f"s{k}", f"S{k}", 5, Chapter.TURNS, None, True) for k in range(3))
+    thread = Thread("1", "x", jobs, (short, long), 700, held={"s0": 0, "s2": 690})
+    starts = place(thread, busy_for(minutes=720, kitchen=Kitchen()), PRICES).starts
+    assert (starts[0], starts[2]) == (0, 690)
+    assert starts[1] == 15

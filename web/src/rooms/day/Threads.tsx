@@ -201,7 +201,7 @@ export function Threads(props: Props) {
                   .map((rest) => {
                     const long = ((rest.to - rest.from) / 60) * scale;
                     const y = depth(thread, rest.place);
-                    if (strong && long > 8)
+                    if (strong && long > 30)
                       return (
                         <text
                           key={rest.step}
