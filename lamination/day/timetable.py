@@ -68,7 +68,7 @@ def arranged(
     since: Since | None = None,
     stop: Callable[[], bool] = lambda: False,
 ) -> Iterator[Timetable]:
-    """Timetables, each at least as good as the one before: the first at once, the last in time."""
+    """Timetables: the first at once, the last in time, its rests judged by the minutes they have there."""
     began = time.monotonic()
     plans = {d.id: d.plan for d in day.doughs}
     arranging = _Arranging(day, kitchen, since)
