@@ -104,7 +104,15 @@ def judged(page: Page) -> None:
 
 def trays(page: Page) -> None:
     room("/bench")(page)
-    page.get_by_role("link", name=re.compile("Saturday market")).click()
+    page.get_by_role("link", name=re.compile("^Saturday market")).first.click()
+
+
+def timetable(page: Page) -> None:
+    """The market's day, once the search is over, with one dough chosen."""
+    room("/day/1?view=timetable")(page)
+    page.get_by_role("button", name="Look for a better one").wait_for(timeout=60_000)
+    page.get_by_role("region", name="Doughs of the day").get_by_role("button").nth(1).click()
+    page.mouse.wheel(0, -2000)
 
 
 def record(page: Page) -> None:
@@ -117,7 +125,8 @@ def record(page: Page) -> None:
 VIEWS = [
     ("plans", 1280, 800, sign_in),
     ("plan-formula", 1280, 800, open_plan("Station kiosk", "mix")),
-    ("day", 1280, 800, room("/day/1")),
+    ("day", 1280, 800, timetable),
+    ("today", 1280, 800, room("/today")),
     ("plan-lock-in", 1280, 800, open_plan("Café boat", "lock_in")),
     ("plan-turn", 1280, 800, open_plan("Station kiosk", "turn-2")),
     ("plan-warmth", 1280, 800, looking("Saturday market", "turn-1", "Warmth", in_the_middle)),
@@ -129,7 +138,6 @@ VIEWS = [
     ("side-by-side", 1280, 800, room("/plans/compare?plans=1,2,3")),
     ("bench-rest", 1024, 768, resting),
     ("bench-trays", 1024, 768, trays),
-    ("plan-coil", 1280, 800, open_plan("Reed whirl", "roll_up")),
     ("bench-lock-in", 1024, 768, judged),
     ("book", 1280, 800, room("/book")),
     ("record", 1280, 1500, record),

@@ -15,7 +15,8 @@ from lamination.terms.trade import Machine, Place
 
 _MENDED = ("late", "rest", "hand", "machine", "place", "held")
 _HELPS = 0.25  # what is left of a compromise's price where it counts as mended
-_BEFORE, _HAND_MIN = 90, 120
+# a hand more: how long before it would come, and for how many minutes
+_HANDS = ((90, 120), (240, 120), (360, 240))
 _MOST = 3  # compromises that are tried to mend: the dearest
 
 
@@ -62,16 +63,17 @@ def mended(
 
 def changes(day: Day, kitchen: Kitchen, give: Give) -> Iterator[Change]:
     """What might mend a compromise."""
-    starts = max(give.minute - _BEFORE, 0)
-    starts -= starts % 30
-    ends = min(starts + _HAND_MIN, day.minutes)
-    if ends > starts:
-        a, b = day.at(starts), day.at(ends)
-        more = Shift("one more", a, b)
-        yield Change(
-            replace(day, hands=(*day.hands, more)), kitchen,
-            f"One more hand from {a:%H:%M} to {b:%H:%M}",
-        )  # fmt: skip
+    for before, long in _HANDS:
+        starts = max(give.minute - before, 0)
+        starts -= starts % 30
+        ends = min(starts + long, day.minutes)
+        if ends > starts:
+            a, b = day.at(starts), day.at(ends)
+            more = Shift("one more", a, b)
+            yield Change(
+                replace(day, hands=(*day.hands, more)), kitchen,
+                f"One more hand from {a:%H:%M} to {b:%H:%M}",
+            )  # fmt: skip
     for machine in Machine:
         row = f"{machine}.count"
         yield Change(

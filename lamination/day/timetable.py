@@ -32,8 +32,8 @@ from lamination.warmth.follow import follow
 
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
-_MENDING = 0.12  # of the time: to try what would mend the worst of it
-_TRIES = 12
+_MENDING = 0.2  # of the time: to try what would mend the worst of it
+_TRIES = 6
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
 _NEAR, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
 _CALM_FLAT, _CALM_EACH, _STEADY = 400.0, 4.0, 0.05
@@ -210,7 +210,7 @@ class _Arranging:
             ripe = thread.too_ripe(thread.ripening(where.starts))
             tight, outside = tight + ripe[0] - ripe[1], outside + ripe[1]
         cost = max(search.cost, 0.0)
-        bound = min(self.bound, cost)
+        bound = max(min(self.bound, cost), 0.0)
         gap_pct = 100 * (cost - bound) / cost if cost > 1e-9 else 0.0
         figures = Figures(day, self.kitchen, threads, placed, self.busy)
         return Timetable(

@@ -1,0 +1,96 @@
+"""The timetable in the core: what would mend a day, what needs hands now, what is fixed once it happened."""
+
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+
+from bakehouse.demo.teasel_lock import BOATS, KITCHEN
+from lamination.day import Day, Dough, Happened, Prefer, Shift, Since, When, due, lying, timetable
+from lamination.day.gives import Give
+from lamination.day.mending import changes, mended
+
+MIDNIGHT = datetime(2027, 6, 19, tzinfo=UTC)
+
+
+def at(hours):
+    return MIDNIGHT + timedelta(hours=hours)
+
+
+def day(doughs=3, hands=1, ready=8.0, begins=-1.0, **more):
+    return Day(
+        "Regatta", at(begins), at(14), (Shift("early", at(begins), at(13), hands),),
+        tuple(Dough(str(n + 1), BOATS, at(ready)) for n in range(doughs)), "Europe/London", **more,
+    )  # fmt: skip
+
+
+def test_what_is_offered_to_mend_a_day_does():
+    short = day(doughs=5, ready=8.5)
+    found = timetable(short, KITCHEN, 5)
+    assert found.late_min > 0
+    worst = found.gives[0]
+    assert worst.code in ("late", "rest")
+    assert worst.mend.endswith("would mend it.")
+    mends = {c.says: c for c in changes(short, KITCHEN, worst)}
+    change = mends[worst.mend.removesuffix(" would mend it.")]
+    after = timetable(change.day, change.kitchen, 2.5)
+    assert found.cost - after.cost >= 0.5 * worst.weighs
+
+
+def test_what_does_not_help_is_not_offered():
+    gives = (Give("late", "1", "cut", 600.0, "Dough 1 is 10 min late.", 300),)
+    assert mended(day(), KITCHEN, gives, 600.0, lambda *_: 590.0, float("inf")) == gives
+    helped = mended(day(), KITCHEN, gives, 600.0, lambda *_: 20.0, float("inf"))
+    assert helped[0].mend == "One more hand from 03:30 to 05:30 would mend it."
+    # and where there is no time to try it, nothing is said
+    assert mended(day(), KITCHEN, gives, 600.0, lambda *_: 20.0, 0.0) == gives
+
+
+def test_sleep_is_preferred_where_the_day_allows_it():
+    late = {"doughs": 1, "hands": 2, "ready": 13.0, "begins": -6.0}
+
+    def dark(found):
+        tasks = [t for t in found.tasks if t.hands]
+        return sum(t.starts.hour >= 21 or t.starts.hour < 5 for t in tasks)
+
+    early = replace(day(**late), held=())
+    assert dark(timetable(replace(early, prefer=Prefer.SLEEP), KITCHEN)) == 0
+
+
+def test_what_has_happened_stays_and_a_step_under_way_takes_its_time():
+    asked = day(doughs=1, hands=2, ready=9.0)
+    before = timetable(asked, KITCHEN)
+    first, second = before.tasks[:2]
+    slow = timedelta(minutes=25)
+    happened = (
+        Happened("1", first.step, first.starts, first.ends + slow),
+        Happened("1", second.step, second.starts + slow),
+    )
+    now = second.starts + slow + timedelta(minutes=3)
+    after = timetable(asked, KITCHEN, 0.2, Since(now, happened, before.tasks))
+    tasks = {t.step: t for t in after.tasks}
+    assert (tasks[first.step].starts, tasks[first.step].ends) == (first.starts, first.ends + slow)
+    long = second.ends - second.starts
+    assert tasks[second.step].ends == second.starts + slow + long
+    assert all(t.starts >= tasks[second.step].ends for t in after.tasks[2:])
+    assert {m.step for m in after.moved} <= {t.step for t in before.tasks[1:]}
+
+
+def test_what_is_due_is_told_by_how_it_presses():
+    found = timetable(day(doughs=2, hands=2, ready=9.0), KITCHEN)
+    first = found.tasks[0]
+    other = next(t for t in found.tasks if t.dough != first.dough and not t.together)
+    now = first.starts + timedelta(minutes=20)
+    happened = (Happened(first.dough, first.step, first.starts, None),)
+    seen = due(found.tasks, happened, now)
+    mine = next(d for d in seen if d.step == first.step and first.dough in d.doughs)
+    assert mine.begun
+    assert mine.when is When.NOW
+    order = [list(When).index(d.when) for d in seen]
+    assert order == sorted(order)
+    assert [d.first for d in seen if d.doughs[0] == other.dough].count(True) <= 1
+    assert not due(found.tasks, happened, now, gone=("1", "2"))
+    done = (Happened(first.dough, first.step, first.starts, first.ends),)
+    rests = [r for r in found.rests if r.dough == first.dough and r.step == first.step]
+    if rests:
+        at_rest = lying(found, done, first.ends + timedelta(minutes=1))
+        assert [one.dough for one in at_rest] == [first.dough]
+        assert at_rest[0].until == rests[-1].ends
