@@ -186,18 +186,3 @@ def test_a_kitchen_learns_from_the_simulated_probe_and_keeps_both(person):
     page.get_by_role("textbox", name="Name of a new probe").fill("Middle shelf")
     lesson.get_by_role("button", name="Make it known").click()
     expect(lesson.get_by_text(re.compile("may post to /api/probes/readings"))).to_be_visible()
-
-
-def test_a_long_rest_in_the_freezer_is_judged_and_letting_it_stand_is_quiet(person):
-    page = person()
-    new_plan(page, name="Long in the freezer")
-    step(page, "Turn 1").click()
-    rest = page.get_by_role("group", name="Then rest")
-    rest.get_by_role("radio", name="Freezer").check(force=True)
-    field(page, "Rest for").fill("50")
-    warning = page.get_by_text("Too cold to roll")
-    expect(warning.first).to_be_visible()
-    page.get_by_role("button", name=re.compile("^Then .* on the bench")).first.click()
-    expect(warning).to_have_count(0)
-    expect(field(page, "Rest for")).to_have_value("30")
-    saved(page)

@@ -2,41 +2,29 @@
 
 import re
 
-import pytest
 from playwright.sync_api import expect
 
 from .test_planning import add_step, field, new_plan, saved, sheet, step
 
 FIELDS = [
     ("Dough", "Dough", "0", "Must be from 1 g to 200 kg"),
-    ("Dough", "Butter", "1000000000", "Must be from 1 g to 200 kg"),
     ("Dough", "Butter share of the dough", "lots", "is not a share"),
-    ("Dough", "Rest for", "-10", "Must be from 0 min to 10080 min"),
     ("Mix", "Salt, percent", "-1", "Must be from 0 % to 400 %"),
     ("Mix", "Dough wanted at", "99", "Must be from −40 °C to 60 °C"),
-    ("Mix", "Tap runs at", "cold", "is not a temperature"),
-    ("Mix", "Slow", "90", "Must be from 0 min to 60 min"),
-    ("Mix", "Old dough fed back", "70", "Must be from 0.1 % to 50 %"),
     ("Lock-in", "Flour in it", "200", "Must be from 0 % to 100 %"),
-    ("Lock-in", "Block width", "3", "Must be from 10 mm to 5000 mm"),
     ("Lock-in", "Block length", "9 m", "Must be from 10 mm to 5000 mm"),
-    ("Lock-in", "Bare margin round the block", "-1", "Must be from 0 mm to 200 mm"),
     ("Turn 1", "Roll to", "0", "Must be from 0.5 mm to 200 mm"),
     ("Turn 3", "Roll to", "24", "is not thinner than the package"),
-    ("Turn 2", "Rest for", "a while", "is not a time"),
     ("Last sheet", "Roll to", "60", "is not thinner than the package"),
-    ("Last sheet", "Width", "5", "Must be from 10 mm to 5000 mm"),
     ("Cut", "Base", "", "Enter a length"),
     ("Cut", "Height", "0 mm", "Must be from 10 mm to 5000 mm"),
-    ("Cut", "Lost per cut", "50", "Must be from 0 mm to 10 mm"),
 ]
 
 
-@pytest.mark.parametrize("half", [0, 1])
-def test_a_wrong_input_is_answered_at_its_field(person, half):
+def test_a_wrong_input_is_answered_at_its_field(person):
     page = person()
     new_plan(page, name="Every field")
-    for stop, label, typed, says in FIELDS[half::2]:
+    for stop, label, typed, says in FIELDS:
         step(page, stop).click()
         before = field(page, label).input_value()
         field(page, label).fill(typed)

@@ -90,7 +90,7 @@ def test_a_block_by_frame_by_thickness_and_dough_by_pieces(person):
 
 def test_sixty_become_a_hundred_and_the_labels_follow_on_a_tablet(person):
     page = person(width=1024, height=768, touch=True)
-    page.get_by_role("navigation", name="Pages").get_by_role("link", name="Day").tap()
+    page.get_by_role("navigation", name="Pages").get_by_role("link", name="Day", exact=True).tap()
     page.get_by_role("link", name=re.compile("Saturday market and the boats")).tap()
     expect(page.get_by_text(re.compile(r"^3 doughs of"))).to_be_visible()
     pieces = field(page, "Croissant, pieces")
@@ -112,7 +112,7 @@ def test_a_wrong_order_is_answered_at_its_field_and_can_be_undone(person):
     page = person()
     page.goto("/day")
     page.get_by_role("button", name="New order").click()
-    field(page, "Name of the order").fill("Kiosk")
+    field(page, "Name of the order").fill("Towpath stall")
     page.get_by_role("textbox", name=re.compile(", pieces$")).fill("0")
     expect(page.get_by_text("Nothing is wanted of this dough. Enter pieces.")).to_be_visible()
     page.get_by_role("textbox", name=re.compile(", pieces$")).fill("30")
@@ -126,10 +126,10 @@ def test_a_wrong_order_is_answered_at_its_field_and_can_be_undone(person):
     expect(page.get_by_text(re.compile(r"^30 × "))).to_be_visible()
     saved(page)
     page.goto("/day")
-    page.get_by_role("listitem").filter(has_text="Kiosk").get_by_role("button").click()
-    expect(page.get_by_text("“Kiosk” is deleted.")).to_be_visible()
+    page.get_by_role("listitem").filter(has_text="Towpath stall").get_by_role("button").click()
+    expect(page.get_by_text("“Towpath stall” is deleted.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("link", name=re.compile("^Kiosk"))).to_be_visible()
+    expect(page.get_by_role("link", name=re.compile("^Towpath stall"))).to_be_visible()
 
 
 def test_an_ingredient_of_her_own_comes_onto_the_shelf(person):

@@ -135,24 +135,3 @@ def test_a_card_of_her_own_is_made_drawn_and_used_in_a_plan(person):
     expect(page.get_by_text("Press both ends to the tray.")).to_be_visible()
     expect(page.get_by_text(re.compile("Baked about 132 ×"))).to_be_visible()
     saved(page)
-
-
-def test_a_loaf_is_plaited_from_three_filled_strands(person):
-    page = person()
-    new_plan(page, dough="2000", name="Plaited loaf", family="Laminated brioche")
-    step(page, "Cut").click()
-    page.get_by_role("combobox", name="Shape").select_option("strip")
-    field(page, "Base").fill("60")
-    field(page, "Height").fill("240")
-    step(page, "Shape").click()
-    page.get_by_label(re.compile(": shaped as$")).select_option("loaf")
-    page.get_by_label("Strands to one piece").fill("3")
-    page.get_by_role("combobox", name="Filling").fill("almond")
-    field(page, "Filling in each").fill("90")
-    expect(page.get_by_text(re.compile("Filling is .* % of it, .* % by volume"))).to_be_visible()
-    expect(page.get_by_text("The tin is half full: it proofs to the rim.")).to_be_visible()
-    step(page, "Cut").click()
-    pieces = page.get_by_role("button", name=re.compile("^Pieces, (\\d+): how it was got"))
-    expect(pieces).to_be_visible()
-    saved(page)
-    assert grave(page) == []

@@ -260,7 +260,7 @@ function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
           to={`/bench/${run.run}`}
           size={big ? "lg" : "md"}
           variant={big ? "filled" : "default"}
-          aria-label={`To dough ${due.doughs[0]}`}
+          aria-label={`To the dough, ${due.doughs[0]}`}
         >
           To the dough
         </Button>
@@ -270,7 +270,7 @@ function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
           variant={big ? "filled" : "default"}
           loading={begin.isPending}
           onClick={() => begin.mutate()}
-          aria-label={`Begin dough ${due.doughs.join(", ")}`}
+          aria-label={`${due.doughs.length > 1 ? `Begin all ${due.doughs.length}` : "Begin"}: dough ${due.doughs.join(", ")}`}
         >
           {due.doughs.length > 1 ? `Begin all ${due.doughs.length}` : "Begin"}
         </Button>
