@@ -101,12 +101,3 @@ def test_a_picture_goes_into_the_record_and_out_again(person):
     expect(page.get_by_text("This file is no JPEG, PNG or WebP picture.")).to_be_visible()
     page.get_by_role("button", name="Take away the picture cut across, tray 2").click()
     expect(kept).to_be_hidden()
-
-
-def test_the_label_of_a_dough_without_a_formula_says_whom_to_ask(person):
-    page = person()
-    new_plan(page, name="Nobody's dough", formula=False)
-    step(page, "Look").click()
-    label = page.get_by_text(re.compile("^Contains"))
-    expect(label).to_contain_text("the dough, of which nothing is known here")
-    expect(page.get_by_text(re.compile("dough.*: ask the baker", re.I)).first).to_be_visible()

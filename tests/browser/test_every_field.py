@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from .test_planning import add_step, field, new_plan, saved, sheet, step
+from .test_planning import field, new_plan, saved, sheet, step
 
 FIELDS = [
     ("Dough", "Dough", "0", "Must be from 1 g to 200 kg"),
@@ -49,19 +49,6 @@ def test_going_back_leads_to_the_list_and_forth_to_the_same_step(person):
     expect(page.get_by_role("heading", name="Plans", level=1)).to_be_visible()
     page.go_forward()
     expect(step(page, "Turn 2")).to_have_attribute("aria-selected", "true")
-
-
-def test_twelve_turns_are_the_most_and_the_strip_still_reaches_them_all(person):
-    page = person()
-    new_plan(page, dough="6000", name="Twelve")
-    step(page, "Turn 3").click()
-    for n in range(4, 13):
-        add_step(page)
-        expect(step(page, f"Turn {n}")).to_have_attribute("aria-selected", "true")
-    expect(page.get_by_role("button", name="Add a turn after this")).to_be_disabled()
-    expect(step(page, "Turn 12")).to_be_in_viewport()
-    expect(page.get_by_role("img", name=re.compile("531441 butter layers"))).to_be_visible()
-    saved(page)
 
 
 def test_an_empty_house_says_how_to_begin(person):

@@ -63,19 +63,3 @@ def test_a_sheet_longer_than_the_bench_is_put_right_with_one_press(person):
     expect(field(page, "Roll to")).to_have_value("3")
     page.get_by_role("button", name=re.compile("mm wide first$")).click()
     expect(page.get_by_text("Fits the belt")).to_be_visible()
-
-
-def test_every_school_can_be_chosen_and_is_drawn(person):
-    page = person()
-    new_plan(page, name="Schools")
-    step(page, "Lock-in").click()
-    for school, says in (
-        ("gate", "Dough sheet"),
-        ("open_sided", "Dough sheet"),
-        ("inverse", "Butter sheet"),
-        ("spread", "Dough sheet"),
-        ("half_stacked", "Dough sheet"),
-    ):
-        page.get_by_label("Lock-in method").select_option(school)
-        expect(page.get_by_role("img", name=re.compile(f"^{says}")).first).to_be_visible()
-        saved(page)

@@ -29,18 +29,6 @@ def test_the_fold_is_stepped_through_and_played(person):
     assert grave(page) == []
 
 
-def test_who_wants_no_motion_gets_steps(person):
-    page = person()
-    page.emulate_media(reduced_motion="reduce")
-    new_plan(page, name="Still")
-    step(page, "Turn 1").click()
-    show(page, "Folding")
-    page.get_by_role("button", name="Play the fold").click()
-    how_far = page.get_by_role("slider", name="How far the fold has come")
-    expect(how_far).to_have_attribute("aria-valuenow", re.compile("^[123]$"))
-    expect(how_far).to_have_attribute("aria-valuenow", "3")
-
-
 def test_a_sheet_is_cut_across_and_the_loupe_goes_where_the_keys_say(person):
     page = person()
     new_plan(page, name="Cut across")

@@ -116,17 +116,6 @@ def test_a_roll_thicker_than_the_package_keeps_the_last_sheets_and_the_edit(pers
     saved(page)
 
 
-def test_measures_are_understood_as_people_write_them(person):
-    page = person()
-    new_plan(page, name="Inches")
-    step(page, "Turn 1").click()
-    field(page, "Roll to").fill("1/2 in")
-    expect(page.get_by_text("understood as 12.7 mm")).to_be_visible()
-    field(page, "Roll to").fill("0,8 cm")
-    expect(page.get_by_text("understood as 8 mm")).to_be_visible()
-    expect(sheet(page)).to_have_attribute("aria-label", re.compile(r"8\.0 mm thick"))
-
-
 def test_a_person_s_units_and_words_stay_with_her(person):
     page = person("tansy", "/plans")
     page.get_by_role("link", name=re.compile("Station kiosk")).click()
@@ -199,20 +188,6 @@ def test_another_family_brings_other_ranges_and_words_are_kept(person):
         "Two plaques, the soft one first."
     )
     expect(page.get_by_label("Family")).to_have_value("puff")
-
-
-def test_an_envelope_makes_the_block_square(person):
-    page = person()
-    new_plan(page, name="Envelope")
-    step(page, "Lock-in").click()
-    page.get_by_label("Lock-in method").select_option("envelope")
-    expect(field(page, "Block side")).to_be_visible()
-    field(page, "Overlap").fill("10")
-    side = float(field(page, "Block side").input_value())
-    expect(sheet(page)).to_have_attribute(
-        "aria-label", re.compile(f"Dough sheet {side * 2**0.5 + 20:.0f} by")
-    )
-    saved(page)
 
 
 def test_a_plan_is_copied_deleted_and_brought_back(person):
