@@ -90,8 +90,8 @@ browser-tools:
 test: | $(STAMPS)/tools
 	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
 	@$(MAKE) --no-print-directory -j2 --output-sync=target types build units lint
-# The long ones first and one at a time, so that nobody waits for the last of a heap.
-	$(PY) -m pytest -n 4 --maxschedchunk 1 tests/browser tests/api tests/lamination
+# One at a time, so that nobody waits for the last of a heap; a browser wants more than one core.
+	$(PY) -m pytest -n 3 --maxschedchunk 1 tests
 	$(PY) -m pytest --doctest-modules lamination
 
 # Tracing costs a minute and a half of the twelve that CI has, so it is asked for by itself.

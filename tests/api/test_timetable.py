@@ -92,8 +92,6 @@ def test_more_time_is_never_worse_and_a_day_with_room_costs_next_to_nothing(tmp_
     asked = day(9, 2)
     first, later = arranged(asked, tmp_path, 0), arranged(asked, tmp_path, 2)
     assert later["late_min"] <= first["late_min"]
-    # rests are judged by the minutes they have, so that what is said at first may be put right
-    assert later["outside_min"] <= 30
     easy = arranged(day(2, 3, plans=NEW, wanted=(11, 13)), tmp_path, 0.5)
     assert easy["gives"] == []
     assert easy["late_min"] == easy["outside_min"] == easy["tight_min"] == 0

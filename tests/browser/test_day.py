@@ -44,7 +44,7 @@ def test_from_orders_to_a_timetable_in_which_a_step_is_moved(person):
     words.get_by_role("button", name="fixed: let it move").first.click()
     expect(words.get_by_role("button", name="fixed: let it move")).to_have_count(1)
     page.get_by_role("link", name="On paper").click()
-    expect(page.get_by_role("article", name=re.compile("^early 1"))).to_contain_text("Turn 1")
+    expect(page.get_by_role("article", name="mixer")).to_contain_text("Station kiosk croissant")
     page.emulate_media(media="print")
     expect(page.get_by_role("button", name="Print")).to_be_hidden()
 

@@ -1,5 +1,6 @@
 """The timetable in the core: what would mend a day, what needs hands now, what is fixed once it happened."""
 
+import importlib
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
@@ -8,6 +9,8 @@ from lamination.day import Day, Dough, Happened, Prefer, Shift, Since, When, due
 from lamination.day.gives import Give
 from lamination.day.mending import changes, mended
 
+# the module, which its function hides
+timetables = importlib.import_module("lamination.day.timetable")
 MIDNIGHT = datetime(2027, 6, 19, tzinfo=UTC)
 
 
@@ -22,16 +25,24 @@ def day(doughs=3, hands=1, ready=8.0, begins=-1.0, **more):
     )  # fmt: skip
 
 
+def searched(asked, kitchen):
+    """A day arranged by so many tries, whatever the machine."""
+    arranging = timetables._Arranging(asked, kitchen, None)
+    arranging.search.begin()
+    arranging.search.improve(float("inf"), rounds=25)
+    return arranging, arranging.told(0.0)
+
+
 def test_what_is_offered_to_mend_a_day_does():
     short = day(doughs=5, ready=8.5)
-    found = timetable(short, KITCHEN, 5)
+    arranging, found = searched(short, KITCHEN)
     assert found.late_min > 0
-    worst = found.gives[0]
+    worst = arranging.mended(found, float("inf"))[0]
     assert worst.code in ("late", "rest")
     assert worst.mend.endswith("would mend it.")
     mends = {c.says: c for c in changes(short, KITCHEN, worst)}
     change = mends[worst.mend.removesuffix(" would mend it.")]
-    after = timetable(change.day, change.kitchen, 2.5)
+    _, after = searched(change.day, change.kitchen)
     assert found.cost - after.cost >= 0.5 * worst.weighs
 
 
