@@ -16,6 +16,7 @@ class OrderRecord(Revisioned):
     what: ClassVar[str] = "order"
 
     timetable = models.JSONField(null=True)
+    doughs = models.JSONField(null=True)  # as they were numbered for it: plans come and go
     proposed = models.JSONField(null=True)
     arranged_revision = models.PositiveIntegerField(null=True)
     arranged_at = models.DateTimeField(null=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Annotated, Any
@@ -38,7 +39,7 @@ from lamination.day import (
     timetable,
 )
 from lamination.run import Phase
-from lamination.terms import Checked, Fault, Faults, Range
+from lamination.terms import Checked, Fault, Faults, Length, Range
 
 router = Router(tags=["day"])
 _STALE_DAYS = timedelta(days=3)
@@ -108,7 +109,12 @@ class TodayView:
 class HandoverText(Checked):
     """What the next shift is told; empty: what the day says by itself."""
 
-    text: str
+    text: Annotated[str, Length(0, 8_000, "characters")]
+
+
+def _doughs(record: OrderRecord) -> list[Numbered]:
+    """The doughs as they were numbered for the timetable; a plan that is gone since takes none away."""
+    return [read(Numbered, one) for one in record.doughs or ()]
 
 
 def _kept(record: OrderRecord) -> Timetable | None:
@@ -119,10 +125,9 @@ def _arranged(record: OrderRecord) -> Arranged:
     found = _kept(record)
     if found is None:
         raise Http404("This day has no timetable yet.")
-    _, numbered = as_day(order_in(record))
     return Arranged(
         found,
-        list(numbered),
+        _doughs(record),
         record.arranged_at,
         record.opened_at,
         record.arranged_revision != record.revision,
@@ -153,17 +158,19 @@ def arrange_an_order(request: HttpRequest, asked: Body[ArrangeOrder]) -> Arrange
 def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arranged:
     """Arrange the day anew, and keep that."""
     record = OrderRecord.there(order_id)
-    day, _ = as_day(order_in(record))
-    since = _since(record)
-    found = timetable(day, the_kitchen(), asked.seconds, since)
-    _keep(record, found)
+    day, numbered = as_day(order_in(record))
+    found = timetable(day, the_kitchen(), asked.seconds, _since(record))
+    _keep(record, found, numbered)
     return _arranged(record)
 
 
-def _keep(record: OrderRecord, found: Timetable) -> None:
+def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -> None:
     record.timetable, record.proposed = dump(found), None
+    record.doughs = [dump(one) for one in numbered]
     record.arranged_revision, record.arranged_at = record.revision, timezone.now()
-    record.save(update_fields=["timetable", "proposed", "arranged_revision", "arranged_at"])
+    record.save(
+        update_fields=["timetable", "doughs", "proposed", "arranged_revision", "arranged_at"]
+    )
 
 
 @router.get("/orders/{int:order_id}/timetable", auth=signed_in, response=Arranged)
@@ -176,8 +183,8 @@ def open_the_day(request: HttpRequest, order_id: int) -> Arranged:
     """The day is started: it is what Today shows. Without a timetable the first there is."""
     record = OrderRecord.there(order_id)
     if record.timetable is None or record.arranged_revision != record.revision:
-        day, _ = as_day(order_in(record))
-        _keep(record, timetable(day, the_kitchen(), 0.0))
+        day, numbered = as_day(order_in(record))
+        _keep(record, timetable(day, the_kitchen(), 0.0), numbered)
     record.opened_at = timezone.now()
     record.save(update_fields=["opened_at"])
     return _arranged(record)
@@ -230,7 +237,7 @@ def take_proposal(request: HttpRequest, order_id: int) -> Arranged:
     record = OrderRecord.there(order_id)
     if record.proposed is None:
         raise Http404("Nothing is proposed any more.")
-    _keep(record, read(Timetable, record.proposed))
+    _keep(record, read(Timetable, record.proposed), _doughs(record))
     return _arranged(record)
 
 
@@ -254,8 +261,7 @@ def today(request: HttpRequest) -> TodayView:
     kept = _kept(record) if record else None
     if record is None or kept is None or record.opened_at is None:
         raise Http404("No day is started.")
-    order = order_in(record)
-    _, numbered = as_day(order)
+    order, numbered = order_in(record), _doughs(record)
     happened, standings, runs = _happened(record)
     now = timezone.now()
     gone = given_up_of(standings)
@@ -268,7 +274,7 @@ def today(request: HttpRequest) -> TodayView:
         now=now,
         due=list(due(kept.tasks, happened, now, gone)),
         lying=list(lying(kept, happened, now)),
-        doughs=list(numbered),
+        doughs=numbered,
         runs=runs,
         on=list(on_now(order.hands, now)),
         next_on=coming[0] if coming else None,

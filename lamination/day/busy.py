@@ -63,8 +63,9 @@ class Line:
 class Busy:
     """All that a day has, and what of it is taken by the threads that were put there."""
 
-    def __init__(self, day: Day, kitchen: Kitchen) -> None:
+    def __init__(self, day: Day, kitchen: Kitchen, now: int = 0) -> None:
         self.minutes = n = day.minutes
+        self.now = now
         self.kitchen = kitchen
         self.shifts = day.hands
         self.hands = [
@@ -140,23 +141,33 @@ class Busy:
             return None
         return self.kitchen["day.crowded"] * line.missing(takes)
 
+    def there_now(self, job: Job) -> int:
+        """The shift that is at a task under way: one that is there and has a hand free."""
+        at = min(self.now, self.minutes - 1)
+        lines = [(self.hands[i].there[at] - self.hands[i].taken[at], -i) for i in self.able(job)]
+        return -max(lines)[1]
+
     def put(self, thread: Thread, placed: Placed, sign: int = 1) -> None:
-        """Put a thread into the day, or take it out with ``sign`` -1."""
+        """Put a thread into the day, or take it out with ``sign`` -1.
+
+        What has happened takes nothing any more, and what is under way takes what it does from now on.
+        """
         for k, job in enumerate(thread.jobs):
             if k < thread.trunk and thread.leader:
                 continue
-            start, end = placed.starts[k], placed.starts[k] + job.minutes
-            if k < len(thread.done):
-                start, end = thread.done[k]
-            if job.held and end > start:
-                self.hands[placed.shifts[k]].take(start, end, sign)
-            if job.machine:
-                self.machines[job.machine].take(start, end, sign)
+            start, end = placed.starts[k], thread.ended(placed.starts, k)
             if k:
-                ended = placed.starts[k - 1] + thread.jobs[k - 1].minutes
+                ended = max(thread.ended(placed.starts, k - 1), self.now)
                 for place, a, b in spans(thread.gaps[k - 1], ended, start):
                     if place in self.places:
                         self.places[place].take(a, b, sign * thread.gaps[k - 1].takes)
+            start = max(start, self.now)
+            if end <= start:
+                continue
+            if job.held:
+                self.hands[placed.shifts[k]].take(start, end, sign)
+            if job.machine:
+                self.machines[job.machine].take(start, end, sign)
 
     def missing_cost(self) -> float:
         """What is taken that is not there, priced."""

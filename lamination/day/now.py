@@ -143,7 +143,6 @@ def lying(timetable: Timetable, happened: Iterable[Happened], now: datetime) -> 
     done = {(h.dough, h.step) for h in happened if h.ends is not None}
     begun = {(h.dough, h.step) for h in happened}
     found = []
-    names = {(t.dough, t.step): t for t in timetable.tasks}
     of_dough: dict[str, list[Task]] = {}
     for task in timetable.tasks:
         of_dough.setdefault(task.dough, []).append(task)
@@ -156,13 +155,9 @@ def lying(timetable: Timetable, happened: Iterable[Happened], now: datetime) -> 
                 continue
             if rest.ends < then.starts and now > rest.ends:
                 continue
-            if (dough, rest.step) in names:
-                found.append(
-                    Lying(
-                        dough, _where(rest.place), rest.ends, then.name, _minutes(rest.ends - now)
-                    )
-                )
-                break
+            left = _minutes(rest.ends - now)
+            found.append(Lying(dough, _where(rest.place), rest.ends, then.name, left))
+            break
     return tuple(sorted(found, key=lambda one: one.until))
 
 
@@ -190,12 +185,11 @@ def handover(
         over = f"{span(-one.minutes)} over" if one.minutes < 0 else f"until {clock(one.until)}"
         lines.append(f"Dough {one.dough}: {one.place}, {over}; then {one.then.lower()}.")
     for task in [t for t in tasks if t.when in (When.LATE, When.NOW, When.NEXT)][:8]:
-        many = "Dough" if len(task.doughs) == 1 else "Doughs"
+        many = "dough" if len(task.doughs) == 1 else "doughs"
         late = f", {span(-task.minutes)} late" if task.when is When.LATE else ""
         who = f", {task.who}" if task.who else ""
         lines.append(
-            f"{clock(task.starts)} {task.name.lower()}: {many.lower()} "
-            f"{', '.join(task.doughs)}{who}{late}."
+            f"{clock(task.starts)} {task.name.lower()}: {many} {', '.join(task.doughs)}{who}{late}."
         )
     lines += [f"Dough {dough} was given up." for dough in gone]
     lines += [give.says for give in timetable.gives if give.code in ("late", "hand", "machine")][:6]

@@ -7,6 +7,7 @@ is made of slopes, so the cheapest of all its lengths is a sliding minimum for e
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -170,7 +171,8 @@ def _placed(
     pulls: dict[str, Pull] | None,
 ) -> Placed:
     jobs, n = thread.jobs, busy.minutes
-    fixed = [start for start, _ in thread.done] or list(trunk)
+    fixed = [start for start, _ in thread.done]
+    fixed += trunk[len(fixed) :]
     first = len(fixed)
     costs: list[Costs] = [np.empty(0)] * len(jobs)
     of_shifts: list[list[Costs]] = [[]] * len(jobs)
@@ -182,10 +184,11 @@ def _placed(
         if k > first:
             after = _rested(thread.gaps[k - 1], costs[k], busy, prices, ripening)
     starts = list(fixed)
+    shifts = [busy.there_now(job) if thread.done else 0 for job in jobs]
     if first == len(jobs):
-        return Placed(tuple(starts), (0,) * len(jobs), 0.0, first)
+        return Placed(tuple(starts), tuple(shifts), 0.0, first)
     if first:
-        ended = thread.done[-1][1] if thread.done else fixed[-1] + jobs[first - 1].minutes
+        ended = thread.ended(fixed, first - 1)
         start, cost = _next(thread.gaps[first - 1], ended, costs[first], busy, prices, ripening)
         cost += ripening * _ripened(thread, fixed)
     else:
@@ -195,7 +198,6 @@ def _placed(
     for k in range(first + 1, len(jobs)):
         ended = starts[-1] + jobs[k - 1].minutes
         starts.append(_next(thread.gaps[k - 1], ended, costs[k], busy, prices, ripening)[0])
-    shifts = [0] * len(jobs)
     for k in range(first, len(jobs)):
         if of_shifts[k]:
             by = [float(of[starts[k]]) if starts[k] < len(of) else np.inf for of in of_shifts[k]]
@@ -225,7 +227,7 @@ def _wished(
 TO_THE_MINUTE = 5_000.0
 
 
-def _ripened(thread: Thread, fixed: list[int]) -> int:
+def _ripened(thread: Thread, fixed: Sequence[int]) -> int:
     """What has ripened it in the rests between tasks that are fixed."""
     known = [*fixed, *([0] * (len(thread.jobs) - len(fixed)))]
     return thread.ripening(known, len(fixed) - 2) if len(fixed) > 1 else 0

@@ -153,7 +153,7 @@ class Search:
         )
         out = [first, *near[: self.chance.randint(0, _MOST_OUT - 1)]]
         for dough in list(out):
-            # who mixes for others is moved alone only sometimes: then all of its mixing comes along
+            # who mixes for others takes them along
             out += [f for f in self.followers.get(dough, []) if f not in out]
         return out
 

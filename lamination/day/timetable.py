@@ -106,9 +106,9 @@ class _Arranging:
         self.threads = _mixed_together(threads, {d.id: d.plan for d in day.doughs}, kitchen)
         self.longer = replace(day, ends=day.at(day.minutes + _AFTERWARDS)) if (
             day.minutes + _AFTERWARDS <= 8 * 24 * 60) else day  # fmt: skip
-        self.busy = Busy(self.longer, kitchen)
-        self.prices = _prices(kitchen, day.prefer)
         now = max(day.minute(since.now), 0) if since else 0
+        self.busy = Busy(self.longer, kitchen, now)
+        self.prices = _prices(kitchen, day.prefer)
         self.search = Search(
             self.threads, self.busy, self.prices, not_before=now, pulls=self._pulls(now)
         )
@@ -222,11 +222,10 @@ class _Arranging:
     @property
     def bound(self) -> float:
         """What all doughs cost at the least: each as if it had the bakehouse to itself."""
-        alone = Busy(self.longer, self.kitchen)
+        alone = Busy(self.longer, self.kitchen, self.busy.now)
         found = 0.0
         for thread in self.search.threads.values():
-            free = replace(thread, jobs=thread.jobs[thread.trunk :], gaps=thread.gaps[thread.trunk :],
-                           trunk=0, leader=None) if thread.leader else thread  # fmt: skip
+            free = _without_trunk(thread) if thread.leader else thread
             found += place(free, alone, self.prices, not_before=self.search.not_before,
                            pulls=self.search.pulls.get(thread.dough)).cost  # fmt: skip
         return found
@@ -292,6 +291,19 @@ class _Arranging:
             yield Shifted(task.dough, task.step, task.name, was, task.starts, says)
 
 
+def _without_trunk(thread: Thread) -> Thread:
+    """What is left of a thread after what another does for it."""
+    n = thread.trunk
+    return replace(
+        thread,
+        jobs=thread.jobs[n:],
+        gaps=thread.gaps[n:],
+        done=thread.done[n:],
+        trunk=0,
+        leader=None,
+    )
+
+
 def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:
     fresh = _FRESH if prefer is Prefer.FRESH else 1.0
     return Prices(
@@ -316,7 +328,10 @@ def _rests(day: Day, thread: Thread, placed: Placed) -> Iterator[Resting]:
 
 def _happened(thread: Thread, day: Day, since: Since) -> Thread:
     """The thread with what was said of it; a step under way takes as long as it does, and no less."""
-    leaders = {t.step: t.together for t in since.before if t.dough == thread.dough and t.together}
+    there = {d.id for d in day.doughs} - set(since.given_up)
+    leaders = {
+        t.step: t.together for t in since.before if t.dough == thread.dough and t.together in there
+    }
     said = {h.step: h for h in since.happened if leaders.get(h.step) == h.dough}
     said |= {h.step: h for h in since.happened if h.dough == thread.dough}
     done: list[tuple[int, int]] = []
@@ -333,7 +348,10 @@ def _happened(thread: Thread, day: Day, since: Since) -> Thread:
         if done:
             starts = max(starts, done[-1][1])
         done.append((starts, max(ends, starts)))
-    return replace(thread, done=tuple(done))
+    # what another did for it, or is doing, is the other's
+    along = [job.step for job in thread.jobs if job.step in leaders]
+    leader = leaders[along[0]] if along else None
+    return replace(thread, done=tuple(done), trunk=len(along), leader=leader)
 
 
 def _as_placed(plan: Plan, thread: Thread, placed: Placed) -> Plan:

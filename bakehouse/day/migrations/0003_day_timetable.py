@@ -12,6 +12,11 @@ class Migration(migrations.Migration):
     operations = [
         migrations.AddField(
             model_name='orderrecord',
+            name='doughs',
+            field=models.JSONField(null=True),
+        ),
+        migrations.AddField(
+            model_name='orderrecord',
             name='arranged_at',
             field=models.DateTimeField(null=True),
         ),

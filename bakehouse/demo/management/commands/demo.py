@@ -113,7 +113,8 @@ def _today(records: dict[str, PlanRecord], by: User) -> None:
     day, numbered = day_of(order, plans, KITCHEN, settings.TIME_ZONE)
     found = timetable(day, KITCHEN)
     record = OrderRecord.begun(
-        dump(order), by, timetable=dump(found), arranged_revision=1, arranged_at=now,
+        dump(order), by, timetable=dump(found),
+        doughs=[dump(one) for one in numbered], arranged_revision=1, arranged_at=now,
         opened_at=now - timedelta(hours=7),
     )  # fmt: skip
     late = timedelta(minutes=LAST_DOUGH_LATE_MIN)

@@ -246,7 +246,8 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
           error={faults.ready_at}
           onChange={(e) => set({ ready_at: fromWall(e.currentTarget.value) }, "ready_at")}
         />
-        {work.data?.crowds?.map((crowd) => (
+        {/* until a timetable says when each lies where */}
+        {(arranged.kept.data ? [] : work.data?.crowds)?.map((crowd) => (
           <p key={crowd.place} className="bar mind" role="status">
             {crowd.says}
           </p>

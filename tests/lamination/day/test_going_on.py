@@ -1,0 +1,141 @@
+"""A day that has begun: what happened takes nothing any more, and nothing false is said of it."""
+
+import importlib
+from datetime import timedelta
+
+from bakehouse.demo.teasel_lock import KITCHEN
+from lamination.day import Happened, Since, given_up_of, handover, happened_of, on_now, timetable
+from lamination.plan import work
+from lamination.run import Event, EventKind, stand
+
+from .test_timetable import BOATS, MIDNIGHT, at, day
+
+timetables = importlib.import_module("lamination.day.timetable")
+
+
+def gone_by(found, now):
+    """Everything that should have happened by a moment, exactly as it was arranged."""
+    return tuple(
+        Happened(t.dough, t.step, t.starts, t.ends if t.ends <= now else None)
+        for t in found.tasks
+        if t.starts <= now and not (t.together and t.ends > now)
+    )
+
+
+def clash(tasks, hands):
+    """Minutes at which more is taken than is there."""
+    spans = [(t.starts, t.ends, t.hands) for t in tasks if t.hands]
+    return [
+        moment for moment, _, _ in spans if sum(n for a, b, n in spans if a <= moment < b) > hands
+    ]
+
+
+def test_a_day_that_goes_as_arranged_is_arranged_again_as_it_was():
+    asked = day(doughs=3, hands=2, ready=10.0)
+    before = timetable(asked, KITCHEN)
+    assert any(t.together for t in before.tasks)
+    for hours in (1.2, 3.0, 5.5):
+        now = at(hours)
+        after = timetable(asked, KITCHEN, 0.0, Since(now, gone_by(before, now), before.tasks))
+        # a hand of the past is no hand that is missing now
+        assert [g.says for g in after.gives if g.code in ("hand", "machine")] == []
+        assert not clash(after.tasks, 2)
+        assert after.late_min == before.late_min == 0
+        together = [(t.dough, t.step, t.together) for t in after.tasks if t.together]
+        assert together == [(t.dough, t.step, t.together) for t in before.tasks if t.together]
+
+
+def test_a_mixing_under_way_takes_the_mixer_once_however_many_doughs_say_so():
+    asked = day(doughs=3, hands=2, ready=10.0)
+    before = timetable(asked, KITCHEN)
+    mixing = [t for t in before.tasks if t.step == "mix"]
+    first = next(t for t in mixing if t.together)
+    same = [t for t in mixing if t.starts == first.starts]
+    assert len(same) > 1
+    happened = tuple(Happened(t.dough, "mix", t.starts) for t in same)
+    now = first.starts + timedelta(minutes=5)
+    after = timetable(asked, KITCHEN, 0.0, Since(now, happened, before.tasks))
+    assert [g.says for g in after.gives if g.code in ("hand", "machine")] == []
+    assert sum(t.hands for t in after.tasks if t.step == "mix" and t.starts == first.starts) == 1
+
+
+def test_who_mixed_for_others_may_be_given_up_and_they_go_on():
+    asked = day(doughs=3, hands=2, ready=10.0)
+    before = timetable(asked, KITCHEN)
+    follower = next(t for t in before.tasks if t.together)
+    leader = follower.together
+    mixed = next(t for t in before.tasks if t.dough == leader and t.step == "mix")
+    happened = (
+        Happened(follower.dough, "mix", mixed.starts, mixed.ends),
+        Happened(leader, "mix", mixed.starts, mixed.ends),
+    )
+    now = mixed.ends + timedelta(minutes=5)
+    after = timetable(asked, KITCHEN, 0.0, Since(now, happened, before.tasks, (leader,)))
+    assert leader not in {t.dough for t in after.tasks}
+    own = [t for t in after.tasks if t.dough == follower.dough]
+    assert own[0].done
+    assert all(t.starts >= now for t in own[1:])
+
+
+def test_a_dough_that_is_all_done_stands_as_it_was():
+    asked = day(doughs=1, hands=2, ready=9.0)
+    before = timetable(asked, KITCHEN)
+    happened = tuple(Happened("1", t.step, t.starts, t.ends) for t in before.tasks)
+    after = timetable(asked, KITCHEN, 0.0, Since(at(12), happened, before.tasks))
+    assert [(t.starts, t.ends, t.done) for t in after.tasks] == [
+        (t.starts, t.ends, True) for t in before.tasks
+    ]
+    assert after.moved == ()
+    assert after.cost == 0
+
+
+def pressed(*deeds):
+    return tuple(
+        Event(f"event-{n:04}", moment, kind, stop=stop)
+        for n, (moment, kind, stop) in enumerate(deeds)
+    )
+
+
+def test_what_is_said_at_the_bench_is_what_happened():
+    worked = work(BOATS, KITCHEN)
+    first, second = worked.strip[0], worked.strip[1]
+    done = MIDNIGHT + timedelta(minutes=30)
+    none = happened_of("7", worked, MIDNIGHT, stand(worked, MIDNIGHT, ()))
+    assert none == (Happened("7", first.key, MIDNIGHT),)
+    events = pressed((done, EventKind.DONE, first.key))
+    found = happened_of("7", worked, MIDNIGHT, stand(worked, MIDNIGHT, events))
+    assert found[0] == Happened("7", first.key, MIDNIGHT, done)
+    resting = first.rest is not None and first.rest.minutes > 0
+    assert [h.step for h in found[1:]] == ([] if resting else [second.key])
+    flat = done + timedelta(minutes=12)
+    events = pressed((done, EventKind.DONE, first.key), (flat, EventKind.DONE, second.key))
+    if not resting:
+        found = happened_of("7", worked, MIDNIGHT, stand(worked, MIDNIGHT, events))
+        assert found[1] == Happened("7", second.key, done, flat)
+        # it lies in its rest: the step after it has not begun
+        assert len(found) == 2
+    stopped = (*events, Event("event-9999", flat, EventKind.GIVE_UP))
+    standings = {"7": stand(worked, MIDNIGHT, stopped), "8": stand(worked, MIDNIGHT, ())}
+    assert given_up_of(standings) == ("7",)
+
+
+def test_the_handover_says_what_is_done_where_it_lies_and_who_comes():
+    asked = day(doughs=2, hands=2, ready=10.0)
+    found = timetable(asked, KITCHEN)
+    now = found.tasks[0].ends + timedelta(minutes=1)
+    happened = gone_by(found, now)
+
+    def told(moment, gone=()):
+        return handover(found, happened, asked.hands, moment, lambda t: f"{t:%H:%M}", gone)
+
+    said = told(now)
+    assert (
+        said.splitlines()[0] == f"1 of {sum(not t.together for t in found.tasks)} steps are done."
+    )
+    assert "Next on" not in said
+    assert told(at(-3)).splitlines()[-1] == "Next on: early, 23:00."
+    assert "Dough 2 was given up." in told(now, ("2",))
+    late = told(now + timedelta(hours=4))
+    assert " late." in late
+    assert on_now(asked.hands, now) == asked.hands
+    assert on_now(asked.hands, at(13)) == ()
