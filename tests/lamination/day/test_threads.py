@@ -1,0 +1,119 @@
+"""A plan as a thread: its tasks, the marks of its rests, and what they cost minute by minute."""
+
+import pytest
+
+from bakehouse.demo.teasel_lock import BOATS, DANISH, KITCHEN, MARKET
+from lamination.day.threads import Gap, judged, prices, thread_of, with_marks
+from lamination.kitchen import Kitchen
+from lamination.plan import starting_plan, work
+from lamination.terms import Family, Machine, Place
+from lamination.warmth import follow
+
+CROISSANT = starting_plan("New", Family.CROISSANT, 2400, Kitchen())
+
+
+def thread(plan, kitchen=KITCHEN, windows=None):
+    found = {w.stop: w for w in follow(plan, kitchen).windows} if windows is None else windows
+    return thread_of("1", plan, 3_000, kitchen, found)
+
+
+@pytest.mark.parametrize("plan", [MARKET, BOATS, DANISH, CROISSANT], ids=lambda p: p.name)
+def test_a_thread_has_every_step_once_and_takes_as_long_as_its_plan(plan):
+    found, worked = thread(plan), work(plan, KITCHEN)
+    assert [j.step for j in found.jobs] == [s.key for s in worked.strip]
+    assert [j.minutes for j in found.jobs] == [round(s.bench_min) for s in worked.strip]
+    assert len(found.gaps) == len(found.jobs) - 1
+    planned = sum(j.minutes for j in found.jobs) + sum(g.chosen for g in found.gaps)
+    assert planned == pytest.approx(worked.total_min, abs=len(found.jobs))
+    assert found.least_min <= planned
+
+
+def test_machines_are_those_the_plan_uses():
+    by_hand, by_sheeter = thread(CROISSANT, Kitchen()), thread(DANISH)
+    assert Machine.SHEETER not in {j.machine for j in by_hand.jobs}
+    assert Machine.SHEETER in {j.machine for j in by_sheeter.jobs}
+    for found in (by_hand, by_sheeter):
+        of = {j.step: j for j in found.jobs}
+        assert of["mix"].machine is Machine.MIXER
+        assert of["bake"].machine is Machine.OVEN
+        # what is in the oven is watched, and holds nobody
+        assert [j.step for j in found.jobs if not j.held] == ["bake"]
+
+
+def test_marks_are_whole_minutes_inside_those_of_the_warmth():
+    windows = {w.stop: w for w in follow(CROISSANT, Kitchen()).windows}
+    for gap in thread(CROISSANT, Kitchen(), windows).gaps:
+        window = windows.get(gap.step)
+        if window is None or not gap.rests:
+            continue
+        assert gap.good_from >= window.good_from_min - 0.02
+        assert gap.possible_from <= gap.good_from
+        if gap.good_until is not None:
+            assert gap.good_from <= gap.good_until <= window.good_until_min + 0.02
+        if gap.possible_until is not None:
+            assert gap.possible_until >= gap.good_until
+        assert gap.verdict(gap.chosen) == window.verdict
+
+
+def test_ripeness_is_a_limit_of_all_rests_in_the_fridge_together():
+    windows = {w.stop: w for w in follow(CROISSANT, Kitchen()).windows}
+    planned = thread(CROISSANT, Kitchen(), windows)
+    assert planned.ripe is not None
+    counted = [g for g in planned.gaps if g.ripens]
+    assert {g.place for g in counted} == {Place.FRIDGE}
+    total = sum(g.chosen for g in counted)
+    assert planned.too_ripe(total) == (0, 0)
+    good, bears = planned.ripe
+    assert planned.too_ripe(good + 7) == (7, 0)
+    assert planned.too_ripe(bears + 5) == (bears + 5 - good, 5)
+    # puff has no yeast and ripens not at all
+    assert thread(BOATS).ripe is None
+
+
+def test_a_rest_that_took_longer_leaves_less_for_the_others():
+    windows = {w.stop: w for w in follow(CROISSANT, Kitchen()).windows}
+    planned = thread(CROISSANT, Kitchen(), windows)
+    as_planned = [g.chosen for g in planned.gaps]
+    same = with_marks(planned, windows, as_planned)
+    assert same.ripe == planned.ripe
+    starts, at = [], 0
+    for k, job in enumerate(planned.jobs):
+        starts.append(at)
+        at += job.minutes + (as_planned[k] if k < len(as_planned) else 0)
+    assert {planned.verdict(starts, k) for k in range(len(planned.gaps))} == {"good"}
+    # a day and a night more in the bulk: good by itself no longer, nor what comes after
+    bulk = next(k for k, g in enumerate(planned.gaps) if g.ripens and g.chosen > 300)
+    later = [s + (24 * 60 if k > bulk else 0) for k, s in enumerate(starts)]
+    assert planned.verdict(later, bulk) in ("tight", "long")
+
+
+WINDOW = Gap("turn-1", Place.FRIDGE, 40, 17, 23, 90, 120, 1, True)
+
+
+@pytest.mark.parametrize(("minutes", "verdict", "tight", "outside"), [
+    (10, "short", 6, 7), (17, "tight", 6, 0), (22, "tight", 1, 0), (23, "good", 0, 0),
+    (40, "good", 0, 0), (90, "good", 0, 0), (91, "tight", 1, 0), (120, "tight", 30, 0),
+    (125, "long", 30, 5),
+])  # fmt: skip
+def test_minutes_are_told_by_the_marks(minutes, verdict, tight, outside):
+    assert WINDOW.verdict(minutes) == verdict
+    assert (WINDOW.tight(minutes), WINDOW.outside(minutes)) == (tight, outside)
+
+
+def test_the_price_falls_to_the_plan_and_rises_from_it_and_its_slopes_say_the_same():
+    table = prices(WINDOW, 200, 12.0, 0.005)
+    assert table.argmin() == WINDOW.chosen
+    steps = table[1:] - table[:-1]
+    assert (steps[1:] >= steps[:-1] - 1e-9).all()
+    for low, high, slope in WINDOW.pieces(12.0, 0.005):
+        for minute in range(low, min(high, 199)):
+            assert steps[minute] == pytest.approx(slope)
+
+
+def test_a_rest_that_is_never_good_is_kept_as_planned():
+    never = next(iter(follow(CROISSANT, Kitchen()).windows))
+    values = {name: getattr(never, name) for name in type(never).__dataclass_fields__}
+    marks = ("possible_from_min", "good_from_min", "good_until_min", "possible_until_min")
+    found = judged(WINDOW, type(never)(**{**values, **dict.fromkeys(marks)}))
+    assert found.verdict(found.chosen) == "good"
+    assert found.verdict(found.chosen + 1) == "long"
