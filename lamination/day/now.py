@@ -55,7 +55,7 @@ class Lying:
     dough: str
     place: str
     until: datetime
-    then: str
+    following: str
     minutes: int
 
 
@@ -183,7 +183,7 @@ def handover(
     lines = [f"{len(done)} of {len(tasks)} steps are done."]
     for one in lying(timetable, happened, now):
         over = f"{span(-one.minutes)} over" if one.minutes < 0 else f"until {clock(one.until)}"
-        lines.append(f"Dough {one.dough}: {one.place}, {over}; then {one.then.lower()}.")
+        lines.append(f"Dough {one.dough}: {one.place}, {over}; then {one.following.lower()}.")
     for task in [t for t in tasks if t.when in (When.LATE, When.NOW, When.NEXT)][:8]:
         many = "dough" if len(task.doughs) == 1 else "doughs"
         late = f", {span(-task.minutes)} late" if task.when is When.LATE else ""

@@ -6426,8 +6426,8 @@ export interface components {
              * Format: date-time
              */
             until: string;
-            /** Then */
-            then: string;
+            /** Following */
+            following: string;
             /** Minutes */
             minutes: number;
         };

@@ -146,7 +146,7 @@ function Day({ today }: { today: Today }) {
               <li key={one.dough} data-over={one.minutes < 0 || undefined}>
                 <b className={classes.number}>{one.dough}</b>
                 <span>
-                  {one.place}, then {one.then.toLowerCase()}
+                  {one.place}, then {one.following.toLowerCase()}
                 </span>
                 <b>{one.minutes > 0 ? span(one.minutes) : "may come out"}</b>
               </li>
