@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated
 
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Body, Router, Status
 
 from bakehouse.day.library import order_in, plans_of
@@ -16,20 +17,34 @@ from bakehouse.documents import Problem, as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
-from lamination.day import Order, WorkedOrder, copied, work_order
+from lamination.day import (
+    Different,
+    Order,
+    Weekday,
+    WorkedOrder,
+    changes,
+    copied,
+    date_of,
+    last_like,
+    standing_on,
+    stands_next,
+    work_order,
+)
 from lamination.files import sheets_csv
-from lamination.terms import Checked, Faults, Range
+from lamination.terms import Checked, Fault, Faults, Range
 
 router = Router(tags=["day"])
 
 
 @dataclass
 class OrderLine:
-    """An order as the list shows it."""
+    """An order as the list shows it. ``next_on``: the next day a standing order is to be made for."""
 
     id: int
     name: str
     ready_at: datetime | None
+    every: tuple[Weekday, ...]
+    next_on: date | None
     pieces: int
     doughs: int
     updated_at: datetime
@@ -74,10 +89,18 @@ def list_orders(request: HttpRequest) -> list[OrderLine]:
         pieces = sum(w.pieces for d in order.doughs for w in d.products)
         lines.append(
             OrderLine(
-                record.pk, order.name, order.ready_at, pieces, len(order.doughs), record.updated_at
+                record.pk, order.name, order.ready_at, order.every, _next_on(record, order),
+                pieces, len(order.doughs), record.updated_at,
             )
-        )
+        )  # fmt: skip
     return lines
+
+
+def _next_on(record: OrderRecord, order: Order) -> date | None:
+    if not order.every:
+        return None
+    made = (date_of(order_in(r), settings.TIME_ZONE) for r in record.made.filter(deleted_at=None))
+    return stands_next(order, timezone.localdate(), [day for day in made if day])
 
 
 @router.post("/orders", auth=head_only, response=SavedOrder)
@@ -113,6 +136,48 @@ def copy_order(request: HttpRequest, order_id: int, asked: Body[CopyOrder]) -> S
     """The same order on another day, at the same hours of the clock."""
     order = copied(order_in(OrderRecord.there(order_id)), asked.days, settings.TIME_ZONE)
     return _saved(OrderRecord.begun(dump(order), user_of(request)))
+
+
+@router.post(
+    "/orders/{int:order_id}/next", auth=head_only, response={200: SavedOrder, 422: Problem}
+)
+def make_next(request: HttpRequest, order_id: int) -> SavedOrder:
+    """The next order that a standing one stands for."""
+    record = OrderRecord.there(order_id)
+    order = order_in(record)
+    on = _next_on(record, order)
+    if on is None:
+        raise Faults(Fault("every", "Those of the next eight weeks are all made."
+                           if order.every else "Say on which weekdays it stands."))  # fmt: skip
+    made = OrderRecord.begun(dump(standing_on(order, on, settings.TIME_ZONE)), user_of(request))
+    made.made_from = record
+    made.save(update_fields=["made_from"])
+    return _saved(made)
+
+
+@dataclass
+class Against:
+    """What is different from the last order like it; ``order_id`` None where there is none."""
+
+    order_id: int | None
+    name: str
+    on: date | None
+    changes: tuple[Different, ...]
+
+
+@router.get("/orders/{int:order_id}/changes", auth=signed_in, response=Against)
+def against_the_last(request: HttpRequest, order_id: int) -> Against:
+    """What is different from the last order like it, on the same weekday if there is one."""
+    order, zone = order_in(OrderRecord.there(order_id)), settings.TIME_ZONE
+    others = {
+        r.pk: order_in(r) for r in OrderRecord.objects.filter(deleted_at=None).exclude(pk=order_id)
+    }
+    last = last_like(order, others, zone)
+    if last is None:
+        return Against(None, "", None, ())
+    before = others[last]
+    names = {n: plan.name for n, plan in plans_of(order).items()}
+    return Against(last, before.name, date_of(before, zone), changes(order, before, names, zone))
 
 
 @router.delete("/orders/{int:order_id}", auth=head_only, response={204: None})

@@ -22,6 +22,8 @@ class OrderRecord(Revisioned):
     arranged_at = models.DateTimeField(null=True)
     opened_at = models.DateTimeField(null=True)  # when the day was started
     handover = models.TextField(blank=True)
+    # the standing order it was made from
+    made_from = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="made")
 
     class Meta:
         ordering = ["-created_at"]

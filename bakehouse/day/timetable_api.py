@@ -218,16 +218,20 @@ def _since(record: OrderRecord) -> Since | None:
 
 
 @router.post("/orders/{int:order_id}/again", auth=signed_in, response={200: Arranged, 422: Problem})
-def arrange_again(request: HttpRequest, order_id: int) -> Arranged:
-    """The rest of the day from what has happened, within two seconds; kept as a proposal."""
+def arrange_again(request: HttpRequest, order_id: int, only_if_it_moves: bool = False) -> Arranged:
+    """The rest of the day from what has happened, within two seconds; kept as a proposal.
+
+    ``only_if_it_moves``: nobody asked, so that nothing is proposed where nothing has to move.
+    """
     record = OrderRecord.there(order_id)
     since = _since(record)
     if since is None:
         raise Faults(Fault("", "This day has not been started."))
     day, _ = as_day(order_in(record))
     found = timetable(day, the_kitchen(), 1.0, since)
-    record.proposed = dump(found)
-    record.save(update_fields=["proposed"])
+    if found.moved or not only_if_it_moves:
+        record.proposed = dump(found)
+        record.save(update_fields=["proposed"])
     return _arranged(record)
 
 

@@ -194,6 +194,9 @@ ORDER = (
     (DANISH, (Wanted("Pinwheel", 80, 48, 9),), "08:30"),
 )
 ORDER_AT = "07:00"
+# what stands for every Saturday, where it is not what this one wants
+STANDING_NAME = "Saturdays"
+USUALLY = {"Croissant": 48, "Kiosk croissant": 120, "Almond half-moon": 30}
 # who is there: name, hands, from and to, in hours before and after that morning's midnight
 HANDS = (("Thursday evening", 1, -32.0, -28.0), ("Friday", 2, -18.0, -7.0), ("early", 2, 2.5, 11.0))
 

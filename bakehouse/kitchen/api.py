@@ -18,6 +18,7 @@ from bakehouse.kitchen.shelf import (
 )
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
+from lamination.day import Weekday
 from lamination.dough import Development, PrefermentKind
 from lamination.kitchen import Default, Kitchen, OwnCard, Part
 from lamination.materials import LIBRARY, Allergen, Ingredient, Strength
@@ -35,7 +36,7 @@ _WORDED: dict[str, type[Worded]] = {
     "colour": Colour, "development": Development, "preferment": PrefermentKind, "kind": Ingredients,
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
-    "gathered": Gathered, "part": Part,
+    "gathered": Gathered, "part": Part, "weekday": Weekday,
 }  # fmt: skip
 
 

@@ -1,6 +1,6 @@
 """A day: what was ordered, what must be made for it, and when each hand does what."""
 
-from lamination.day.day import Day, Dough, Happened, Held, Prefer, Quiet, Shift
+from lamination.day.day import Day, Dough, Happened, Held, Prefer, Quiet, Shift, Weekday
 from lamination.day.now import (
     Due,
     Lying,
@@ -14,11 +14,14 @@ from lamination.day.now import (
 )
 from lamination.day.order import Order, Ordered, Wanted, WorkedOrder, work_order
 from lamination.day.ordered import Numbered, copied, day_of
+from lamination.day.standing import Different, changes, date_of, last_like, standing_on, stands_next
 from lamination.day.timetable import Since, arranged, timetable
 from lamination.day.told import Task, Timetable
 
 __all__ = [
-    "Day", "Dough", "Due", "Happened", "Held", "Lying", "Numbered", "Order", "Ordered", "Prefer", "Quiet",
-    "Shift", "Since", "Task", "Timetable", "Wanted", "When", "WorkedOrder", "arranged", "copied",
-    "day_of", "due", "given_up_of", "handover", "happened_of", "lying", "on_now", "timetable", "work_order",
+    "Day", "Different", "Dough", "Due", "Happened", "Held", "Lying", "Numbered", "Order", "Ordered",
+    "Prefer", "Quiet", "Shift", "Since", "Task", "Timetable", "Wanted", "Weekday", "When",
+    "WorkedOrder", "arranged", "changes", "copied", "date_of", "day_of", "due", "given_up_of",
+    "handover", "happened_of", "last_like", "lying", "on_now", "standing_on", "stands_next",
+    "timetable", "work_order",
 ]  # fmt: skip

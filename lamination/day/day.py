@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -33,15 +34,40 @@ class Prefer(Worded):
     SLEEP = "sleep", "sleep at night"
 
 
+class Weekday(Worded):
+    """The days of a week."""
+
+    MONDAY = "monday", "Monday"
+    TUESDAY = "tuesday", "Tuesday"
+    WEDNESDAY = "wednesday", "Wednesday"
+    THURSDAY = "thursday", "Thursday"
+    FRIDAY = "friday", "Friday"
+    SATURDAY = "saturday", "Saturday"
+    SUNDAY = "sunday", "Sunday"
+
+
 @dataclass(frozen=True)
 class Shift(Checked):
-    """Hands that are there together, and what they do: every chapter, or ``only`` some."""
+    """Hands that are there together, and what they do: every chapter, or ``only`` some.
+
+    Where a name for each of them is written, as "Wren, Tam" or "Wren and Tam", these are the hands.
+    """
 
     name: _Id
     starts: datetime
     ends: datetime
     count: Annotated[int, Range(1, 30)] = 1
     only: tuple[Chapter, ...] = ()
+
+    @property
+    def who(self) -> tuple[str, ...]:
+        """What each of its hands is called."""
+        names = tuple(n for name in re.split(r",| and ", self.name) if (n := name.strip()))
+        if len(set(names)) == self.count:
+            return names
+        if self.count == 1:
+            return (self.name,)
+        return tuple(f"{self.name} {i + 1}" for i in range(self.count))
 
 
 @dataclass(frozen=True)

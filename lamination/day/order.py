@@ -12,7 +12,7 @@ from datetime import datetime, timedelta
 from typing import Annotated
 
 from lamination.day.capacity import Crowd, crowded
-from lamination.day.day import Held, Prefer, Quiet, Shift, without_zone
+from lamination.day.day import Held, Prefer, Quiet, Shift, Weekday, without_zone
 from lamination.dough.block import said_of_plaques
 from lamination.dough.mixing import Water
 from lamination.dough.shopping import Needed, needed
@@ -79,6 +79,7 @@ class Order(Checked):
 
     ``hands``: who is there; ``begins``: when the day may begin, where that is not left to the plans.
     ``held`` and ``quiet``: steps that were fixed, by the number of their dough, and hours without work.
+    ``every``: the weekdays it stands for; it is copied for each of them, and is none of them itself.
     """
 
     name: Annotated[str, Length(1, 80, "characters")]
@@ -89,6 +90,7 @@ class Order(Checked):
     prefer: Prefer = Prefer.NEITHER
     held: Annotated[tuple[Held, ...], Length(0, 400, "fixed steps")] = ()
     quiet: Annotated[tuple[Quiet, ...], Length(0, 40, "quiet hours")] = ()
+    every: tuple[Weekday, ...] = ()
 
     def __post_init__(self) -> None:
         super().__post_init__()

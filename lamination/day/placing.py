@@ -138,7 +138,9 @@ def place(
     best: Placed | None = None
     known = hints.get(thread.dough) if hints is not None else None
     for ripening in _RIPENING if known is None else (0.0, known):
-        found = _placed(thread, busy, prices, ripening, trunk, not_before, pulls)
+        found = placed_at(
+            thread, busy, prices, ripening, trunk=trunk, not_before=not_before, pulls=pulls
+        )
         ripe = thread.ripening(found.starts)
         tight, outside = thread.too_ripe(ripe)
         cost = found.cost - ripening * ripe + ripe_cost(tight, outside, prices)
@@ -161,15 +163,20 @@ def ripe_cost(tight: int, outside: int, prices: Prices) -> float:
     return tight + (prices.outside - 1) * outside
 
 
-def _placed(
+def placed_at(
     thread: Thread,
     busy: Busy,
     prices: Prices,
     ripening: float,
-    trunk: tuple[int, ...],
-    not_before: int,
-    pulls: dict[str, Pull] | None,
+    *,
+    trunk: tuple[int, ...] = (),
+    not_before: int = 0,
+    pulls: dict[str, Pull] | None = None,
 ) -> Placed:
+    """The cheapest way to put a thread into the day when a minute that ripens it costs ``ripening``.
+
+    Its cost is with that price, and without what being too ripe costs.
+    """
     jobs, n = thread.jobs, busy.minutes
     fixed = [start for start, _ in thread.done]
     fixed += trunk[len(fixed) :]

@@ -16,7 +16,8 @@ from lamination.day.placing import TO_THE_MINUTE, Prices, Pull, place, ripe_cost
 from lamination.day.threads import Thread
 
 _MOST_OUT = 4  # threads taken out at once
-_WORSE = 0.002  # of the cost: how much worse the search may step to get on
+_WORSE = 0.01  # of the cost: how much worse the search may step to get on
+_IDLE = 60  # tries without a better day before it goes on from the best again
 
 
 class Search:
@@ -104,7 +105,7 @@ class Search:
         """
         now = best = self.cost
         kept = dict(self.placed)
-        tried = 0
+        tried = idle = 0
         while time.monotonic() < until and not stop() and (rounds is None or tried < rounds):
             tried += 1
             out = self._chosen()
@@ -113,10 +114,16 @@ class Search:
             for dough in order:
                 self.put(dough)
             cost = self.cost
+            idle += 1
+            if idle > _IDLE:
+                # nothing came of it: on from the best again
+                self.restore(kept)
+                now, idle = best, 0
+                continue
             if cost <= now + _WORSE * best * self.chance.random() ** 4:
                 now = cost
                 if now < best - 1e-6:
-                    best, kept = now, dict(self.placed)
+                    best, kept, idle = now, dict(self.placed), 0
                 continue
             for dough in out:
                 self.take(dough)

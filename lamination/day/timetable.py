@@ -13,11 +13,12 @@ from datetime import datetime
 
 import numpy as np
 
+from lamination.day.bound import Bounding
 from lamination.day.busy import Busy, Placed, coloured, spans
 from lamination.day.day import Day, Dough, Happened, Prefer
 from lamination.day.gives import Figures, Give, gives_of
 from lamination.day.mending import mended
-from lamination.day.placing import Prices, Pull, place
+from lamination.day.placing import Prices, Pull
 from lamination.day.search import Search
 from lamination.day.threads import LINGER, Thread, thread_of, with_marks
 from lamination.day.told import Hours, ReadyAt, Resting, Shifted, Task, Timetable
@@ -32,6 +33,7 @@ from lamination.warmth.follow import follow
 
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
+_PROVING = 0.12  # of the time: to raise the bound
 _MENDING = 0.2  # of the time: to try what would mend the worst of it
 _TRIES = 6
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
@@ -73,8 +75,9 @@ def arranged(
     plans = {d.id: d.plan for d in day.doughs}
     arranging = _Arranging(day, kitchen, since)
     arranging.search.begin()
+    arranging.prove(0.0)
     yield arranging.told(time.monotonic() - began)
-    searching = seconds * (1 - _MENDING)
+    searching = seconds * (1 - _MENDING - _PROVING)
     rounds = 3 if since is None else 1
     for n in range(rounds if seconds > 0 else 0):
         until = began + searching * (0.5, 0.8, 1.0)[n] if rounds == 3 else began + searching
@@ -85,7 +88,8 @@ def arranged(
             arranging.search.improve(began + searching, stop)
             break
     if seconds > 0:
-        # a little of the time goes into what would mend it
+        # a little of the time goes into what it must cost at the least, and what would mend it
+        arranging.prove(began + seconds * (1 - _MENDING), stop)
         found = arranging.told(time.monotonic() - began)
         gives = arranging.mended(found, time.monotonic() + _MENDING * seconds)
         yield replace(found, gives=gives, seconds=round(time.monotonic() - began, 2))
@@ -111,6 +115,9 @@ class _Arranging:
         self.prices = _prices(kitchen, day.prefer)
         self.search = Search(
             self.threads, self.busy, self.prices, not_before=now, pulls=self._pulls(now)
+        )
+        self.bounding = Bounding(
+            Busy(self.longer, kitchen, now), self.prices, not_before=now, pulls=self.search.pulls
         )
 
     def _thread(self, i: int, dough: Dough) -> Thread:
@@ -210,7 +217,7 @@ class _Arranging:
             ripe = thread.too_ripe(thread.ripening(where.starts))
             tight, outside = tight + ripe[0] - ripe[1], outside + ripe[1]
         cost = max(search.cost, 0.0)
-        bound = max(min(self.bound, cost), 0.0)
+        bound = max(min(self.bounding.least, cost), 0.0)
         gap_pct = 100 * (cost - bound) / cost if cost > 1e-9 else 0.0
         figures = Figures(day, self.kitchen, threads, placed, self.busy)
         return Timetable(
@@ -219,16 +226,10 @@ class _Arranging:
             round(gap_pct, 2), late, outside, tight, round(seconds, 2),
         )  # fmt: skip
 
-    @property
-    def bound(self) -> float:
-        """What all doughs cost at the least: each as if it had the bakehouse to itself."""
-        alone = Busy(self.longer, self.kitchen, self.busy.now)
-        found = 0.0
-        for thread in self.search.threads.values():
-            free = _without_trunk(thread) if thread.leader else thread
-            found += place(free, alone, self.prices, not_before=self.search.not_before,
-                           pulls=self.search.pulls.get(thread.dough)).cost  # fmt: skip
-        return found
+    def prove(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
+        """Raise the bound: what the day must cost at the least, its rests judged as they are now."""
+        self.bounding.begin([*self.search.threads.values()])
+        self.bounding.better(self.search.cost, until, stop)
 
     def _tasks(self, threads: Sequence[Thread], placed: Sequence[Placed]) -> list[Task]:
         day = self.day
@@ -264,7 +265,7 @@ class _Arranging:
             shift = self.day.hands[i]
             hands = coloured([(a, b) for _, _, a, b in all_of], shift.count)
             for (dough, k, _, _), hand in zip(all_of, hands, strict=True):
-                found[dough, k] = shift.name if shift.count == 1 else f"{shift.name} {hand + 1}"
+                found[dough, k] = shift.who[hand]
         return found
 
     def _hours(self) -> tuple[Hours, ...]:
@@ -289,19 +290,6 @@ class _Arranging:
             by = round((task.starts - was).total_seconds() / 60)
             says = f"{span(abs(by))} {'later' if by > 0 else 'earlier'}"
             yield Shifted(task.dough, task.step, task.name, was, task.starts, says)
-
-
-def _without_trunk(thread: Thread) -> Thread:
-    """What is left of a thread after what another does for it."""
-    n = thread.trunk
-    return replace(
-        thread,
-        jobs=thread.jobs[n:],
-        gaps=thread.gaps[n:],
-        done=thread.done[n:],
-        trunk=0,
-        leader=None,
-    )
 
 
 def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:

@@ -262,6 +262,52 @@ def test_a_day_is_copied_to_the_same_hours_of_the_clock_across_a_change(head, ha
     assert "days" in head.faults("POST", f"/orders/{day['id']}/copy", {"days": 0})
 
 
+def test_a_standing_order_makes_the_next_of_its_weekday_once(head, hand, day):
+    path = f"/orders/{day['id']}"
+    assert "every" in head.faults("POST", f"{path}/next")
+    weekday = f"{MORNING:%A}".lower()
+    head.call("PUT", path, {"revision": 1, "order": {**day["order"], "every": [weekday]}})
+    hand.call("POST", f"{path}/next", expect=403)
+
+    def line():
+        return next(o for o in head.call("GET", "/orders") if o["id"] == day["id"])
+
+    assert line()["every"] == [weekday]
+    assert line()["next_on"] == f"{MORNING:%Y-%m-%d}"
+    first = head.call("POST", f"{path}/next")
+    assert first["order"]["every"] == []
+    assert seen(first["order"]["ready_at"]) == seen(day["order"]["ready_at"])
+    # made once; deleted, it is to be made again
+    assert line()["next_on"] == f"{MORNING + timedelta(days=7):%Y-%m-%d}"
+    head.call("DELETE", f"/orders/{first['id']}", expect=204)
+    assert line()["next_on"] == f"{MORNING:%Y-%m-%d}"
+
+
+def test_an_order_says_what_is_different_from_the_last_like_it(head, hand, day):
+    assert hand.call("GET", f"/orders/{day['id']}/changes")["order_id"] is None
+    copy = head.call("POST", f"/orders/{day['id']}/copy", {"days": 7})
+    path = f"/orders/{copy['id']}"
+    same = hand.call("GET", f"{path}/changes")
+    assert same["order_id"] == day["id"]
+    assert same["changes"] == []
+    copy["order"]["doughs"][0]["products"][0]["pieces"] = 92
+    head.call("PUT", path, {"revision": copy["revision"], "order": copy["order"]})
+    assert hand.call("GET", f"{path}/changes")["changes"] == [
+        {"about": "Square", "says": "12 more: 92 pieces"}
+    ]
+
+
+def test_what_nobody_asked_for_is_proposed_only_where_something_moves(head, day, clock):
+    arranged(head, day)
+    head.call("POST", f"/orders/{day['id']}/open")
+    quiet = head.call("POST", f"/orders/{day['id']}/again?only_if_it_moves=true")
+    assert quiet["proposed"] is None
+    # long after the first steps should have begun
+    clock.set(-4)
+    moved = head.call("POST", f"/orders/{day['id']}/again?only_if_it_moves=true")["proposed"]
+    assert moved["moved"]
+
+
 def test_what_is_weighed_is_weighed_for_a_day_that_is_late_by_its_own_hour(head, day):
     worked = head.call("POST", "/order/work", day["order"])
     puff, danish = worked["batches"]

@@ -1,12 +1,13 @@
 // @vitest-environment happy-dom
 /** Today and Day without a server: what is pressed, what is asked, what is said of it. */
-import { screen, within } from "@testing-library/react";
+import { screen, waitFor, within } from "@testing-library/react";
 import { useState } from "react";
 import { expect, it, vi } from "vitest";
 import type { Schemas } from "@/api/client";
 import { numbered } from "@/api/runs";
 import { DayPlan } from "@/rooms/day/DayPlan";
 import { HandsEditor, usualHands } from "@/rooms/day/HandsEditor";
+import { calledOut, lateBy } from "@/rooms/today/pressing";
 import { TodayRoom } from "@/rooms/today/TodayRoom";
 import { refuse, serve, show } from "./screen";
 
@@ -60,8 +61,11 @@ const TODAY = {
   proposed: null,
 };
 
+// what is late asks by itself what has to move; here nothing has to
+const QUIET = { "POST /api/orders/4/again": () => ({}) };
+
 it("says what is late before what is due, and how many are on", async () => {
-  serve({ "GET /api/today": () => TODAY });
+  serve({ ...QUIET, "GET /api/today": () => TODAY });
   show(<TodayRoom />);
   const now = await screen.findByRole("region", { name: "Needs hands now" });
   const times = within(now).getAllByRole("listitem");
@@ -77,6 +81,7 @@ it("says what is late before what is due, and how many are on", async () => {
 
 it("one press says the same step of several doughs done", async () => {
   const asked = serve({
+    ...QUIET,
     "GET /api/today": () => TODAY,
     "POST /api/runs/run-2/events": () => ({}),
     "POST /api/runs/run-3/events": () => ({}),
@@ -94,6 +99,7 @@ it("one press says the same step of several doughs done", async () => {
 
 it("begins a dough of the day as that dough, and says why when it cannot", async () => {
   const asked = serve({
+    ...QUIET,
     "GET /api/today": () => TODAY,
     "POST /api/runs": () => refuse(422, "plan_id", "There is no such plan."),
   });
@@ -107,28 +113,33 @@ it("begins a dough of the day as that dough, and says why when it cannot", async
   expect((await screen.findByRole("alert")).textContent).toContain("There is no such plan.");
 });
 
-it("asks what has to move, shows it, and goes by it on a press", async () => {
-  let proposed: unknown = null;
+it("asks by itself what has to move where something is late, once; a press asks again", async () => {
+  const asked = serve({ ...QUIET, "GET /api/today": () => TODAY });
+  const again = () => asked.filter((a) => a.what === "POST /api/orders/4/again").length;
+  const { hand } = show(<TodayRoom />);
+  const press = await screen.findByRole("button", { name: "What has to move?" });
+  await waitFor(() => expect(again()).toBe(1));
+  await hand.click(press);
+  await waitFor(() => expect(again()).toBe(2));
+});
+
+it("asks nothing where a proposal is there already, and goes by it on a press", async () => {
+  const one = { dough: "1", step: "turn-2", name: "Turn 2", was: at(-12), starts: at(1) };
+  const proposed = { moved: [{ ...one, says: "13 min later" }], tasks: [], rests: [] };
   const asked = serve({
     "GET /api/today": () => ({ ...TODAY, proposed }),
-    "POST /api/orders/4/again": () => {
-      const one = { dough: "1", step: "turn-2", name: "Turn 2", was: at(-12), starts: at(1) };
-      proposed = { moved: [{ ...one, says: "13 min later" }], tasks: [], rests: [] };
-      return {};
-    },
-    "POST /api/orders/4/take": () => {
-      proposed = null;
-      return {};
-    },
+    "POST /api/orders/4/take": () => ({}),
   });
   const { hand } = show(<TodayRoom />);
-  await hand.click(await screen.findByRole("button", { name: "What has to move?" }));
-  expect(asked.some((a) => a.what === "POST /api/orders/4/again")).toBe(true);
+  await hand.click(await screen.findByRole("button", { name: "Go by this" }));
+  expect(asked.map((a) => a.what)).toContain("POST /api/orders/4/take");
+  expect(asked.map((a) => a.what)).not.toContain("POST /api/orders/4/again");
 });
 
 it("keeps a handover that was changed by hand", async () => {
   const kept = vi.fn();
   serve({
+    ...QUIET,
     "GET /api/today": () => TODAY,
     "PUT /api/orders/4/handover": (body) => {
       kept(body);
@@ -161,6 +172,7 @@ const ORDER = {
   prefer: "neither",
   held: [],
   quiet: [],
+  every: [],
 } as Schemas["Order"];
 
 function Editor({ seen }: { seen: (order: Schemas["Order"]) => void }) {
@@ -300,4 +312,37 @@ it("a run bears its number in its day before that among its plan's", () => {
   expect(numbered({ name: "Puff", number: 2, dough: "7", doughs: 15 })).toBe("Dough 7 of 15, Puff");
   expect(numbered({ name: "Puff", number: 2, dough: null, doughs: null })).toBe("Puff, no. 2");
   expect(numbered({ name: "Puff", number: 1 })).toBe("Puff");
+});
+
+it("calls out what has come due since the last look, once, and for whom it is", () => {
+  const of = (dough: string, when: string, who: string | null, begun = false) =>
+    ({ doughs: [dough], step: "roll", when, who, begun, minutes: -7 }) as never;
+  const before = new Set(["1 roll now"]);
+  const due = [of("1", "now", "Wren"), of("2", "now", "Tam"), of("3", "now", "Wren", true)];
+  const called = (who: string) => calledOut(due, before, who).map((d) => d.doughs[0]);
+  expect(called("")).toEqual(["2"]);
+  expect(called("Wren")).toEqual([]);
+  expect(called("Tam")).toEqual(["2"]);
+  // what was due is called again when it is late
+  const late = [of("1", "late", "Wren")];
+  expect(calledOut(late, before, "").length).toBe(1);
+  expect(lateBy(late, 5)).toBe("1 roll");
+  expect(lateBy(late, 8)).toBe("");
+});
+
+it("leaves to each shift what it does: all of it is none, and nobody comes to do nothing", async () => {
+  const set = vi.fn();
+  const shift = { name: "Wren", starts: at(0), ends: at(300), count: 1, only: [] };
+  const { hand } = show(
+    <HandsEditor order={{ ...ORDER, hands: [shift] } as never} faults={{}} set={set} />,
+  );
+  await hand.click(screen.getByRole("button", { name: "Wren does everything: choose" }));
+  const does = await screen.findByRole("group", { name: "What Wren does" });
+  await hand.click(await within(does).findByText("Proof and oven"));
+  expect(set).toHaveBeenCalledWith(
+    { hands: [{ ...shift, only: ["before", "turns", "cut"] }] },
+    "hands[0].only",
+  );
+  await hand.click(screen.getByRole("button", { name: "Hours with nobody at the bench" }));
+  expect(set.mock.lastCall?.[0].quiet).toEqual([{ starts: at(300), ends: at(360) }]);
 });

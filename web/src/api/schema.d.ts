@@ -711,6 +711,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{order_id}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Next
+         * @description The next order that a standing one stands for.
+         */
+        post: operations["bakehouse_day_api_make_next"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Against The Last
+         * @description What is different from the last order like it, on the same weekday if there is one.
+         */
+        get: operations["bakehouse_day_api_against_the_last"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{order_id}/restore": {
         parameters: {
             query?: never;
@@ -1265,6 +1305,8 @@ export interface paths {
         /**
          * Arrange Again
          * @description The rest of the day from what has happened, within two seconds; kept as a proposal.
+         *
+         *     ``only_if_it_moves``: nobody asked, so that nothing is proposed where nothing has to move.
          */
         post: operations["bakehouse_day_timetable_api_arrange_again"];
         delete?: never;
@@ -5494,6 +5536,7 @@ export interface components {
          *
          *     ``hands``: who is there; ``begins``: when the day may begin, where that is not left to the plans.
          *     ``held`` and ``quiet``: steps that were fixed, by the number of their dough, and hours without work.
+         *     ``every``: the weekdays it stands for; it is copied for each of them, and is none of them itself.
          */
         Order: {
             /** Name */
@@ -5521,6 +5564,11 @@ export interface components {
              * @default []
              */
             quiet: components["schemas"]["Quiet"][];
+            /**
+             * Every
+             * @default []
+             */
+            every: components["schemas"]["Weekday"][];
         };
         /**
          * Ordered
@@ -5568,6 +5616,8 @@ export interface components {
         /**
          * Shift
          * @description Hands that are there together, and what they do: every chapter, or ``only`` some.
+         *
+         *     Where a name for each of them is written, as "Wren, Tam" or "Wren and Tam", these are the hands.
          */
         Shift: {
             /** Name */
@@ -5617,8 +5667,14 @@ export interface components {
             loss_pct: number;
         };
         /**
+         * Weekday
+         * @description The days of a week.
+         * @enum {string}
+         */
+        Weekday: "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday";
+        /**
          * OrderLine
-         * @description An order as the list shows it.
+         * @description An order as the list shows it. ``next_on``: the next day a standing order is to be made for.
          */
         OrderLine: {
             /** Id */
@@ -5627,6 +5683,10 @@ export interface components {
             name: string;
             /** Ready At */
             ready_at: string | null;
+            /** Every */
+            every: components["schemas"]["Weekday"][];
+            /** Next On */
+            next_on: string | null;
             /** Pieces */
             pieces: number;
             /** Doughs */
@@ -5672,6 +5732,30 @@ export interface components {
              * @default 7
              */
             days: number;
+        };
+        /**
+         * Against
+         * @description What is different from the last order like it; ``order_id`` None where there is none.
+         */
+        Against: {
+            /** Order Id */
+            order_id: number | null;
+            /** Name */
+            name: string;
+            /** On */
+            on: string | null;
+            /** Changes */
+            changes: components["schemas"]["Different"][];
+        };
+        /**
+         * Different
+         * @description What is different from the last order like it: what it is about, and how, in words.
+         */
+        Different: {
+            /** About */
+            about: string;
+            /** Says */
+            says: string;
         };
         /**
          * AskWarmth
@@ -7688,6 +7772,59 @@ export interface operations {
             };
         };
     };
+    bakehouse_day_api_make_next: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedOrder"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_against_the_last: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Against"];
+                };
+            };
+        };
+    };
     bakehouse_day_api_restore_order: {
         parameters: {
             query?: never;
@@ -8535,7 +8672,9 @@ export interface operations {
     };
     bakehouse_day_timetable_api_arrange_again: {
         parameters: {
-            query?: never;
+            query?: {
+                only_if_it_moves?: boolean;
+            };
             header?: never;
             path: {
                 order_id: number;

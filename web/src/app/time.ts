@@ -23,6 +23,15 @@ export const clock = (at: string | number | Date): string => say(at, HOUR);
 export const day = (at: string | number | Date): string =>
   say(at, { weekday: "short", day: "numeric", month: "short", ...HOUR });
 
+/** A day without an hour, `2026-11-28`, as `Sat, 28 Nov`. */
+export const date = (on: string): string =>
+  new Date(`${on}T12:00Z`).toLocaleString("en-GB", {
+    timeZone: "UTC",
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+  });
+
 /** `Saturday` */
 export const weekday = (at: string | number | Date): string => say(at, { weekday: "long" });
 

@@ -2,6 +2,7 @@
 
 import uuid
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -23,16 +24,29 @@ from bakehouse.demo.teasel_lock import (
     ORDER_NAME,
     PLANS,
     RUNS,
+    STANDING_NAME,
     TODAY,
     TODAY_HANDS,
     TODAY_NAME,
+    USUALLY,
     Went,
 )
 from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
-from lamination.day import Numbered, Order, Ordered, Shift, Timetable, day_of, timetable
+from lamination.day import (
+    Numbered,
+    Order,
+    Ordered,
+    Shift,
+    Timetable,
+    Weekday,
+    copied,
+    day_of,
+    standing_on,
+    timetable,
+)
 from lamination.plan import Plan, WorkedPlan, work
 from lamination.run import Event, EventKind, TrayStep, admit, planned_deeds, tray_steps
 
@@ -94,7 +108,22 @@ def _order(records: dict[str, PlanRecord], by: User) -> None:
         Shift(name, morning + timedelta(hours=a), morning + timedelta(hours=b), count)
         for name, count, a, b in HANDS
     )
-    OrderRecord.begun(dump(Order(ORDER_NAME, doughs, at(ORDER_AT), hands)), by)
+    coming = Order(ORDER_NAME, doughs, at(ORDER_AT), hands)
+    this = OrderRecord.begun(dump(coming), by)
+    # the same every week, with fewer of some; what is different shows against the last one made of it
+    usual = tuple(
+        replace(
+            d,
+            products=tuple(replace(w, pieces=USUALLY.get(w.product, w.pieces)) for w in d.products),
+        )
+        for d in doughs
+    )
+    standing = Order(STANDING_NAME, usual, at(ORDER_AT), hands, every=(Weekday.SATURDAY,))
+    record = OrderRecord.begun(dump(copied(standing, -7, settings.TIME_ZONE)), by)
+    last = standing_on(standing, (morning - timedelta(days=7)).date(), settings.TIME_ZONE)
+    for made in (this, OrderRecord.begun(dump(last), by)):
+        made.made_from = record
+        made.save(update_fields=["made_from"])
 
 
 def _today(records: dict[str, PlanRecord], by: User) -> None:

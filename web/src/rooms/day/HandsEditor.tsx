@@ -1,13 +1,16 @@
 /** Who is there: shifts with their hours, and how many hands each is. */
-import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
+import { ActionIcon, Button, Chip, NativeSelect, TextInput } from "@mantine/core";
 import { IconX } from "@tabler/icons-react";
+import { useState } from "react";
 import type { Schemas } from "@/api/client";
+import { useTrade } from "@/api/trade";
 import { fromWall, wall } from "@/app/time";
 import { MeasureInput } from "@/measures/MeasureInput";
 import classes from "./Hands.module.css";
 
 type Order = Schemas["Order"];
 type Shift = Schemas["Shift"];
+type Chapter = NonNullable<Shift["only"]>[number];
 
 interface Props {
   order: Order;
@@ -39,7 +42,11 @@ export function usualHands(readyAt: string): Shift[] {
 }
 
 export function HandsEditor({ order, faults, set }: Props) {
+  const trade = useTrade();
   const hands = order.hands ?? [];
+  const quiet = order.quiet ?? [];
+  const still = (i: number, part: Partial<Schemas["Quiet"]>, name: string) =>
+    set({ quiet: quiet.map((q, j) => (j === i ? { ...q, ...part } : q)) }, `quiet[${i}].${name}`);
   const put = (i: number, part: Partial<Shift>, name: string) =>
     set({ hands: hands.map((s, j) => (j === i ? { ...s, ...part } : s)) }, `hands[${i}].${name}`);
   const first = order.ready_at ?? order.doughs.map((d) => d.ready_at).find(Boolean);
@@ -55,7 +62,8 @@ export function HandsEditor({ order, faults, set }: Props) {
         // biome-ignore lint/suspicious/noArrayIndexKey: shifts have no identity but their place
         <div key={i} className={classes.shift}>
           <TextInput
-            label="Shift or name"
+            label="Shift, or names"
+            placeholder="early, or Wren, Tam"
             value={shift.name}
             error={faults[`hands[${i}].name`]}
             onChange={(e) => put(i, { name: e.currentTarget.value }, "name")}
@@ -88,6 +96,40 @@ export function HandsEditor({ order, faults, set }: Props) {
           >
             <IconX size={18} />
           </ActionIcon>
+          <Does
+            only={shift.only ?? []}
+            name={shift.name}
+            chapters={trade.options<Chapter>("chapter")}
+            give={(only) => put(i, { only }, "only")}
+          />
+        </div>
+      ))}
+      {quiet.map((hours, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: hours have no identity but their place
+        <div key={i} className={classes.shift}>
+          <p className={classes.nobody}>Nobody at the bench</p>
+          <When
+            label="From"
+            value={hours.starts}
+            error={faults[`quiet[${i}].starts`]}
+            give={(starts) => still(i, { starts }, "starts")}
+          />
+          <When
+            label="To"
+            value={hours.ends}
+            error={faults[`quiet[${i}].ends`]}
+            give={(ends) => still(i, { ends }, "ends")}
+          />
+          <span />
+          <ActionIcon
+            variant="subtle"
+            color="dark"
+            size={42}
+            aria-label="Take these quiet hours off"
+            onClick={() => set({ quiet: quiet.filter((_, j) => j !== i) }, "quiet")}
+          >
+            <IconX size={18} />
+          </ActionIcon>
         </div>
       ))}
       <div className={classes.more}>
@@ -115,6 +157,18 @@ export function HandsEditor({ order, faults, set }: Props) {
         >
           Another shift
         </Button>
+        {hands[0] && (
+          <Button
+            variant="default"
+            onClick={() => {
+              const starts = quiet.at(-1)?.ends ?? hands[0]?.ends ?? new Date().toISOString();
+              const ends = new Date(Date.parse(starts) + 3_600_000).toISOString();
+              set({ quiet: [...quiet, { starts, ends }] }, "quiet");
+            }}
+          >
+            Hours with nobody at the bench
+          </Button>
+        )}
         <NativeSelect
           label="Where there is a choice"
           value={order.prefer ?? "neither"}
@@ -123,6 +177,52 @@ export function HandsEditor({ order, faults, set }: Props) {
         />
       </div>
     </section>
+  );
+}
+
+/** What of the work a shift does: all of it, unless somebody says otherwise. */
+function Does({
+  only,
+  name,
+  chapters,
+  give,
+}: {
+  only: Chapter[];
+  name: string;
+  chapters: { value: Chapter; label: string }[];
+  give: (only: Chapter[]) => void;
+}) {
+  const [chosen, choose] = useState(only.length > 0);
+  if (!chosen)
+    return (
+      <button
+        type="button"
+        className={classes.all}
+        aria-label={`${name || "This shift"} does everything: choose`}
+        onClick={() => choose(true)}
+      >
+        does everything
+      </button>
+    );
+  const does = only.length ? only : chapters.map((c) => c.value);
+  return (
+    <fieldset className={classes.does} aria-label={`What ${name} does`}>
+      <Chip.Group
+        multiple
+        value={does}
+        onChange={(chosen) => {
+          // nobody comes to do nothing: what is all of it is said by saying none
+          const next = chapters.map((c) => c.value).filter((c) => chosen.includes(c));
+          give(next.length === chapters.length ? [] : next);
+        }}
+      >
+        {chapters.map((c) => (
+          <Chip key={c.value} value={c.value} size="sm" variant="outline">
+            {c.label}
+          </Chip>
+        ))}
+      </Chip.Group>
+    </fieldset>
   );
 }
 

@@ -4,19 +4,25 @@ import { useState } from "react";
 import { Link, useNavigate, useOutletContext } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { queries, sentence, usePlans } from "@/api/queries";
+import { useTrade } from "@/api/trade";
 import { Nothing, Waiting } from "@/app/states";
-import { day } from "@/app/time";
+import { date, day } from "@/app/time";
 import classes from "./Day.module.css";
 import { newOrder } from "./wanted";
 
 const refresh = () => queries.invalidateQueries({ queryKey: ["orders"] });
 const at = (order_id: number) => ({ params: { path: { order_id } } });
 
+const ready = (line: Schemas["OrderLine"]) => (line.ready_at ? `ready ${day(line.ready_at)}` : "");
+const stands = (line: Schemas["OrderLine"], said: (of: string, value: string) => string) =>
+  `stands for every ${line.every.map((d) => said("weekday", d)).join(", ")}`;
+
 /** Orders: what is wanted, for when. */
 export function OrderList() {
   const me = useOutletContext<Schemas["Me"]>();
   const go = useNavigate();
   const plans = usePlans();
+  const trade = useTrade();
   const [gone, setGone] = useState<Schemas["OrderLine"] | null>(null);
   const orders = useQuery({
     queryKey: ["orders"],
@@ -51,8 +57,16 @@ export function OrderList() {
       refresh();
     },
   });
+  const next = useMutation({
+    mutationFn: (line: Schemas["OrderLine"]) =>
+      got(api.POST("/api/orders/{order_id}/next", at(line.id))),
+    onSuccess: (made) => {
+      refresh();
+      go(`/day/${made.id}`);
+    },
+  });
   const head = me.role === "head";
-  const failed = make.error ?? remove.error ?? restore.error;
+  const failed = make.error ?? next.error ?? remove.error ?? restore.error;
   return (
     <>
       <div className="roomHead">
@@ -96,11 +110,18 @@ export function OrderList() {
           <li key={line.id} className={classes.row}>
             <Link to={`/day/${line.id}`} className={classes.open}>
               <b>{line.name}</b>
-              <span className="quiet">{line.ready_at ? `ready ${day(line.ready_at)}` : ""}</span>
+              <span className="quiet">
+                {line.every.length ? stands(line, trade.said) : ready(line)}
+              </span>
               <span>
                 {line.pieces} pieces of {line.doughs} {line.doughs === 1 ? "dough" : "doughs"}
               </span>
             </Link>
+            {head && line.next_on && (
+              <Button variant="default" onClick={() => next.mutate(line)}>
+                Make {date(line.next_on)}
+              </Button>
+            )}
             {head && (
               <Button variant="subtle" color="dark" onClick={() => remove.mutate(line)}>
                 Delete

@@ -17,6 +17,7 @@ import classes from "./Day.module.css";
 import { DayPlan } from "./DayPlan";
 import { DoughOrder } from "./DoughOrder";
 import { HandsEditor } from "./HandsEditor";
+import { Standing } from "./Standing";
 import { timed } from "./threads";
 import { useArranged } from "./useArranged";
 import { wantedOf } from "./wanted";
@@ -246,6 +247,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
           error={faults.ready_at}
           onChange={(e) => set({ ready_at: fromWall(e.currentTarget.value) }, "ready_at")}
         />
+        <Standing id={saved.id} revision={saved.revision} order={order} set={set} />
         {/* until a timetable says when each lies where */}
         {(arranged.kept.data ? [] : work.data?.crowds)?.map((crowd) => (
           <p key={crowd.place} className="bar mind" role="status">

@@ -21,6 +21,7 @@ interface Props {
 
 const LEFT = 74;
 const RIGHT = 30;
+const CROWD = 10; // doughs from which the ways between rests step back
 const AXIS = 46;
 const LANE = 21;
 const ROW_GAP = 5;
@@ -124,7 +125,12 @@ export function Threads(props: Props) {
         </g>
       </svg>
       <div className={classes.wide}>
-        <svg width={width} height={height} className={classes.day}>
+        <svg
+          width={width}
+          height={height}
+          className={classes.day}
+          data-crowd={drawn.threads.length > CROWD || undefined}
+        >
           <title>
             {`The day as threads: ${drawn.threads.length} doughs from ${clock(drawn.begins)}. The list beside it says the same in words.`}
           </title>
@@ -195,6 +201,12 @@ export function Threads(props: Props) {
                   d={threadPath(thread, x, knotY, depth)}
                   className={classes.line}
                   onPointerDown={() => choose(strong ? null : thread.dough)}
+                />
+                <path
+                  d={thread.rests
+                    .map((r) => `M${x(r.from)} ${depth(thread, r.place)}H${x(r.to)}`)
+                    .join("")}
+                  className={classes.lies}
                 />
                 {thread.rests
                   .filter((rest) => rest.told)

@@ -30,5 +30,6 @@ export function newOrder(line: Schemas["PlanLine"]): Schemas["Order"] {
     prefer: "neither",
     held: [],
     quiet: [],
+    every: [],
   };
 }

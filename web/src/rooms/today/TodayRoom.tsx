@@ -1,19 +1,23 @@
 /** What needs hands now: the first screen of whoever is on. */
-import { Button, Textarea } from "@mantine/core";
+import { Button, NativeSelect, Textarea } from "@mantine/core";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, sentence } from "@/api/queries";
+import { SoundSwitch } from "@/app/SoundSwitch";
 import { Nothing, Waiting } from "@/app/states";
 import { clock } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
-import { pressing } from "./pressing";
+import { lateBy, pressing } from "./pressing";
 import classes from "./Today.module.css";
+import { useCalls } from "./useCalls";
 
 type Today = Schemas["TodayView"];
 type Due = Schemas["Due"];
+
+const MOVES_FROM_MIN = 5; // minutes late from which the rest of the day is arranged again by itself
 
 export function TodayRoom() {
   const today = useQuery({
@@ -46,10 +50,10 @@ function Day({ today }: { today: Today }) {
   const { words } = useSaying();
   const { first, next, done } = pressing(today.due);
   const again = useMutation({
-    mutationFn: () =>
+    mutationFn: (only_if_it_moves: boolean) =>
       got(
         api.POST("/api/orders/{order_id}/again", {
-          params: { path: { order_id: today.order_id } },
+          params: { path: { order_id: today.order_id }, query: { only_if_it_moves } },
         }),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
@@ -63,6 +67,17 @@ function Day({ today }: { today: Today }) {
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });
+  const { who, setWho } = useCalls(today.due);
+  const names = [...new Set(today.due.flatMap((d) => d.who ?? []))].toSorted();
+  // More is late than when it was last asked what has to move: ask again. Nothing moves by itself.
+  const overdue = lateBy(today.due, MOVES_FROM_MIN);
+  const asked = useRef("");
+  const ask = again.mutate;
+  useEffect(() => {
+    if (!overdue || overdue === asked.current || today.proposed) return;
+    asked.current = overdue;
+    ask(true);
+  }, [overdue, today.proposed, ask]);
   const late = first.filter((d) => d.when === "late");
   return (
     <>
@@ -72,6 +87,16 @@ function Day({ today }: { today: Today }) {
           {today.name} · {done} of {today.due.length} steps done
         </span>
         <div className="actions">
+          {names.length > 1 && (
+            <NativeSelect
+              aria-label="Who is at this tablet"
+              size="md"
+              value={names.includes(who) ? who : ""}
+              data={[{ value: "", label: "Everybody here" }, ...names]}
+              onChange={(e) => setWho(e.currentTarget.value)}
+            />
+          )}
+          <SoundSwitch small />
           <Button
             component={Link}
             to={`/day/${today.order_id}?view=timetable`}
@@ -127,7 +152,7 @@ function Day({ today }: { today: Today }) {
               size="lg"
               variant="default"
               loading={again.isPending}
-              onClick={() => again.mutate()}
+              onClick={() => again.mutate(false)}
             >
               What has to move?
             </Button>
