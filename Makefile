@@ -78,7 +78,7 @@ lint: $(STAMPS)/dev $(STAMPS)/npm
 types: api-types
 	@git diff --exit-code --stat -- web/src/api/schema.d.ts || { echo "The front end's types are stale: run 'make api-types' and commit."; exit 1; }
 	$(PY) -m mypy lamination bakehouse
-	cd web && npx --no-install tsc --noEmit
+	cd web && npm run -s types
 	$(PY) manage.py makemigrations --check --dry-run
 
 browser-tools:
@@ -102,7 +102,7 @@ coverage: $(STAMPS)/dev
 quick: $(STAMPS)/dev $(STAMPS)/npm
 	$(PY) -m ruff check .
 	$(PY) -m mypy lamination bakehouse
-	cd web && npx --no-install tsc --noEmit
+	cd web && npm run -s types
 	$(PY) -m pytest -n 2 -x tests/lamination tests/api --ignore tests/lamination/warmth --ignore tests/api/test_cold.py --ignore tests/api/test_upgrade.py --ignore tests/api/test_any_input.py --ignore tests/lamination/day
 
 units: $(STAMPS)/npm

@@ -4,6 +4,8 @@ DATA_DIR            where the database and the secret key live (default: data/ b
 EIGHT_TURN_TZ       the bakery's time zone (default: Europe/London)
 EIGHT_TURN_HOSTS    host names it answers to, separated by commas
 EIGHT_TURN_HTTPS    1 when it stands behind https: secure cookies, redirect, HSTS
+EIGHT_TURN_HSTS_ALL 1 when https is to be kept for all hosts of the domain as well
+EIGHT_TURN_LOG      1 to write a line for every request, with its id
 EIGHT_TURN_DEMO     1 when the demo runs: offers the demo accounts on the sign-in page
 """
 
@@ -33,6 +35,7 @@ def _secret_key() -> str:
 SECRET_KEY = _secret_key()
 DEBUG = False
 DEMO = os.environ.get("EIGHT_TURN_DEMO") == "1"
+LOG_REQUESTS = os.environ.get("EIGHT_TURN_LOG") == "1"
 HTTPS = os.environ.get("EIGHT_TURN_HTTPS") == "1"
 ALLOWED_HOSTS = os.environ.get("EIGHT_TURN_HOSTS", "127.0.0.1,localhost").split(",")
 
@@ -57,6 +60,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "bakehouse.answers.Answers",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -93,7 +97,8 @@ DATABASES = {
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 10,
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+            # FULL: what was acknowledged is on the disk, whatever happens to the power
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
         },
         # A file, so that the browser tests' server thread and the test see one database.
         "TEST": {"NAME": DATA_DIR / "test.sqlite3"},
@@ -121,7 +126,10 @@ SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_SSL_REDIRECT = HTTPS
 SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
-SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = HTTPS
+# for this host only: what else stands on the domain is somebody else's to say
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = (
+    os.environ.get("EIGHT_TURN_HSTS_ALL") == "1"
+)
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
 X_FRAME_OPTIONS = "DENY"
 CSRF_FAILURE_VIEW = "bakehouse.people.lockout.out_of_date"
@@ -139,6 +147,9 @@ CONTENT_SECURITY_POLICY = {
         "base-uri": [NONE],
         "frame-ancestors": [NONE],
         "form-action": [SELF],
+        "worker-src": [SELF],
+        "manifest-src": [SELF],
+        "connect-src": [SELF],
     },
 }
 
@@ -161,6 +172,9 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "formatters": {"line": {"format": "{asctime} {levelname} {message}", "style": "{"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # one line a request, where somebody wants it
+    "loggers": {"bakehouse.requests": {"level": "INFO" if LOG_REQUESTS else "WARNING"}},
 }

@@ -1,4 +1,4 @@
-"""The one page of the front end, with this answer's nonce in it."""
+"""The one page of the front end, with this answer's nonce in it, and its service worker."""
 
 from functools import cache
 
@@ -19,3 +19,12 @@ def shell(request: HttpRequest) -> HttpResponse:
         return HttpResponse("The front end is not built. Run: make build", status=503)
     nonce = str(request.csp_nonce)  # type: ignore[attr-defined]
     return HttpResponse(_page().replace("NONCE_OF_THIS_ANSWER", nonce))
+
+
+@never_cache
+def service_worker(request: HttpRequest) -> HttpResponse:
+    """The worker that opens the application without a network; at the root, so that it is for all of it."""
+    path = settings.WEB_BUILD / "sw.js"
+    if not path.is_file():
+        return HttpResponse("// The front end is not built.", "text/javascript", status=404)
+    return HttpResponse(path.read_bytes(), "text/javascript")

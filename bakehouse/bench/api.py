@@ -56,12 +56,14 @@ class StartRun:
     """Start a run of a plan; the id is the tablet's own, so pressing twice starts one run.
 
     ``begun``: at which step it is already, and since when. ``day`` and ``dough``: which dough of which
-    day it is; then its plan is as large as that day wants it.
+    day it is; then its plan is as large as that day wants it. ``started_at``: when it was pressed, where
+    it waited on the tablet since.
     """
 
     id: UUID
     plan_id: int
     begun: Begun | None = None
+    started_at: datetime | None = None
     day: int | None = None
     dough: str | None = None
 
@@ -223,7 +225,7 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 if (one := there.first()) is not None:
                     # another tablet was quicker: it is the same dough
                     return _now(one)
-            started_at: datetime = timezone.now()
+            started_at = _pressed(start.started_at)
             events: tuple[Event, ...] = ()
             if start.begun:
                 started_at, events = _begun(work(plan, kitchen), start.begun)
@@ -245,6 +247,20 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 )
             run.listed(snapshot(run)[1], events)
     return _now(run)
+
+
+def _pressed(at: datetime | None) -> datetime:
+    """When a run was started: as the tablet says, within reason. Raises Faults at ``started_at``."""
+    now: datetime = timezone.now()
+    if at is None:
+        return now
+    if at.utcoffset() is None:
+        raise Faults(Fault("started_at", "The time must say its time zone."))
+    if at > now + CLOCK_MAY_BE_AHEAD:
+        raise Faults(Fault("started_at", "That time is still to come."))
+    if at < now - LONGEST_AGO:
+        raise Faults(Fault("started_at", "That is more than a week ago."))
+    return min(at, now)
 
 
 def _begun(worked: WorkedPlan, said: Begun) -> tuple[datetime, tuple[Event, ...]]:

@@ -49,9 +49,10 @@ function circle(): string[] | null {
 const LAYERS = [
   ["rooms", "app"],
   ["steps", "sheets"],
-  ["finish", "cold", "drafts"],
+  ["finish", "cold", "drafts", "offline"],
   ["drawings"],
   ["measures", "api"],
+  ["wire"],
 ];
 const layer = (file: string) => LAYERS.findIndex((of) => of.includes(file.split("/")[0] ?? ""));
 // What every room stands on: times, and the states of a screen.

@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import "fake-indexeddb/auto";
 /** What is said at the bench leaves this tablet only when the server has it. */
 
 import { QueryClientProvider } from "@tanstack/react-query";
@@ -6,6 +7,8 @@ import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { queries } from "@/api/queries";
+import { kept } from "@/offline/db";
+import { again, drop, lookAfter, put } from "@/offline/outbox";
 import { useRun } from "@/rooms/bench/useRun";
 import { Around, refuse, serve } from "./screen";
 import runs from "./written/runs.json";
@@ -48,18 +51,24 @@ async function at() {
   await waitFor(() => expect(hook.result.current.run.data).toBeTruthy());
   return hook;
 }
-const kept = () => JSON.parse(localStorage.getItem(KEY) ?? "[]");
+const inTheBox = async () => (await kept()).getAll("outbox");
 const done = { kind: "done", stop: "dough" } as const;
 
-beforeEach(() => queries.clear());
+let leave: () => void = () => {};
+beforeEach(async () => {
+  leave();
+  queries.clear();
+  await (await kept()).clear("outbox");
+  leave = lookAfter();
+});
 
 it("an entry is kept in the browser first, and let go when the server has it", async () => {
   const sent: Sent[] = [];
   serve({
     ...LOOK,
-    [SAY]: (body) => {
+    [SAY]: async (body) => {
       sent.push(body as Sent);
-      expect(kept()).toHaveLength(1);
+      expect(await inTheBox()).toHaveLength(1);
       return nowAfter(1);
     },
   });
@@ -67,21 +76,21 @@ it("an entry is kept in the browser first, and let go when the server has it", a
   act(() => result.current.say(done));
   await waitFor(() => expect(result.current.waiting).toHaveLength(0));
   expect(sent[0]?.events[0]).toMatchObject(done);
-  expect(kept()).toEqual([]);
+  expect(await inTheBox()).toEqual([]);
 });
 
 it("without a connection it waits here, and goes out by itself", async () => {
   serve(LOOK);
   const { result } = await at();
   act(() => result.current.say(done));
-  await waitFor(() => expect(result.current.offline).toBe(true));
-  expect(kept()).toHaveLength(1);
+  await waitFor(() => expect(result.current.lostSince).not.toBeNull());
+  expect(await inTheBox()).toHaveLength(1);
   serve({ ...LOOK, [SAY]: () => nowAfter(1) });
   await waitFor(() => expect(result.current.waiting).toHaveLength(0), { timeout: 5000 });
-  expect(result.current.offline).toBe(false);
+  expect(result.current.lostSince).toBeNull();
 }, 10_000);
 
-it("one that is refused is said, and the others still go", async () => {
+it("one that is refused is put aside with its reason, and the others still go", async () => {
   serve({
     ...LOOK,
     [SAY]: (body) =>
@@ -95,17 +104,34 @@ it("one that is refused is said, and the others still go", async () => {
     result.current.say(done);
   });
   await waitFor(() => expect(result.current.waiting).toHaveLength(0));
-  expect(result.current.refusal).toMatch(/^Next is Dough, not 8.mm\.$/);
+  const [aside] = result.current.aside;
+  expect(aside?.aside?.[0]?.message).toBe("Next is Dough, not {8|mm}.");
+  // a person may put its time right and send it again, or let it go
+  const sent: Sent[] = [];
+  serve({
+    ...LOOK,
+    [SAY]: (body) => {
+      sent.push(body as Sent);
+      return refuse(422, "events[0].at", "That was before this run was started.");
+    },
+  });
+  await act(async () => aside && (await again(aside, { at: "2026-11-28T05:00:00.000Z" })));
+  expect(sent[0]?.events[0]).toMatchObject({ at: "2026-11-28T05:00:00.000Z", kind: "out" });
+  const [still] = result.current.aside;
+  expect(still?.aside?.[0]?.message).toBe("That was before this run was started.");
+  await act(async () => still && (await drop(still)));
+  expect(result.current.aside).toEqual([]);
+  expect(await inTheBox()).toEqual([]);
 });
 
 it("undo of what was not sent yet simply does not send it", async () => {
   serve(LOOK);
   const { result } = await at();
   act(() => result.current.say(done));
-  await waitFor(() => expect(result.current.offline).toBe(true));
-  act(() => result.current.undo());
+  await waitFor(() => expect(result.current.lostSince).not.toBeNull());
+  await act(() => result.current.undo());
   expect(result.current.waiting).toHaveLength(0);
-  expect(kept()).toEqual([]);
+  expect(await inTheBox()).toEqual([]);
 });
 
 it("undo of what the server has is an entry itself", async () => {
@@ -119,16 +145,38 @@ it("undo of what the server has is an entry itself", async () => {
     },
   });
   const { result } = await at();
-  act(() => result.current.undo());
+  await act(() => result.current.undo());
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(sent[0]?.events[0]).toMatchObject({ kind: "undo", target: RUN.events[0]?.id });
 });
 
-it("what lay here before a reload is sent after it", async () => {
+it("what an earlier version kept of a run is sent as well", async () => {
+  leave();
   localStorage.setItem(KEY, JSON.stringify([{ id: "event-0000", at: RUN.started_at, ...done }]));
   const say = vi.fn(() => nowAfter(1));
   serve({ ...LOOK, [SAY]: say });
-  const { result } = await at();
-  await waitFor(() => expect(result.current.waiting).toHaveLength(0));
-  expect(say).toHaveBeenCalledOnce();
+  leave = lookAfter();
+  await waitFor(() => expect(say).toHaveBeenCalledOnce());
+  await waitFor(async () => expect(await inTheBox()).toEqual([]));
+  expect(localStorage.getItem(KEY)).toBeNull();
 });
+
+it("a run that was started without a connection starts later, as of then, before what was said to it", async () => {
+  serve({});
+  const start = { id: ID, plan_id: 1, started_at: RUN.started_at };
+  await act(() => put(ID, { what: "start", body: start }, ID));
+  const event = { id: "event-0001", at: RUN.started_at, ...done };
+  await act(() => put(ID, { what: "event", body: event as never }, event.id));
+  const asked = serve({
+    ...LOOK,
+    "POST /api/runs": () => nowAfter(0),
+    [SAY]: () => nowAfter(1),
+  });
+  leave();
+  window.dispatchEvent(new Event("online"));
+  leave = lookAfter();
+  window.dispatchEvent(new Event("online"));
+  await waitFor(async () => expect(await inTheBox()).toEqual([]), { timeout: 5000 });
+  expect(asked.map((a) => a.what)).toEqual(["POST /api/runs", SAY]);
+  expect(asked[0]?.body).toEqual(start);
+}, 10_000);

@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import "fake-indexeddb/auto";
 /** Today and Day without a server: what is pressed, what is asked, what is said of it. */
 import { screen, waitFor, within } from "@testing-library/react";
 import { useState } from "react";
@@ -88,8 +89,10 @@ it("one press says the same step of several doughs done", async () => {
   });
   const { hand } = show(<TodayRoom />);
   await hand.click(await screen.findByRole("button", { name: "Done, all 2" }));
-  const said = asked.filter((a) => a.what.endsWith("/events"));
-  expect(said.map((a) => a.what)).toEqual([
+  const events = () => asked.filter((a) => a.what.endsWith("/events"));
+  await waitFor(() => expect(events()).toHaveLength(2));
+  const said = events();
+  expect(said.map((a) => a.what).toSorted()).toEqual([
     "POST /api/runs/run-2/events",
     "POST /api/runs/run-3/events",
   ]);
@@ -105,12 +108,12 @@ it("begins a dough of the day as that dough, and says why when it cannot", async
   });
   const { hand } = show(<TodayRoom />);
   await hand.click(await screen.findByRole("button", { name: "Begin: dough 4" }));
+  expect((await screen.findByRole("alert")).textContent).toContain("There is no such plan.");
   expect(asked.find((a) => a.what === "POST /api/runs")?.body).toMatchObject({
     plan_id: 7,
     day: 4,
     dough: "4",
   });
-  expect((await screen.findByRole("alert")).textContent).toContain("There is no such plan.");
 });
 
 it("asks by itself what has to move where something is late, once; a press asks again", async () => {

@@ -1,5 +1,7 @@
 /** Calls to our own API: typed by its OpenAPI document, with faults as one kind of error. */
 import createClient, { type Middleware } from "openapi-fetch";
+import { learn } from "@/wire/clock";
+import { answered, unanswered } from "@/wire/connection";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -7,6 +9,9 @@ export type Fault = Schemas["Fault"];
 
 /** Told to the window when the server no longer knows who is here. */
 export const SIGNED_OUT = "eight-turn:signed-out";
+
+/** Told to the window when somebody signed out on purpose. */
+export const LEFT = "eight-turn:left";
 
 /** The server answered that something is wrong; `faults` says what, field by field. */
 export class Problem extends Error {
@@ -30,16 +35,22 @@ export class Offline extends Error {
   }
 }
 
-function csrfToken(): string {
+export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
 }
+
+const askedAt = new WeakMap<Request, number>();
 
 const house: Middleware = {
   onRequest({ request }) {
     request.headers.set("X-CSRFToken", csrfToken());
+    askedAt.set(request, Date.now());
     return request;
   },
-  async onResponse({ response }) {
+  async onResponse({ request, response }) {
+    answered();
+    const said = response.headers.get("X-House-Time");
+    if (said) learn(Number(said), askedAt.get(request) ?? Date.now(), Date.now());
     if (response.ok) return response;
     if (response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT));
     const body = await response.json().catch(() => null);
@@ -48,7 +59,10 @@ const house: Middleware = {
     ];
     throw new Problem(response.status, faults);
   },
-  onError() {
+  onError({ error }) {
+    // what was asked for was no longer wanted
+    if (error instanceof DOMException && error.name === "AbortError") return error;
+    unanswered();
     return new Offline();
   },
 };

@@ -9,7 +9,10 @@ export const queries = new QueryClient({
     queries: {
       retry: (count, error) => error instanceof Offline && count < 2,
       staleTime: 5_000,
+      // asked for whatever the browser believes of the network: the bakehouse is in the house
+      networkMode: "always",
     },
+    mutations: { networkMode: "always" },
   },
 });
 

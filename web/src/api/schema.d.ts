@@ -5085,7 +5085,8 @@ export interface components {
          * @description Start a run of a plan; the id is the tablet's own, so pressing twice starts one run.
          *
          *     ``begun``: at which step it is already, and since when. ``day`` and ``dough``: which dough of which
-         *     day it is; then its plan is as large as that day wants it.
+         *     day it is; then its plan is as large as that day wants it. ``started_at``: when it was pressed, where
+         *     it waited on the tablet since.
          */
         StartRun: {
             /**
@@ -5096,6 +5097,8 @@ export interface components {
             /** Plan Id */
             plan_id: number;
             begun?: components["schemas"]["Begun"] | null;
+            /** Started At */
+            started_at?: string | null;
             /** Day */
             day?: number | null;
             /** Dough */

@@ -1,11 +1,12 @@
 import { MantineProvider } from "@mantine/core";
 import { useWindowEvent } from "@mantine/hooks";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
-import { SIGNED_OUT } from "@/api/client";
+import { LEFT, type Schemas, SIGNED_OUT } from "@/api/client";
 import { queries, useSession } from "@/api/queries";
 import { LikesProvider } from "@/measures/likes";
+import { lookAfter } from "@/offline/outbox";
 import { BenchList } from "@/rooms/bench/BenchList";
 import { BenchRun } from "@/rooms/bench/BenchRun";
 import { BookList } from "@/rooms/book/BookList";
@@ -16,6 +17,7 @@ import { OrderRoom } from "@/rooms/day/OrderRoom";
 import { OrderSheets } from "@/rooms/day/OrderSheets";
 import { KitchenRoom } from "@/rooms/kitchen/KitchenRoom";
 import { SignIn } from "@/rooms/people/SignIn";
+import { SignInAgain } from "@/rooms/people/SignInAgain";
 import { CompareRoom } from "@/rooms/plans/compare/CompareRoom";
 import { PlanList } from "@/rooms/plans/PlanList";
 import { PlanRoom } from "@/rooms/plans/PlanRoom";
@@ -35,15 +37,32 @@ Object.assign(globalThis, { __webpack_nonce__: nonce });
 
 function Rooms() {
   const session = useSession();
+  const [here, setHere] = useState<Schemas["Me"] | null>(null);
   useWindowEvent(SIGNED_OUT, () => queries.invalidateQueries({ queryKey: ["session"] }));
+  useWindowEvent(LEFT, () => setHere(null));
+  useEffect(lookAfter, []);
+  const me = session.data?.me ?? null;
+  useEffect(() => {
+    if (me) setHere(me);
+  }, [me]);
   if (session.isPending) return <Waiting what="the bakehouse" />;
   // A failed look at the session is no reason to take away the work on the screen.
   if (session.isError && !session.data) {
     return <Nothing error={session.error} retry={session.refetch} />;
   }
-  const { me } = session.data;
   inZone(session.data.time_zone);
-  if (!me) return <SignIn session={session.data} />;
+  if (!me && !here) return <SignIn session={session.data} />;
+  const who = me ?? here;
+  if (!who) return null;
+  return (
+    <>
+      {!me && <SignInAgain session={session.data} who={who.username} />}
+      <AllRooms me={who} />
+    </>
+  );
+}
+
+function AllRooms({ me }: { me: Schemas["Me"] }) {
   return (
     <LikesProvider likes={me.likes}>
       <Routes>

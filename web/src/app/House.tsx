@@ -1,6 +1,11 @@
+import { Button } from "@mantine/core";
 import { Link, NavLink, Outlet, useLocation } from "react-router";
 import type { Schemas } from "@/api/client";
+import { Notices, PutAside } from "@/offline/Notices";
+import { useOutbox } from "@/offline/outbox";
+import { useNewer } from "@/offline/worker";
 import { PersonMenu } from "@/rooms/people/PersonMenu";
+import { useLostSince } from "@/wire/connection";
 import { Mark } from "./Mark";
 import { Kept } from "./states";
 
@@ -12,6 +17,32 @@ const ROOMS = [
   ["/book", "Book"],
   ["/kitchen", "Kitchen"],
 ] as const;
+
+/** What is true wherever one is: no connection, entries that wait, a newer version. */
+function Strip() {
+  const lostSince = useLostSince();
+  const outbox = useOutbox();
+  const newer = useNewer();
+  const waiting = outbox.filter((e) => !e.aside).length;
+  return (
+    <>
+      <Notices waiting={waiting} lostSince={lostSince} />
+      {outbox
+        .filter((e) => e.aside)
+        .map((entry) => (
+          <PutAside key={entry.id} entry={entry} />
+        ))}
+      {newer && (
+        <p className="bar" role="status">
+          <span>A newer Eight Turn is here. It is taken when you say so.</span>
+          <Button variant="default" onClick={newer}>
+            Take it now
+          </Button>
+        </p>
+      )}
+    </>
+  );
+}
 
 /** The rail of rooms, and the room one is in. */
 export function House({ me }: { me: Schemas["Me"] }) {
@@ -34,6 +65,7 @@ export function House({ me }: { me: Schemas["Me"] }) {
         </div>
       </nav>
       <main className="room" id="room" tabIndex={-1}>
+        <Strip />
         <Kept key={useLocation().pathname}>
           <Outlet context={me} />
         </Kept>

@@ -3,6 +3,7 @@ import { useDebouncedValue, useLocalStorage } from "@mantine/hooks";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, got, type Schemas } from "@/api/client";
 import { wall } from "@/app/time";
+import { houseTime } from "@/wire/clock";
 
 /** What is different today, °C; empty where it is as the kitchen says. */
 export interface Today {
@@ -13,7 +14,7 @@ export interface Today {
 
 const SETTLES_MS = 180;
 
-const thisDay = () => wall(new Date()).slice(0, 10);
+const thisDay = () => wall(houseTime()).slice(0, 10);
 
 export function useToday(): [Today, (today: Omit<Today, "day">) => void] {
   const [kept, keep] = useLocalStorage<Today>({

@@ -4,9 +4,10 @@ import type { Schemas } from "@/api/client";
 import { sentence, usePlans, useRuns } from "@/api/queries";
 import { numbered } from "@/api/runs";
 import { useTrade } from "@/api/trade";
-import { useStartRun } from "@/api/useStartRun";
 import { Nothing, Waiting } from "@/app/states";
 import { span } from "@/measures/quantity";
+import { useStartRun } from "@/offline/useStartRun";
+import { houseTime } from "@/wire/clock";
 import classes from "./BenchList.module.css";
 import { minutesBetween } from "./now";
 
@@ -87,11 +88,11 @@ function State({ run }: { run: Schemas["RunLine"] }) {
     return (
       <span>
         <b>{run.stop_name}</b> on the bench since{" "}
-        {span(minutesBetween(new Date(run.since), new Date()))}
+        {span(minutesBetween(new Date(run.since), new Date(houseTime())))}
       </span>
     );
   }
-  const left = run.until ? minutesBetween(new Date(), new Date(run.until)) : 0;
+  const left = run.until ? minutesBetween(new Date(houseTime()), new Date(run.until)) : 0;
   return (
     <span className={left > 0 ? classes.cold : classes.late}>
       {run.tray ? `tray ${run.tray}, ` : "resting after "}

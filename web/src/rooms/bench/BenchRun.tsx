@@ -14,6 +14,8 @@ import { numbered } from "@/api/runs";
 import { Nothing, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
 import { PieceWeights } from "@/finish/PieceWeights";
+import { useAwake } from "@/offline/awake";
+import { Notices, PutAside } from "@/offline/Notices";
 import classes from "./BenchRun.module.css";
 import { Entries } from "./Entries";
 import { GoButton, PutRight } from "./GoButton";
@@ -61,13 +63,14 @@ const lastWords = (view: RunView, waiting: Event[]) =>
 
 type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 
-function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
-  const clock = useClock(view.now);
+function Desk({ view, waiting, aside, lostSince, say, undo }: DeskProps) {
+  const clock = useClock();
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<Asking>(null);
   const away = lastWords(view, waiting) === AWAY;
   const over = now.phase === "finished" || now.phase === "given_up";
   const warmth = useRunWarmth(view);
+  useAwake(!over);
   const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
 
   useEffect(() => {
@@ -90,13 +93,10 @@ function Desk({ view, waiting, offline, refusal, say, undo }: DeskProps) {
         </span>
         <Marks done={now.turnsDone} of={view.standing.turns} />
       </header>
-      {(offline || refusal) && (
-        <p className={classes.notice} role="alert">
-          {offline
-            ? `No connection. ${waiting.length ? `${waiting.length} ${waiting.length === 1 ? "entry waits" : "entries wait"} here and will be sent.` : "What you enter is kept here and sent later."}`
-            : refusal}
-        </p>
-      )}
+      <Notices waiting={waiting.length} lostSince={lostSince} />
+      {aside.map((entry) => (
+        <PutAside key={entry.id} entry={entry} />
+      ))}
       <main className={classes.main}>
         <section className={classes.now} aria-live="polite">
           {over ? (

@@ -5,6 +5,7 @@ import { api, got, type Schemas } from "@/api/client";
 import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import { Pad } from "@/measures/Pad";
+import { houseTime } from "@/wire/clock";
 import classes from "./Keypad.module.css";
 import { spokeLately } from "./now";
 
@@ -24,7 +25,7 @@ export function Keypad({ onEnter }: { onEnter: (probe: Probe, value_c: number) =
     queryFn: () => got(api.GET("/api/probes")),
     refetchInterval: 20_000,
   });
-  const fresh = spokeLately(probes.data ?? [], new Date());
+  const fresh = spokeLately(probes.data ?? [], new Date(houseTime()));
   return (
     <div className={classes.pad}>
       {fresh.length > 0 && (

@@ -11,6 +11,7 @@ import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { span } from "@/measures/quantity";
 import { Strip } from "@/steps/Strip";
+import { houseTime } from "@/wire/clock";
 import classes from "./Book.module.css";
 import { Photos } from "./Photos";
 import { TemperatureChart } from "./TemperatureChart";
@@ -101,7 +102,7 @@ function GoOn({ run }: { run: RunView }) {
             events: [
               {
                 id: crypto.randomUUID(),
-                at: new Date().toISOString(),
+                at: new Date(houseTime()).toISOString(),
                 kind: "undo",
                 target: run.standing.undoable,
               },
@@ -242,7 +243,12 @@ function VerdictForm({ run }: { run: RunView }) {
           params: { path: { run_id: run.id } },
           body: {
             events: [
-              { id: crypto.randomUUID(), at: new Date().toISOString(), kind: "verdict", verdict },
+              {
+                id: crypto.randomUUID(),
+                at: new Date(houseTime()).toISOString(),
+                kind: "verdict",
+                verdict,
+              },
             ],
           },
         }),

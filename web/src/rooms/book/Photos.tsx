@@ -3,32 +3,21 @@ import { Button, FileButton, TextInput } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got } from "@/api/client";
-import { sentence } from "@/api/queries";
 import { type RunView, showRun } from "@/api/runs";
 import { clock } from "@/app/time";
+import { put, useOutbox } from "@/offline/outbox";
 import classes from "./Photos.module.css";
 
 export function Photos({ run }: { run: RunView }) {
   const [words, setWords] = useState("");
   const path = { run_id: run.id };
+  const waiting = useOutbox().filter((e) => e.run === run.id && e.what === "picture");
   const add = useMutation({
     mutationFn: (file: File) => {
-      const body = new FormData();
-      body.append("id", crypto.randomUUID());
-      body.append("words", words);
-      body.append("file", file);
-      return got(
-        api.POST("/api/runs/{run_id}/photos", {
-          params: { path },
-          body: body as never,
-          bodySerializer: (b) => b as unknown as FormData,
-        }),
-      );
+      const id = crypto.randomUUID();
+      return put(run.id, { what: "picture", body: { id, words, file } }, id);
     },
-    onSuccess: (view) => {
-      setWords("");
-      showRun(view);
-    },
+    onSuccess: () => setWords(""),
   });
   const drop = useMutation({
     mutationFn: (photo_id: string) =>
@@ -62,6 +51,14 @@ export function Photos({ run }: { run: RunView }) {
           </li>
         ))}
       </ul>
+      {waiting
+        .filter((e) => !e.aside)
+        .map((e) => (
+          <p key={e.id} role="status">
+            A picture{e.what === "picture" && e.body.words ? `, “${e.body.words}”,` : ""} waits here
+            and will be sent.
+          </p>
+        ))}
       <div className={classes.add}>
         <TextInput
           label="To the picture"
@@ -78,7 +75,6 @@ export function Photos({ run }: { run: RunView }) {
           )}
         </FileButton>
       </div>
-      {add.isError && <p role="alert">{sentence(add.error)}</p>}
     </section>
   );
 }

@@ -8,6 +8,7 @@ import { sentence } from "@/api/queries";
 import { clock, day as dayOf } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { houseTime } from "@/wire/clock";
 import classes from "./DayPlan.module.css";
 import { Threads } from "./Threads";
 import { drawn as drawnOf } from "./threads";
@@ -324,9 +325,9 @@ const PLACE = {
 } as const;
 
 function useMinute() {
-  const [now, setNow] = useState(Date.now);
+  const [now, setNow] = useState(houseTime);
   useEffect(() => {
-    const each = setInterval(() => setNow(Date.now()), 30_000);
+    const each = setInterval(() => setNow(houseTime()), 30_000);
     return () => clearInterval(each);
   }, []);
   return now;

@@ -6,6 +6,7 @@ import type { Schemas } from "@/api/client";
 import { useTrade } from "@/api/trade";
 import { fromWall, wall } from "@/app/time";
 import { MeasureInput } from "@/measures/MeasureInput";
+import { houseTime } from "@/wire/clock";
 import classes from "./Hands.module.css";
 
 type Order = Schemas["Order"];
@@ -142,7 +143,7 @@ export function HandsEditor({ order, faults, set }: Props) {
           variant="default"
           onClick={() => {
             const last = hands.at(-1);
-            const from = last?.ends ?? first ?? new Date().toISOString();
+            const from = last?.ends ?? first ?? new Date(houseTime()).toISOString();
             const to = new Date(Date.parse(from) + 8 * 3_600_000).toISOString();
             set(
               {
@@ -161,7 +162,8 @@ export function HandsEditor({ order, faults, set }: Props) {
           <Button
             variant="default"
             onClick={() => {
-              const starts = quiet.at(-1)?.ends ?? hands[0]?.ends ?? new Date().toISOString();
+              const starts =
+                quiet.at(-1)?.ends ?? hands[0]?.ends ?? new Date(houseTime()).toISOString();
               const ends = new Date(Date.parse(starts) + 3_600_000).toISOString();
               set({ quiet: [...quiet, { starts, ends }] }, "quiet");
             }}

@@ -1,5 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { fromWall, wall } from "@/app/time";
+import { houseTime } from "@/wire/clock";
 import { usualHands } from "./HandsEditor";
 
 /** What a plan would first be ordered as: its own pieces at its own weight. */
@@ -20,8 +21,8 @@ export function wantedOf(line: Schemas["PlanLine"]): Schemas["Ordered"] {
 
 /** A day with one dough in it: for tomorrow at seven, with the hands that usually make it. */
 export function newOrder(line: Schemas["PlanLine"]): Schemas["Order"] {
-  const tomorrow = wall(Date.now() + 24 * 3_600_000).slice(0, 10);
-  const ready_at = fromWall(`${tomorrow}T07:00`) ?? new Date().toISOString();
+  const tomorrow = wall(houseTime() + 24 * 3_600_000).slice(0, 10);
+  const ready_at = fromWall(`${tomorrow}T07:00`) ?? new Date(houseTime()).toISOString();
   return {
     name: "New day",
     doughs: [wantedOf(line)],

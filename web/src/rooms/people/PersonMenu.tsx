@@ -1,7 +1,7 @@
 import { Menu, SegmentedControl, UnstyledButton } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { api, got, type Schemas } from "@/api/client";
+import { api, got, LEFT, type Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
 
 type Likes = Schemas["Likes"];
@@ -52,6 +52,7 @@ export function PersonMenu({ me }: { me: Schemas["Me"] }) {
       // The way in first: what is watched must never stand without an answer. Then forget the rest.
       queries.setQueryData(["session"], session);
       queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
+      window.dispatchEvent(new Event(LEFT));
       go("/");
     },
   });

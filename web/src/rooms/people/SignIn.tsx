@@ -9,7 +9,26 @@ import classes from "./SignIn.module.css";
 const ROLES = { head: "head baker, changes everything", bench: "bench, runs and records" };
 
 export function SignIn({ session }: { session: Schemas["Session"] }) {
-  const [username, setUsername] = useState("");
+  return (
+    <main className={classes.page}>
+      <section className={classes.words}>
+        <Mark className={classes.mark} />
+        <h1>Eight Turn</h1>
+        <p>Block, folds, rests and cuts of a laminated dough: planned, run and remembered.</p>
+      </section>
+      <SignInForm session={session} />
+    </main>
+  );
+}
+
+interface Form {
+  session: Schemas["Session"];
+  /** Who was here before. */
+  who?: string;
+}
+
+export function SignInForm({ session, who = "" }: Form) {
+  const [username, setUsername] = useState(who);
   const [password, setPassword] = useState("");
   const enter = useMutation({
     mutationFn: (who: Schemas["Credentials"]) => got(api.POST("/api/session", { body: who })),
@@ -22,54 +41,47 @@ export function SignIn({ session }: { session: Schemas["Session"] }) {
   const fault =
     enter.error instanceof Problem ? enter.error.message : enter.error && sentence(enter.error);
   return (
-    <main className={classes.page}>
-      <section className={classes.words}>
-        <Mark className={classes.mark} />
-        <h1>Eight Turn</h1>
-        <p>Block, folds, rests and cuts of a laminated dough: planned, run and remembered.</p>
-      </section>
-      <form className={classes.form} onSubmit={submit}>
-        <h2>Sign in</h2>
-        <TextInput
-          label="Name"
-          size="md"
-          autoComplete="username"
-          value={username}
-          onChange={(e) => setUsername(e.currentTarget.value)}
-          required
-          withAsterisk={false}
-        />
-        <PasswordInput
-          label="Password"
-          size="md"
-          autoComplete="current-password"
-          value={password}
-          error={fault}
-          onChange={(e) => setPassword(e.currentTarget.value)}
-          required
-          withAsterisk={false}
-        />
-        <Button type="submit" size="md" loading={enter.isPending}>
-          Sign in
-        </Button>
-        {session.demo_accounts.length > 0 && (
-          <div className={classes.demo}>
-            <p className="quiet">This is the demo: the bakehouse at Teasel Lock. Come in as</p>
-            {session.demo_accounts.map((account) => (
-              <Button
-                key={account.username}
-                variant="default"
-                fullWidth
-                size="md"
-                justify="flex-start"
-                onClick={() => enter.mutate(account)}
-              >
-                <b>{account.username}</b>,&nbsp;{ROLES[account.role]}
-              </Button>
-            ))}
-          </div>
-        )}
-      </form>
-    </main>
+    <form className={classes.form} onSubmit={submit}>
+      <h2>Sign in</h2>
+      <TextInput
+        label="Name"
+        size="md"
+        autoComplete="username"
+        value={username}
+        onChange={(e) => setUsername(e.currentTarget.value)}
+        required
+        withAsterisk={false}
+      />
+      <PasswordInput
+        label="Password"
+        size="md"
+        autoComplete="current-password"
+        value={password}
+        error={fault}
+        onChange={(e) => setPassword(e.currentTarget.value)}
+        required
+        withAsterisk={false}
+      />
+      <Button type="submit" size="md" loading={enter.isPending}>
+        Sign in
+      </Button>
+      {session.demo_accounts.length > 0 && (
+        <div className={classes.demo}>
+          <p className="quiet">This is the demo: the bakehouse at Teasel Lock. Come in as</p>
+          {session.demo_accounts.map((account) => (
+            <Button
+              key={account.username}
+              variant="default"
+              fullWidth
+              size="md"
+              justify="flex-start"
+              onClick={() => enter.mutate(account)}
+            >
+              <b>{account.username}</b>,&nbsp;{ROLES[account.role]}
+            </Button>
+          ))}
+        </div>
+      )}
+    </form>
   );
 }

@@ -3,9 +3,10 @@ import { useState } from "react";
 import { Problem } from "@/api/client";
 import { sentence } from "@/api/queries";
 import type { Worked } from "@/api/steps";
-import { useStartRun } from "@/api/useStartRun";
 import { fromWall, wall } from "@/app/time";
 import { byField } from "@/measures/faults";
+import { useStartRun } from "@/offline/useStartRun";
+import { houseTime } from "@/wire/clock";
 
 interface Props {
   planId: number;
@@ -19,7 +20,7 @@ export function BegunAlready({ planId, worked, opened, close }: Props) {
   const trays = worked.strip.findIndex((s) => s.trays);
   const stops = worked.strip.slice(1, trays < 0 ? undefined : trays + 1);
   const [stop, setStop] = useState(stops[0]?.key ?? "");
-  const [at, setAt] = useState(() => wall(Date.now()));
+  const [at, setAt] = useState(() => wall(houseTime()));
   const start = useStartRun();
   const faults = byField(start.error instanceof Problem ? start.error.faults : []);
   const named = faults["begun.stop"] ?? faults["begun.at"];

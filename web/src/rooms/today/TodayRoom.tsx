@@ -10,6 +10,9 @@ import { Nothing, Waiting } from "@/app/states";
 import { clock } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { put } from "@/offline/outbox";
+import { started } from "@/offline/useStartRun";
+import { houseTime } from "@/wire/clock";
 import { lateBy, pressing } from "./pressing";
 import classes from "./Today.module.css";
 import { useCalls } from "./useCalls";
@@ -210,48 +213,35 @@ function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
   const go = useNavigate();
   const runs = due.doughs.map((dough) => today.runs.find((r) => r.dough === dough));
   const begin = useMutation({
-    mutationFn: () =>
-      Promise.all(
-        due.doughs.map((dough) =>
-          got(
-            api.POST("/api/runs", {
-              body: {
-                id: crypto.randomUUID(),
-                plan_id: today.doughs.find((d) => d.dough === dough)?.plan_id ?? 0,
-                day: today.order_id,
-                dough,
-              },
-            }),
-          ),
-        ),
-      ),
-    onSuccess: ([run]) => {
+    mutationFn: async () => {
+      const begun = due.doughs.map((dough) => ({
+        id: crypto.randomUUID(),
+        plan_id: today.doughs.find((d) => d.dough === dough)?.plan_id ?? 0,
+        day: today.order_id,
+        dough,
+      }));
+      const sent = await Promise.all(begun.map(started));
+      return sent[0] ? begun[0]?.id : undefined;
+    },
+    onSuccess: (run) => {
       queries.invalidateQueries({ queryKey: ["today"] });
-      if (run) go(`/bench/${run.id}`);
+      if (run) go(`/bench/${run}`);
     },
   });
   const done = useMutation({
     mutationFn: () =>
       Promise.all(
-        runs.map(
-          (run) =>
-            run &&
-            got(
-              api.POST("/api/runs/{run_id}/events", {
-                params: { path: { run_id: run.run } },
-                body: {
-                  events: [
-                    {
-                      id: crypto.randomUUID(),
-                      at: new Date().toISOString(),
-                      kind: "done",
-                      stop: due.step,
-                    },
-                  ],
-                },
-              }),
-            ),
-        ),
+        runs
+          .filter((run) => run !== undefined)
+          .map((run) => {
+            const id = crypto.randomUUID();
+            const at = new Date(houseTime()).toISOString();
+            return put(
+              run.run,
+              { what: "event", body: { id, at, kind: "done", stop: due.step } },
+              id,
+            );
+          }),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });

@@ -1,0 +1,48 @@
+/** What this tablet keeps for itself: entries that wait to be sent, and what was read last. */
+import { type DBSchema, openDB } from "idb";
+import type { components } from "@/api/schema";
+
+type Schemas = components["schemas"];
+
+/** What may wait: a run that was started, something said at the bench, a picture. */
+export type What =
+  | { what: "start"; body: Schemas["StartRun"] }
+  | { what: "event"; body: Schemas["Event"] }
+  | { what: "picture"; body: { id: string; words: string; file: Blob } };
+
+export type Entry = What & {
+  /** The tablet's own id: sent twice, it is one. */
+  id: string;
+  /** In which order it was entered. */
+  n?: number;
+  run: string;
+  /** Which of the house's people entered it; whoever is signed in sends it. */
+  by: string | null;
+  tries: number;
+  /** Not to be tried before, ms. */
+  next: number;
+  /** Why the bakehouse will not have it: it waits for a person. */
+  aside?: Schemas["Fault"][];
+};
+
+interface Kept extends DBSchema {
+  outbox: { key: number; value: Entry; indexes: { id: string } };
+  read: { key: string; value: unknown };
+}
+
+let opened: ReturnType<typeof open> | undefined;
+
+function open() {
+  return openDB<Kept>("eight-turn", 1, {
+    upgrade(db) {
+      const outbox = db.createObjectStore("outbox", { keyPath: "n", autoIncrement: true });
+      outbox.createIndex("id", "id", { unique: true });
+      db.createObjectStore("read");
+    },
+  });
+}
+
+export function kept() {
+  opened ??= open();
+  return opened;
+}

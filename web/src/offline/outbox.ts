@@ -1,0 +1,188 @@
+/** The outbox of this tablet: one for all its pages and tabs, kept in the browser until it is sent. */
+import { useSyncExternalStore } from "react";
+import { csrfToken, type Schemas } from "@/api/client";
+import { queries } from "@/api/queries";
+import { showRun } from "@/api/runs";
+import { houseTime } from "@/wire/clock";
+import { answered, onBack, unanswered } from "@/wire/connection";
+import { type Entry, kept, type What } from "./db";
+import { LOCK, post, shelf } from "./post";
+import { sendAll } from "./send";
+
+const EVERY_MS = 3_000;
+
+let entries: Entry[] = [];
+const going = new Set<string>();
+const changed = new Set<() => void>();
+const others = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(LOCK);
+
+function show(next: Entry[]): void {
+  entries = next;
+  for (const tell of changed) tell();
+}
+
+async function look(): Promise<void> {
+  show(await (await kept()).getAll("outbox"));
+}
+
+function tellOthers(): void {
+  others?.postMessage("changed");
+}
+
+let working: Promise<unknown> = Promise.resolve();
+
+/** Send what waits, from this page, unless another page is at it. */
+export function send(): Promise<unknown> {
+  const now = async () => {
+    await sendAll(
+      shelf,
+      async (sending) => {
+        for (const e of sending) going.add(e.id);
+        const sent = await post(csrfToken)(sending);
+        for (const e of sending) going.delete(e.id);
+        return sent;
+      },
+      houseTime,
+      {
+        sent: ([first], body) => {
+          answered();
+          if (first) showRun(body as Schemas["RunNow"]);
+          if (first?.what === "start") queries.invalidateQueries({ queryKey: ["runs"] });
+        },
+        kept: ([first], sent) => {
+          if (sent) {
+            answered();
+            if (first) queries.invalidateQueries({ queryKey: ["run", first.run] });
+            if (sent.status === 401) queries.invalidateQueries({ queryKey: ["session"] });
+          } else unanswered();
+        },
+      },
+    );
+    await look();
+    tellOthers();
+  };
+  const alone = async () => {
+    if (navigator.locks)
+      await navigator.locks.request(LOCK, { ifAvailable: true }, (lock) =>
+        lock ? now() : undefined,
+      );
+    else await now();
+  };
+  working = working.then(alone, alone);
+  return working;
+}
+
+/** Put something into the outbox. It is on the screen at once, and leaves when the server has it. */
+export async function put(run: string, what: What, id: string): Promise<void> {
+  const session = queries.getQueryData<Schemas["Session"]>(["session"]);
+  const entry: Entry = { ...what, id, run, by: session?.me?.username ?? null, tries: 0, next: 0 };
+  show([...entries, entry]);
+  const db = await kept();
+  await db.add("outbox", entry);
+  await look();
+  tellOthers();
+  void askTheWorker();
+  await send();
+}
+
+/** Where the browser can, it sends in the background, also when every page is closed. */
+async function askTheWorker(): Promise<void> {
+  const there = await navigator.serviceWorker?.ready;
+  const sync = (there as unknown as { sync?: { register: (tag: string) => Promise<void> } })?.sync;
+  await sync?.register(LOCK).catch(() => undefined);
+}
+
+/** There is a connection again: nothing waits out its pause. */
+async function hurry(): Promise<void> {
+  for (const entry of await shelf.all()) if (entry.next) await shelf.put({ ...entry, next: 0 });
+  await send();
+}
+
+/** What waits under an id. */
+export const waitingAs = (id: string): Entry | undefined => entries.find((e) => e.id === id);
+
+/** Take back what is not on its way yet; false where it is too late for that. */
+export async function takeBack(id: string): Promise<boolean> {
+  const entry = entries.find((e) => e.id === id);
+  if (!entry || entry.n === undefined || going.has(id)) return false;
+  await drop(entry);
+  return true;
+}
+
+export async function drop(entry: Entry): Promise<void> {
+  show(entries.filter((e) => e.id !== entry.id));
+  await shelf.drop([entry]);
+  tellOthers();
+}
+
+/** Try again what was put aside, as it is or put right. */
+export async function again(entry: Entry, right?: Partial<Schemas["Event"]>): Promise<void> {
+  const { aside: _, ...back } = entry;
+  const righted =
+    back.what === "event" && right ? { ...back, body: { ...back.body, ...right } } : back;
+  await shelf.put({ ...righted, tries: 0, next: 0 } as Entry);
+  await look();
+  tellOthers();
+  await send();
+}
+
+/** Begin to look after the outbox on this page. */
+export function lookAfter(): () => void {
+  const heard = () => void look();
+  others?.addEventListener("message", heard);
+  const soon = () => {
+    if (entries.length > 0) void send();
+  };
+  const awake = () => {
+    if (document.visibilityState === "visible") void look().then(soon);
+  };
+  const each = setInterval(soon, EVERY_MS);
+  const back = onBack(() => void hurry());
+  window.addEventListener("online", hurry);
+  document.addEventListener("visibilitychange", awake);
+  void fromBefore().then(look).then(soon);
+  return () => {
+    others?.removeEventListener("message", heard);
+    clearInterval(each);
+    back();
+    window.removeEventListener("online", hurry);
+    document.removeEventListener("visibilitychange", awake);
+  };
+}
+
+/** What an earlier version kept of each run goes into the one outbox. */
+async function fromBefore(): Promise<void> {
+  const OLD = "eight-turn.run.";
+  for (const key of Object.keys(localStorage).filter((k) => k.startsWith(OLD))) {
+    let events: Schemas["Event"][] = [];
+    try {
+      events = JSON.parse(localStorage.getItem(key) ?? "[]");
+    } catch {
+      // What cannot be read was never sent either way.
+    }
+    const db = await kept();
+    for (const body of events) {
+      const entry: Entry = {
+        what: "event",
+        body,
+        id: body.id,
+        run: key.slice(OLD.length),
+        by: null,
+        tries: 0,
+        next: 0,
+      };
+      if (!(await db.getFromIndex("outbox", "id", body.id))) await db.add("outbox", entry);
+    }
+    localStorage.removeItem(key);
+  }
+}
+
+/** Everything that waits, oldest first. */
+export const useOutbox = (): Entry[] =>
+  useSyncExternalStore(
+    (tell) => {
+      changed.add(tell);
+      return () => changed.delete(tell);
+    },
+    () => entries,
+  );
