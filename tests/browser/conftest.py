@@ -55,8 +55,10 @@ def person(house, chromium, keys):
     """Opens a browser, signed in; at the end, no script may have failed."""
     opened, troubles = [], []
 
-    def come_in(name="wren", path="/", width=1280, height=800, touch=False):
+    def come_in(name="wren", path="/", width=1280, height=800, touch=False, worker=False):
         context = chromium.new_context(
+            # what it keeps for a day without a network is fetched only where that is looked at
+            service_workers="allow" if worker else "block",
             viewport={"width": width, "height": height},
             has_touch=touch,
             base_url=house.address,

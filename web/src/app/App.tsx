@@ -7,6 +7,7 @@ import { LEFT, type Schemas, SIGNED_OUT } from "@/api/client";
 import { queries, useSession } from "@/api/queries";
 import { LikesProvider } from "@/measures/likes";
 import { lookAfter } from "@/offline/outbox";
+import { useAhead } from "@/offline/useAhead";
 import { BenchList } from "@/rooms/bench/BenchList";
 import { BenchRun } from "@/rooms/bench/BenchRun";
 import { BookList } from "@/rooms/book/BookList";
@@ -63,6 +64,7 @@ function Rooms() {
 }
 
 function AllRooms({ me }: { me: Schemas["Me"] }) {
+  useAhead();
   return (
     <LikesProvider likes={me.likes}>
       <Routes>
