@@ -20,7 +20,7 @@ serve: build
 	@if [ -n "$$EIGHT_TURN_DEMO" ]; then echo "  Sign in as wren (head, password towpath-head) or tansy (bench, password towpath-bench)."; fi
 	@echo "  Stop it with Ctrl-C. What you entered is kept in $(DATA_DIR)"
 	@echo
-	@$(PY) -m gunicorn bakehouse.wsgi --bind 127.0.0.1:$(PORT) --threads 8 --log-level warning
+	@EIGHT_TURN_LISTEN=127.0.0.1:$(PORT) $(PY) -m bakehouse.serve
 
 build: $(STAMPS)/migrated
 

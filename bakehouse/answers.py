@@ -32,5 +32,12 @@ class Answers:
         if not request.path.startswith(_QUIET):
             took = 1000 * (time.monotonic() - began)
             # the path without its query: what was asked for may be nobody's business
-            log.info("%s %s %s %d %.0f ms", name, request.method, request.path, response.status_code, took)
+            log.info(
+                "%s %s %s %d %.0f ms",
+                name,
+                request.method,
+                request.path,
+                response.status_code,
+                took,
+            )
         return response

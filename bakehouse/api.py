@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import wraps
 from typing import Any
 
+from django.db import connection
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.params.models import ParamModel
 from pydantic import BaseModel
 
+from bakehouse.bounded import MOST_FAULTS, BoundedParser
 from bakehouse.documents import faults_of
 from bakehouse.people.roles import signed_in
 from lamination.terms import Fault, Faults
@@ -26,14 +31,48 @@ class Api(NinjaAPI):
         return ValidationError(errors)
 
 
+def _known_only(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+    """What the house can do is told to those who are signed in."""
+
+    @wraps(view)
+    def looked_at(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        if not request.user.is_authenticated:
+            return problem(request, 401, Fault("", "Please sign in."))
+        return view(request, *args, **kwargs)
+
+    return looked_at
+
+
 api = Api(
-    title="Eight Turn", version="1", auth=signed_in, docs_url=None, urls_namespace="eight-turn"
+    title="Eight Turn",
+    version="1",
+    auth=signed_in,
+    docs_url=None,
+    docs_decorator=_known_only,
+    parser=BoundedParser(),
+    urls_namespace="eight-turn",
 )
+
+
+@dataclass
+class Health:
+    """Whether the house answers, and can read what it keeps."""
+
+    ok: bool
+
+
+@api.get("/health", auth=None, response=Health)
+def health(request: HttpRequest) -> Health:
+    """For whatever watches over the house. A database that cannot be read is an error."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT 1")
+    return Health(True)
 
 
 def problem(request: HttpRequest, status: int, *faults: Fault) -> HttpResponse:
     """An answer that says what is wrong."""
-    body = {"faults": [{"field": f.field, "message": f.message} for f in faults]}
+    found = faults[:MOST_FAULTS]
+    body = {"faults": [{"field": f.field, "message": f.message} for f in found]}
     return api.create_response(request, body, status=status)
 
 
@@ -55,6 +94,8 @@ def _on_stranger(request: HttpRequest, wrong: AuthenticationError) -> HttpRespon
 
 @api.exception_handler(HttpError)
 def _on_http_error(request: HttpRequest, wrong: HttpError) -> HttpResponse:
+    if isinstance(wrong.__cause__, Faults):
+        return problem(request, 422, *wrong.__cause__.faults)
     if wrong.status_code == 400 and "body" in str(wrong).lower():
         return problem(request, 400, Fault("", "The request is not JSON."))
     return problem(request, wrong.status_code, Fault("", str(wrong)))

@@ -15,6 +15,7 @@ from typing import Annotated, Any, TypeVar
 from django.http import HttpResponse
 from pydantic import BeforeValidator, TypeAdapter, ValidationError
 
+from bakehouse.bounded import bounded
 from lamination.kitchen import Kitchen, renamed
 from lamination.plan import FORMAT, VERSION, Plan, migrated
 from lamination.steps import KINDS
@@ -155,6 +156,7 @@ def read_plan_file(content: bytes | str) -> Plan:
         raise Faults(Fault("", f"This file is not JSON: it breaks off at {where}.")) from None
     except (RecursionError, ValueError):
         raise Faults(Fault("", "This file is not JSON that a plan could be.")) from None
+    bounded(data)
     if not isinstance(data, dict):
         raise Faults(Fault("", "This is JSON, but not a plan: a plan is a group of fields."))
     if data.get("format") != FORMAT:

@@ -4,6 +4,7 @@ DATA_DIR            where the database and the secret key live (default: data/ b
 EIGHT_TURN_TZ       the bakery's time zone (default: Europe/London)
 EIGHT_TURN_HOSTS    host names it answers to, separated by commas
 EIGHT_TURN_HTTPS    1 when it stands behind https: secure cookies, redirect, HSTS
+EIGHT_TURN_BACKUPS  a folder into which the house is copied every day while it runs
 EIGHT_TURN_HSTS_ALL 1 when https is to be kept for all hosts of the domain as well
 EIGHT_TURN_LOG      1 to write a line for every request, with its id
 EIGHT_TURN_DEMO     1 when the demo runs: offers the demo accounts on the sign-in page
@@ -35,6 +36,7 @@ def _secret_key() -> str:
 SECRET_KEY = _secret_key()
 DEBUG = False
 DEMO = os.environ.get("EIGHT_TURN_DEMO") == "1"
+BACKUPS = os.environ.get("EIGHT_TURN_BACKUPS", "")
 LOG_REQUESTS = os.environ.get("EIGHT_TURN_LOG") == "1"
 HTTPS = os.environ.get("EIGHT_TURN_HTTPS") == "1"
 ALLOWED_HOSTS = os.environ.get("EIGHT_TURN_HOSTS", "127.0.0.1,localhost").split(",")
@@ -127,17 +129,16 @@ SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_SSL_REDIRECT = HTTPS
 SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
 # for this host only: what else stands on the domain is somebody else's to say
-SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = (
-    os.environ.get("EIGHT_TURN_HSTS_ALL") == "1"
-)
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = os.environ.get("EIGHT_TURN_HSTS_ALL") == "1"
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
+# both are about hosts that are not this one
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
 X_FRAME_OPTIONS = "DENY"
 CSRF_FAILURE_VIEW = "bakehouse.people.lockout.out_of_date"
 CSRF_TRUSTED_ORIGINS = ["://".join(("https", host)) for host in ALLOWED_HOSTS] if HTTPS else []
 
 # Everything comes from our own origin; styles that Mantine makes at run time carry the nonce.
 CONTENT_SECURITY_POLICY = {
-    "EXCLUDE_URL_PREFIXES": ["/admin/"],
     "DIRECTIVES": {
         "default-src": [SELF],
         "script-src": [SELF, NONCE],

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import io
-import warnings
+import threading
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
@@ -11,8 +11,11 @@ from lamination.terms import Fault, Faults
 
 LARGEST_FILE = 15_000_000  # bytes
 LONGEST_SIDE = 1_600  # pixels
-_MOST_PIXELS = 80_000_000
-_KINDS = ("JPEG", "PNG", "WEBP")
+# A JPEG is unpacked at a fraction of its size, the others whole.
+_MOST_PIXELS = {"JPEG": 120_000_000, "PNG": 24_000_000, "WEBP": 24_000_000}
+# One picture at a time: several large ones together want more memory than a small machine has.
+_one_at_a_time = threading.Lock()
+Image.MAX_IMAGE_PIXELS = None  # looked at here, before anything is unpacked
 
 
 def small_jpeg(content: bytes) -> bytes:
@@ -23,26 +26,40 @@ def small_jpeg(content: bytes) -> bytes:
     """
     if len(content) > LARGEST_FILE:
         raise Faults(Fault("file", "This picture is larger than 15 MB. Make it smaller first."))
+    with _one_at_a_time:
+        return _made_small(content)
+
+
+def _made_small(content: bytes) -> bytes:
     try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("error", Image.DecompressionBombWarning)
-            with Image.open(io.BytesIO(content), formats=_KINDS) as opened:
-                if opened.width * opened.height > _MOST_PIXELS:
-                    raise Faults(
-                        Fault("file", "This picture has too many pixels to be a photograph.")
-                    )
-                # a camera says how it was held in the metadata that is left behind
-                upright = ImageOps.exif_transpose(opened).convert("RGB")
-    except (UnidentifiedImageError, Image.DecompressionBombWarning, Image.DecompressionBombError):
+        with Image.open(io.BytesIO(content), formats=tuple(_MOST_PIXELS)) as opened:
+            most = _MOST_PIXELS[opened.format or ""]
+            if opened.width * opened.height > most:
+                raise Faults(Fault("file", _too_many(opened)))
+            # a JPEG is read no larger than twice what is kept of it
+            opened.draft("RGB", (2 * LONGEST_SIDE, 2 * LONGEST_SIDE))
+            opened.load()
+            # colours out of a table cannot be mixed
+            small = opened.convert("RGBA") if opened.mode == "P" else opened
+            small.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+            # a camera says how it was held in the metadata that is left behind
+            upright = ImageOps.exif_transpose(small).convert("RGB")
+    except UnidentifiedImageError:
         raise Faults(Fault("file", "This file is no JPEG, PNG or WebP picture.")) from None
     except (OSError, SyntaxError, ValueError) as wrong:
         if isinstance(wrong, Faults):
             raise
         raise Faults(Fault("file", "This picture is damaged and cannot be read.")) from None
-    upright.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
     # a new image carries nothing over but its pixels
     clean = Image.new("RGB", upright.size)
     clean.paste(upright)
     out = io.BytesIO()
     clean.save(out, "JPEG", quality=84)
     return out.getvalue()
+
+
+def _too_many(picture: Image.Image) -> str:
+    has = picture.width * picture.height / 1e6
+    most = _MOST_PIXELS[picture.format or ""] / 1e6
+    text = f"This picture has {has:.0f} megapixels; a {picture.format} may have {most:.0f}."
+    return text if picture.format == "JPEG" else f"{text} Send it as a JPEG."

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Sequence
 
 from icalendar import Calendar, Event
 
 from lamination.day import Numbered, Timetable
+from lamination.terms import written_table
 
 _HEAD = ("starts", "ends", "who", "step", "dough", "name", "machine", "together with")
 
@@ -16,15 +15,12 @@ _HEAD = ("starts", "ends", "who", "step", "dough", "name", "machine", "together 
 def day_csv(timetable: Timetable, doughs: Sequence[Numbered]) -> str:
     """Every task in the order of the day, with its clock times."""
     names = {d.dough: d.name for d in doughs}
-    out = io.StringIO()
-    rows = csv.writer(out, lineterminator="\r\n")
-    rows.writerow(_HEAD)
-    for t in timetable.tasks:
-        rows.writerow(
-            [f"{t.starts:%Y-%m-%d %H:%M}", f"{t.ends:%Y-%m-%d %H:%M}", t.who or "", t.name, t.dough,
-             names.get(t.dough, ""), t.machine.said if t.machine else "", t.together or ""]
-        )  # fmt: skip
-    return out.getvalue()
+    rows = [
+        (f"{t.starts:%Y-%m-%d %H:%M}", f"{t.ends:%Y-%m-%d %H:%M}", t.who or "", t.name, t.dough,
+         names.get(t.dough, ""), t.machine.said if t.machine else "", t.together or "")
+        for t in timetable.tasks
+    ]  # fmt: skip
+    return written_table((_HEAD, *rows), "\r\n")
 
 
 def day_ics(

@@ -12,7 +12,7 @@ from django.middleware.csrf import get_token
 from ninja import Body, Router
 from ninja.utils import check_csrf
 
-from bakehouse.people.models import Preferences
+from bakehouse.people.models import House, Preferences
 from bakehouse.people.roles import Role, role_of, signed_in, user_of
 from lamination.terms import Fault, Faults
 
@@ -87,6 +87,12 @@ def sign_in(request: HttpRequest, credentials: Body[Credentials]) -> Any:
     refused = check_csrf(request)
     if refused:
         return refused
+    if not settings.DEMO and House.is_demo():
+        text = (
+            "This is a demo house: everybody knows its passwords. Start it with make demo, or begin a "
+            "house of your own in another DATA_DIR."
+        )
+        raise Faults(Fault("password", text))
     user = authenticate(request, username=credentials.username, password=credentials.password)
     if user is None:
         raise Faults(Fault("password", "This name and password do not belong together."))

@@ -1,4 +1,4 @@
-"""How each person likes to read the screens."""
+"""How each person likes to read the screens, and whether the house is a demo."""
 
 from django.conf import settings
 from django.db import models
@@ -17,3 +17,17 @@ class Preferences(models.Model):
 
     def __str__(self) -> str:
         return f"{self.user}: {self.units}, {self.folds}, {self.counts}"
+
+
+class House(models.Model):
+    """What is true of the whole house, in one row. ``demo``: it has accounts that everybody knows."""
+
+    demo = models.BooleanField(default=False)
+
+    def __str__(self) -> str:
+        return "a demo house" if self.demo else "a house"
+
+    @classmethod
+    def is_demo(cls) -> bool:
+        """Whether this house was filled by the demo."""
+        return cls.objects.filter(demo=True).exists()

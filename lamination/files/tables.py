@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Iterable
+from itertools import zip_longest
 
 from lamination.dough.formula import Line
 from lamination.dough.weighing import WeighSheet
 from lamination.materials.ingredients import Kind, Shelf
 from lamination.plan.worked import FormulaFigures
 from lamination.terms.limits import Fault, Faults, raise_if
+from lamination.terms.tables import read_table, written_table
 
 _GRAMS = {"g": 1.0, "kg": 1000.0, "oz": 28.349523125, "lb": 453.59237}
 UNITS = ("%", *_GRAMS)
@@ -18,17 +18,11 @@ _HEAD = ("ingredient", "amount", "unit")
 _MOST_ROWS = 100
 
 
-def _table(rows: Iterable[Iterable[object]]) -> str:
-    held = io.StringIO()
-    csv.writer(held, lineterminator="\n").writerows(rows)
-    return held.getvalue()
-
-
 def formula_csv(made: FormulaFigures) -> str:
     """A formula as CSV: key, name, % of flour as ``amount`` with its unit, and grams of one dough."""
     head = ("ingredient", "amount", "unit", "name", "grams of one dough")
     rows = [(p.ingredient, f"{p.pct:g}", "%", p.name, f"{p.grams:.1f}") for p in made.parts]
-    return _table((head, *rows))
+    return written_table((head, *rows))
 
 
 def sheets_csv(sheets: Iterable[WeighSheet]) -> str:
@@ -39,7 +33,9 @@ def sheets_csv(sheets: Iterable[WeighSheet]) -> str:
         for s in sheets
         for line in s.lines
     ]  # fmt: skip
-    return _table((("sheet", "minute", "ingredient", "grams", "still to add on mixing day"), *rows))
+    return written_table(
+        (("sheet", "minute", "ingredient", "grams", "still to add on mixing day"), *rows)
+    )
 
 
 def read_formula_csv(text: str, shelf: Shelf) -> tuple[Line, ...]:
@@ -50,10 +46,12 @@ def read_formula_csv(text: str, shelf: Shelf) -> tuple[Line, ...]:
     rows from 1 (``row 3, unit``): an unknown ingredient or unit, no number, no flour.
     """
     # people save tables with semicolons where the comma is the decimal sign
-    first = text.lstrip("\ufeff").split("\n", 1)[0]
+    first = next(iter(text.lstrip("\ufeff").splitlines()), "")
     delimiter = ";" if first.count(";") > first.count(",") else ","
-    rows = list(csv.DictReader(io.StringIO(text.lstrip("\ufeff")), delimiter=delimiter))
-    head = {(name or "").strip().lower(): name for name in (rows[0] if rows else {})}
+    names_of, *cells = [row for row in read_table(text, delimiter) if any(row)] or [[]]
+    # a row that is shorter than its head leaves the rest empty
+    rows = [dict(zip_longest(names_of, row[: len(names_of)], fillvalue="")) for row in cells]
+    head = {name.strip().lower(): name for name in names_of}
     absent = [name for name in _HEAD if name not in head]
     if not rows or absent:
         columns = ", ".join(_HEAD)
@@ -63,10 +61,10 @@ def read_formula_csv(text: str, shelf: Shelf) -> tuple[Line, ...]:
     names = {i.name.lower(): i.key for i in shelf}
     faults, read = [], []
     for n, row in enumerate(rows, 1):
-        said = (row[head["ingredient"]] or "").strip()
+        said = row[head["ingredient"]].strip()
         key = said if said in shelf else names.get(said.lower(), said)
-        unit = (row[head["unit"]] or "").strip().lower()
-        amount = (row[head["amount"]] or "").strip().replace(",", ".")
+        unit = row[head["unit"]].strip().lower()
+        amount = row[head["amount"]].strip().replace(",", ".")
         if key not in shelf:
             faults.append(Fault(f"row {n}, ingredient", shelf.complaint(said)))
         if unit not in UNITS:

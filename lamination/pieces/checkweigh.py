@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
@@ -13,6 +11,7 @@ import numpy as np
 from lamination.kitchen.kitchen import Kitchen
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
 from lamination.terms.said import counted, fine_mm, g, mm, say
+from lamination.terms.tables import read_table
 
 Grams = Annotated[float, Range(0.1, 20_000, "g")]
 
@@ -169,7 +168,7 @@ def read_weights_csv(text: str) -> tuple[float, ...]:
     if not sample.count(between):
         between = ","
     found = []
-    for n, row in enumerate(csv.reader(io.StringIO(text), delimiter=between), 1):
+    for n, row in enumerate(read_table(text, between), 1):
         value = row[-1].strip().removesuffix("g").strip() if row else ""
         if between != ",":
             value = value.replace(",", ".")

@@ -3,6 +3,7 @@
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path
 from lamination.terms.rests import Rest, Stay
 from lamination.terms.said import plain
+from lamination.terms.tables import written_table
 from lamination.terms.trade import (
     Chilled,
     Family,
@@ -18,4 +19,5 @@ from lamination.terms.trade import (
 __all__ = [
     "Checked", "Chilled", "Family", "Fault", "Faults", "Fold", "Length", "Machine", "Method", "Place",
     "Range", "Rest", "Stay", "Surface", "Tool", "Worded", "join_path", "plain",
+    "written_table",
 ]  # fmt: skip

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, fields
+from datetime import datetime
 from functools import cache
 from typing import Any, ClassVar, get_args, get_origin, get_type_hints
 
@@ -136,6 +137,27 @@ def _complaints(cls: type, values: dict[str, Any]) -> Iterator[Fault]:
                 break
 
 
+@cache
+def _times(cls: type) -> tuple[str, ...]:
+    hints = get_type_hints(cls)
+    return tuple(
+        f.name for f in fields(cls)
+        if hints[f.name] is datetime or datetime in get_args(hints[f.name])
+    )  # fmt: skip
+
+
+def _odd_times(cls: type, values: dict[str, Any]) -> Iterator[Fault]:
+    """Times at which nobody has baked: arithmetic with them ends outside of all calendars."""
+    first, last = _YEARS
+    for name in _times(cls):
+        at = values[name]
+        if at is not None and not first <= at.year <= last:
+            yield Fault(name, f"The year {at.year} is no year to bake in: from {first} to {last}.")
+
+
+_YEARS = (1980, 2199)
+
+
 class Checked:
     """Base of every input dataclass: checks declared rules when the object is made.
 
@@ -147,7 +169,7 @@ class Checked:
 
     def __post_init__(self) -> None:
         values = {f.name: getattr(self, f.name) for f in fields(self)}  # type: ignore[arg-type]
-        raise_if(_complaints(type(self), values))
+        raise_if((*_complaints(type(self), values), *_odd_times(type(self), values)))
 
 
 def raise_if(faults: Iterable[Fault]) -> None:

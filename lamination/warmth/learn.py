@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -18,6 +16,7 @@ from lamination.materials.composition import Composition
 from lamination.materials.thermal import Profile, thermal_of
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
 from lamination.terms.said import kelvin, say
+from lamination.terms.tables import read_table
 from lamination.terms.trade import Place
 
 _LOW, _HIGH = 1.0, 150.0  # film coefficients that a place can have
@@ -211,7 +210,7 @@ def read_logger_csv(text: str) -> tuple[ProbeReading, ...]:
         raise Faults(Fault("", "There is nothing in this table."))
     separator = ";" if ";" in lines[0] else "\t" if "\t" in lines[0] else ","
     found: list[tuple[float, float]] = []
-    for n, row in enumerate(csv.reader(io.StringIO("\n".join(lines)), delimiter=separator), 1):
+    for n, row in enumerate(read_table("\n".join(lines), separator), 1):
         cells = [c.strip() for c in row if c.strip()]
         try:
             if len(cells) < 2:

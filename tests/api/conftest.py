@@ -1,10 +1,13 @@
 """A house with a head, a bench hand, and one plan."""
 
 import json
+import uuid
+from datetime import timedelta
 
 import pytest
 from django.contrib.auth.models import Group, User
 from django.test import Client
+from django.utils import timezone
 
 STATION = {
     "format": "eight-turn/plan", "version": 1, "name": "Station croissant", "family": "croissant",
@@ -57,3 +60,11 @@ def hand(db):
 @pytest.fixture
 def plan(head):
     return head.call("POST", "/plans", STATION)
+
+
+def started(tablet, plan_id, hours_ago=12):
+    """A run as a tablet starts it whose press waited for the network, so that much can have happened."""
+    at = (timezone.now() - timedelta(hours=hours_ago)).isoformat()
+    return tablet.call(
+        "POST", "/runs", {"id": str(uuid.uuid4()), "plan_id": plan_id, "started_at": at}
+    )

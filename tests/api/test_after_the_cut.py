@@ -17,6 +17,7 @@ from lamination.plan.starts import starting_finish
 from lamination.steps.cut import Cut
 from lamination.terms.limits import Faults
 from lamination.terms.trade import Family
+from tests.api.conftest import started
 from tests.plans import formula, station
 
 TRAY_STEPS = [
@@ -32,7 +33,7 @@ def finished(head):
 
 @pytest.fixture
 def run(hand, finished):
-    return hand.call("POST", "/runs", {"id": str(uuid.uuid4()), "plan_id": finished["id"]})
+    return started(hand, finished["id"])
 
 
 class Bench:

@@ -8,6 +8,7 @@ from django.utils import timezone
 
 from bakehouse.bench.models import Run
 from bakehouse.kitchen.models import KitchenRecord
+from tests.api.conftest import started
 
 
 def event(kind, minutes_ago=0.0, **more):
@@ -17,7 +18,7 @@ def event(kind, minutes_ago=0.0, **more):
 
 @pytest.fixture
 def run(hand, plan):
-    return hand.call("POST", "/runs", {"id": str(uuid.uuid4()), "plan_id": plan["id"]})
+    return started(hand, plan["id"])
 
 
 def test_pressing_start_twice_starts_one_run(hand, plan):

@@ -2,13 +2,13 @@
 
 import json
 from datetime import UTC, datetime, timedelta
-from uuid import uuid4
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from bakehouse.cold.models import ProbeRecord
+from tests.api.conftest import started
 
 from .conftest import STATION
 
@@ -127,7 +127,7 @@ def test_a_stranger_s_token_and_a_bench_hand_s_probe_are_refused(head, hand):
 
 
 def test_a_run_is_as_warm_as_it_was_measured_and_a_rest_may_be_moved(hand, plan):
-    run = hand.call("POST", "/runs", {"id": str(uuid4()), "plan_id": plan["id"]})
+    run = started(hand, plan["id"])
     now = datetime.fromisoformat(run["now"])
     n = iter(range(100))
 

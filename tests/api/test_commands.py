@@ -6,6 +6,7 @@ import sqlite3
 import sys
 
 import pytest
+from django.contrib.auth.models import User
 from django.core.management import CommandError, call_command
 from django.test import Client
 
@@ -73,7 +74,15 @@ def test_a_backup_is_a_whole_database_and_never_overwrites(tmp_path):
         call_command("backup", str(file))
 
 
-def test_the_demo_fills_every_room_once_and_keeps_what_is_changed(db):
+def test_the_demo_keeps_out_of_a_house_in_real_use(head):
+    User.objects.create_user("bryony")
+    with pytest.raises(CommandError, match="house in real use"):
+        call_command("demo", stdout=io.StringIO())
+    assert head.call("GET", "/plans") == []
+
+
+def test_the_demo_fills_every_room_once_and_keeps_what_is_changed(db, settings):
+    settings.DEMO = True
     call_command("demo", stdout=io.StringIO())
     client = Client()
     client.post(

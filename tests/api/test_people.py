@@ -60,6 +60,7 @@ def operations():
 PUBLIC = {
     ("GET", "/api/session"), ("POST", "/api/session"),
     ("GET", "/api/plan.schema.json"), ("GET", "/api/day.schema.json"),
+    ("GET", "/api/health"),
 }  # fmt: skip
 
 

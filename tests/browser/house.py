@@ -44,25 +44,15 @@ class House:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
         self.address = f"http://127.0.0.1:{self.port}"
-        self.environment = _environment(data)
+        self.environment = _environment(data) | {
+            "EIGHT_TURN_LISTEN": f"127.0.0.1:{self.port}",
+            "EIGHT_TURN_THREADS": "4",
+        }
         self.process = None
 
     def start(self):
         self.process = subprocess.Popen(
-            [
-                sys.executable,
-                "-m",
-                "gunicorn",
-                "bakehouse.wsgi",
-                "--threads",
-                "4",
-                "--bind",
-                f"127.0.0.1:{self.port}",
-                "--log-level",
-                "warning",
-            ],
-            cwd=ROOT,
-            env=self.environment,
+            [sys.executable, "-m", "bakehouse.serve"], cwd=ROOT, env=self.environment
         )
         for _ in range(100):
             try:

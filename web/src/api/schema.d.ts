@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Health
+         * @description For whatever watches over the house. A database that cannot be read is an error.
+         */
+        get: operations["bakehouse_api_health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1436,6 +1456,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Health
+         * @description Whether the house answers, and can read what it keeps.
+         */
+        Health: {
+            /** Ok */
+            ok: boolean;
+        };
         /** DemoAccount */
         DemoAccount: {
             /** Username */
@@ -6596,6 +6624,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bakehouse_api_health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
     bakehouse_people_api_who_is_here: {
         parameters: {
             query?: never;

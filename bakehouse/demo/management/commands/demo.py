@@ -8,7 +8,7 @@ from typing import Any
 
 from django.conf import settings
 from django.contrib.auth.models import Group, User
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandError
 from django.db import transaction
 from django.utils import timezone
 
@@ -33,6 +33,7 @@ from bakehouse.demo.teasel_lock import (
 )
 from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
+from bakehouse.people.models import House
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
 from lamination.day import (
@@ -57,10 +58,16 @@ class Command(BaseCommand):
     help = "Load the demo once: accounts, plans, two finished runs and one under way."
 
     def handle(self, *args: Any, **options: Any) -> None:
+        if not House.is_demo() and User.objects.exclude(username__in=ACCOUNTS).exists():
+            raise CommandError(
+                f"{settings.DATA_DIR} is a house in real use, not a demo. Nothing was changed. For the demo "
+                "say another place: make demo DATA_DIR=/tmp/demo"
+            )
         if PlanRecord.objects.exists() or Run.objects.exists():
             self.stdout.write("The house has plans already: nothing loaded, nothing changed.")
             return
         with transaction.atomic():
+            House.objects.create(demo=True)
             keep_kitchen(KITCHEN, None)
             users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
             records = {p.name: new_record(p, users[0]) for p in (*MADE_UP[::-1], *PLANS)}

@@ -1,0 +1,42 @@
+"""What a request may be at most: looked at before anything is made of it."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from django.http import HttpRequest
+from ninja.parser import Parser
+
+from lamination.terms import Fault, Faults, join_path
+
+LONGEST_LIST = 2_000
+MOST_FAULTS = 40
+
+
+class BoundedParser(Parser):
+    """Reads a body, and says at once where it is longer than anybody means."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        data = json.loads(request.body)
+        bounded(data)
+        return data
+
+
+def bounded(data: Any, path: str = "") -> None:
+    """Raise :class:`Faults` for a list of thousands, and for text that is none."""
+    if isinstance(data, str):
+        # half of a pair: no file and no database takes it
+        if not data.isascii() and any("\ud800" <= c <= "\udfff" for c in data):
+            raise Faults(Fault(path, "This text has a sign that is none. Type it again."))
+    elif isinstance(data, dict):
+        for key, value in data.items():
+            bounded(key, path)
+            if isinstance(value, str | dict | list):
+                bounded(value, join_path(path, key))
+    elif isinstance(data, list):
+        if len(data) > LONGEST_LIST:
+            raise Faults(Fault(path, f"{len(data)} of these are too many: at most {LONGEST_LIST}."))
+        for i, value in enumerate(data):
+            if isinstance(value, str | dict | list):
+                bounded(value, f"{path}[{i}]")
