@@ -28,6 +28,9 @@ class Answers:
         name = given if _OURS.match(given) else uuid.uuid4().hex[:16]
         response = self.get_response(request)
         response["X-Request-Id"] = name
+        if request.path.startswith("/api/"):
+            # kept by the browser, and asked about each time
+            response.setdefault("Cache-Control", "private, no-cache")
         response["X-House-Time"] = str(round(time.time() * 1000))
         if not request.path.startswith(_QUIET):
             took = 1000 * (time.monotonic() - began)

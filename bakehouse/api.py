@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import wraps
@@ -12,9 +13,10 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.params.models import ParamModel
+from ninja.parser import Parser
 from pydantic import BaseModel
 
-from bakehouse.bounded import MOST_FAULTS, BoundedParser
+from bakehouse.bounded import MOST_FAULTS, bounded
 from bakehouse.documents import faults_of
 from bakehouse.people.roles import signed_in
 from lamination.terms import Fault, Faults
@@ -29,6 +31,15 @@ class Api(NinjaAPI):
             for error in context.pydantic_validation_error.errors(include_url=False):
                 errors.append(error)
         return ValidationError(errors)
+
+
+class BoundedParser(Parser):
+    """Reads a body, and says at once where it is longer than anybody means."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        data = json.loads(request.body)
+        bounded(data)
+        return data
 
 
 def _known_only(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
@@ -129,3 +140,4 @@ for room in ("people", "kitchen", "plans", "bench", "day", "cold"):
 api.add_router("", "bakehouse.plans.cut_api.router")
 api.add_router("", "bakehouse.bench.proof_api.router")
 api.add_router("", "bakehouse.day.timetable_api.router")
+api.add_router("", "bakehouse.people.staff_api.router")

@@ -2,25 +2,12 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
-
-from django.http import HttpRequest
-from ninja.parser import Parser
 
 from lamination.terms import Fault, Faults, join_path
 
 LONGEST_LIST = 2_000
 MOST_FAULTS = 40
-
-
-class BoundedParser(Parser):
-    """Reads a body, and says at once where it is longer than anybody means."""
-
-    def parse_body(self, request: HttpRequest) -> Any:
-        data = json.loads(request.body)
-        bounded(data)
-        return data
 
 
 def bounded(data: Any, path: str = "") -> None:

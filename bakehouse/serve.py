@@ -40,7 +40,21 @@ def options() -> dict[str, Any]:
     }
 
 
+def _say_where() -> None:
+    from django.conf import settings
+    from django.contrib.auth.models import User
+
+    from bakehouse.people.first import code
+
+    if not settings.DEMO and not User.objects.exists():
+        said = (
+            f"  Nobody is in this house yet. Its first head baker comes in with the code {code()}"
+        )
+        print(said, flush=True)
+
+
 if __name__ == "__main__":
     from bakehouse.wsgi import application
 
+    _say_where()
     serve(application, **options())

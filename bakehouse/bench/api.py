@@ -104,7 +104,6 @@ class RunNow:
     standing: Standing
     used: Used | None
     photos: list[PhotoView]
-    now: datetime
 
 
 @dataclass
@@ -164,7 +163,6 @@ def _now(run: Run, standing: Standing | None = None) -> RunNow:
         standing,
         used(plan, worked, standing),
         [PhotoView(p.pk, p.words, p.taken_at, _name(p.by)) for p in _photos(run)],
-        timezone.now(),
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from threading import Event
 from typing import Annotated, Any
 from uuid import UUID
 
@@ -30,6 +31,7 @@ from lamination.day import (
     Shift,
     Since,
     Timetable,
+    arranged,
     due,
     given_up_of,
     handover,
@@ -159,9 +161,18 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
     """Arrange the day anew, and keep that."""
     record = OrderRecord.there(order_id)
     day, numbered = as_day(order_in(record))
-    found = timetable(day, the_kitchen(), asked.seconds, _since(record))
-    _keep(record, found, numbered)
+    # whoever asks again wants that one, and not what was looked for before
+    stop = Event()
+    _looking.pop(order_id, Event()).set()
+    _looking[order_id] = stop
+    *_, found = arranged(day, the_kitchen(), asked.seconds, _since(record), stop.is_set)
+    if _looking.get(order_id) is stop:
+        del _looking[order_id]
+        _keep(record, found, numbered)
     return _arranged(record)
+
+
+_looking: dict[int, Event] = {}
 
 
 def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -> None:

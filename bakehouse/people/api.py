@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
+from django.contrib.auth.models import User
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Body, Router
@@ -44,11 +45,15 @@ class DemoAccount:
 
 @dataclass
 class Session:
-    """Who is signed in, if anybody; the bakery's time zone; demo accounts while the demo runs."""
+    """Who is signed in, if anybody; the bakery's time zone; demo accounts while the demo runs.
+
+    ``nobody_yet``: the house is new, and its first head baker is still to come.
+    """
 
     me: Me | None
     time_zone: str
     demo_accounts: list[DemoAccount]
+    nobody_yet: bool = False
 
 
 @dataclass
@@ -74,7 +79,8 @@ def _session(request: HttpRequest) -> Session:
             DemoAccount("wren", "towpath-head", "head"),
             DemoAccount("tansy", "towpath-bench", "bench"),
         ]
-    return Session(me, settings.TIME_ZONE, demo)
+    nobody_yet = me is None and not settings.DEMO and not User.objects.exists()
+    return Session(me, settings.TIME_ZONE, demo, nobody_yet)
 
 
 @router.get("/session", auth=None, response=Session)

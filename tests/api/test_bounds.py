@@ -188,3 +188,22 @@ def test_the_admin_has_a_policy_and_the_api_s_document_is_for_those_who_are_in(h
     assert "default-src 'self'" in Client().get("/admin/login/")["Content-Security-Policy"]
     assert Client().get("/api/openapi.json").status_code == 401
     assert hand.get("/api/openapi.json").json()["info"]["title"] == "Eight Turn"
+
+
+def test_a_look_at_a_run_that_has_not_moved_is_answered_with_nothing(hand, plan):
+    run = started(hand, plan["id"])
+    path = f"/api/runs/{run['id']}"
+    first = hand.get(path, headers={"Accept-Encoding": "gzip"})
+    assert first["Content-Encoding"] == "gzip"
+    assert "no-cache" in first["Cache-Control"]
+    known = {"If-None-Match": first["ETag"], "Accept-Encoding": "gzip"}
+    again = hand.get(path, headers=known)
+    assert (again.status_code, again.content) == (304, b"")
+    event = {
+        "id": str(uuid.uuid4()),
+        "at": timezone.now().isoformat(),
+        "kind": "note",
+        "words": "x",
+    }
+    hand.call("POST", f"/runs/{run['id']}/events", {"events": [event]})
+    assert hand.get(path, headers=known).status_code == 200

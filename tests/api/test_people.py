@@ -4,6 +4,7 @@ import pytest
 from django.test import Client
 
 from bakehouse.api import api
+from bakehouse.people.first import code
 
 from .conftest import STATION, Tablet
 
@@ -60,7 +61,7 @@ def operations():
 PUBLIC = {
     ("GET", "/api/session"), ("POST", "/api/session"),
     ("GET", "/api/plan.schema.json"), ("GET", "/api/day.schema.json"),
-    ("GET", "/api/health"),
+    ("GET", "/api/health"), ("GET", "/api/first"), ("POST", "/api/first"),
 }  # fmt: skip
 
 
@@ -108,3 +109,96 @@ def test_demo_accounts_are_offered_only_while_the_demo_runs(db, settings):
         "head",
         "bench",
     ]
+
+
+def person(head, username):
+    return next(p for p in head.call("GET", "/people") if p["username"] == username)
+
+
+def test_the_head_lets_somebody_in_and_puts_them_out_at_once(head, hand):
+    new = {"username": "alder", "password": "reeds-by-the-weir", "role": "bench"}
+    hand.call("POST", "/people", new, expect=403)
+    assert head.call("POST", "/people", new) == {"username": "alder", "role": "bench", "here": True}
+    alder = Tablet()
+    assert sign_in(alder, "alder", "reeds-by-the-weir").json()["me"]["role"] == "bench"
+    head.call("PUT", "/people/alder", {"role": "head"})
+    assert alder.call("GET", "/session")["me"]["role"] == "head"
+    head.call("PUT", "/people/alder", {"here": False})
+    # the tablet that is signed in is out as well, and nobody comes in
+    assert alder.call("GET", "/session")["me"] is None
+    assert sign_in(alder, "alder", "reeds-by-the-weir").status_code == 422
+    head.call("PUT", "/people/alder", {"here": True})
+    assert sign_in(alder, "alder", "reeds-by-the-weir").status_code == 200
+    head.call("PUT", "/people/nobody", {"here": True}, expect=404)
+
+
+@pytest.mark.parametrize(
+    ("body", "field"),
+    [
+        ({"username": "Tansy", "password": "reeds-by-the-weir"}, "username"),
+        ({"username": "a b/c", "password": "reeds-by-the-weir"}, "username"),
+        ({"username": "", "password": "reeds-by-the-weir"}, "username"),
+        ({"username": "alder", "password": "12345678"}, "password"),
+        ({"username": "alder", "password": "reeds-by-the-weir", "role": "owner"}, "role"),
+    ],
+)
+def test_who_cannot_be_let_in_is_said_at_the_field(head, hand, body, field):
+    assert field in head.faults("POST", "/people", body)
+    assert len(head.call("GET", "/people")) == 2
+
+
+def test_somebody_stays_head_baker(head, hand):
+    for change in ({"role": "bench"}, {"here": False}):
+        assert "must stay head" in head.faults("PUT", "/people/wren", change)["role"]
+    head.call("PUT", "/people/tansy", {"role": "head"})
+    head.call("PUT", "/people/wren", {"role": "bench"})
+    assert person(hand, "wren")["role"] == "bench"
+
+
+def test_everybody_changes_their_own_password_and_is_out_elsewhere(hand):
+    other = Tablet()
+    sign_in(other, "tansy", "tansy-at-the-lock")
+    change = {"old": "wrong", "new": "reeds-by-the-weir"}
+    assert "not your password" in hand.faults("PUT", "/session/password", change)["old"]
+    change["old"] = "tansy-at-the-lock"
+    assert "new" in hand.faults("PUT", "/session/password", change | {"new": "short"})
+    hand.call("PUT", "/session/password", change, expect=204)
+    assert hand.call("GET", "/session")["me"]["username"] == "tansy"
+    assert other.call("GET", "/session")["me"] is None
+    assert sign_in(other, "tansy", "reeds-by-the-weir").status_code == 200
+
+
+@pytest.fixture
+def new_house(db, settings, tmp_path):
+    settings.DATA_DIR = tmp_path
+    return Tablet()
+
+
+def test_the_first_head_comes_in_with_the_code_of_the_terminal(new_house, tmp_path):
+    assert new_house.call("GET", "/session")["nobody_yet"]
+    asked = {row["key"] for row in new_house.call("GET", "/first")}
+    assert {"bench.length_mm", "sheeter.belt_width_mm", "fridge.c"} <= asked
+    told = code()
+    body = {
+        "code": "AAAA-AAAA", "username": "bryony", "password": "reeds-by-the-weir",
+        "rows": {"fridge.c": 3, "bench.length_mm": 2400},
+    }  # fmt: skip
+    assert "not the code" in new_house.faults("POST", "/first", body)["code"]
+    body["code"] = told.lower().replace("-", " ")
+    bad = body | {"rows": {"fridge.c": 900}}
+    assert "rows.fridge.c" in {
+        f.replace("rows.yours.", "rows.") for f in new_house.faults("POST", "/first", bad)
+    }
+    new_house.call("POST", "/first", body, expect=204)
+    session = new_house.call("GET", "/session")
+    assert session["me"]["role"] == "head"
+    assert not session["nobody_yet"]
+    assert new_house.call("GET", "/kitchen")["yours"] == {"fridge.c": 3, "bench.length_mm": 2400}
+    # once
+    new_house.call("POST", "/first", body, expect=404)
+    assert not list(tmp_path.iterdir())
+
+
+def test_a_house_with_somebody_in_it_asks_for_no_first_head(head):
+    assert not Tablet().call("GET", "/session")["nobody_yet"]
+    Tablet().call("GET", "/first", expect=404)

@@ -60,6 +60,7 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     go(page, "Turn 1 done")
     expect(page.get_by_label("1 of 2 turns done")).to_be_visible()
 
+    page.wait_for_timeout(1000)  # the server has it by now
     house.stop()
     tap(page, "Note")
     tap(page, "Springs back")

@@ -9,6 +9,7 @@ import subprocess
 import sys
 import urllib.request
 import uuid
+from datetime import UTC, datetime
 
 import pytest
 
@@ -42,7 +43,7 @@ class Visitor:
             return json.loads(answer.read() or "null")
 
     def say(self, run, words):
-        event = {"id": str(uuid.uuid4()), "at": self.ask("GET", f"/runs/{run}")["now"],
+        event = {"id": str(uuid.uuid4()), "at": datetime.now(UTC).isoformat(),
                  "kind": "note", "words": words}  # fmt: skip
         self.ask("POST", f"/runs/{run}/events", {"events": [event]})
         return event["id"]

@@ -1452,6 +1452,88 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** People */
+        get: operations["bakehouse_people_staff_api_people"];
+        put?: never;
+        /** Let In */
+        post: operations["bakehouse_people_staff_api_let_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Person
+         * @description Another role, put out or let in again, another password. Somebody always stays a head.
+         */
+        put: operations["bakehouse_people_staff_api_change_person"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description One's own password; one stays signed in here, and nowhere else.
+         */
+        put: operations["bakehouse_people_staff_api_change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Asked First
+         * @description The rows of the kitchen that a new house is asked for, as they are where nobody says otherwise.
+         */
+        get: operations["bakehouse_people_staff_api_asked_first"];
+        put?: never;
+        /**
+         * First Head
+         * @description The first head of a house in which nobody is. The code stands in the terminal that serves it.
+         */
+        post: operations["bakehouse_people_staff_api_first_head"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1514,6 +1596,8 @@ export interface components {
         /**
          * Session
          * @description Who is signed in, if anybody; the bakery's time zone; demo accounts while the demo runs.
+         *
+         *     ``nobody_yet``: the house is new, and its first head baker is still to come.
          */
         Session: {
             me: components["schemas"]["Me"] | null;
@@ -1521,6 +1605,11 @@ export interface components {
             time_zone: string;
             /** Demo Accounts */
             demo_accounts: components["schemas"]["DemoAccount"][];
+            /**
+             * Nobody Yet
+             * @default false
+             */
+            nobody_yet: boolean;
         };
         /** Credentials */
         Credentials: {
@@ -4954,11 +5043,6 @@ export interface components {
             used: components["schemas"]["Used"] | null;
             /** Photos */
             photos: components["schemas"]["PhotoView"][];
-            /**
-             * Now
-             * Format: date-time
-             */
-            now: string;
         };
         /**
          * Scaled
@@ -6614,6 +6698,75 @@ export interface components {
         HandoverText: {
             /** Text */
             text: string;
+        };
+        /**
+         * Person
+         * @description Somebody of the house. ``here``: not put out.
+         */
+        Person: {
+            /** Username */
+            username: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "head" | "bench";
+            /** Here */
+            here: boolean;
+        };
+        /**
+         * NewPerson
+         * @description Somebody to be let in: a name, a first password, and what they may do.
+         */
+        NewPerson: {
+            /** Username */
+            username: string;
+            /** Password */
+            password: string;
+            /**
+             * Role
+             * @default bench
+             * @enum {string}
+             */
+            role: "head" | "bench";
+        };
+        /**
+         * ChangePerson
+         * @description What is to be different of somebody; what is None stays.
+         */
+        ChangePerson: {
+            /** Role */
+            role?: ("head" | "bench") | null;
+            /** Here */
+            here?: boolean | null;
+            /** Password */
+            password?: string | null;
+        };
+        /**
+         * ChangePassword
+         * @description One's own password: the one that was, and the one that is to be.
+         */
+        ChangePassword: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
+         * First
+         * @description The first head of a new house, with the code that the terminal shows; ``rows`` of the kitchen.
+         */
+        First: {
+            /** Code */
+            code: string;
+            /** Username */
+            username: string;
+            /** Password */
+            password: string;
+            /** Rows */
+            rows: {
+                [key: string]: number;
+            };
         };
     };
     responses: never;
@@ -8886,6 +9039,140 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_people_staff_api_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"][];
+                };
+            };
+        };
+    };
+    bakehouse_people_staff_api_let_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+        };
+    };
+    bakehouse_people_staff_api_change_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePerson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+        };
+    };
+    bakehouse_people_staff_api_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_people_staff_api_asked_first: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Default"][];
+                };
+            };
+        };
+    };
+    bakehouse_people_staff_api_first_head: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["First"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

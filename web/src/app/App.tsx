@@ -17,6 +17,8 @@ import { OrderList } from "@/rooms/day/OrderList";
 import { OrderRoom } from "@/rooms/day/OrderRoom";
 import { OrderSheets } from "@/rooms/day/OrderSheets";
 import { KitchenRoom } from "@/rooms/kitchen/KitchenRoom";
+import { FirstStart } from "@/rooms/people/FirstStart";
+import { People } from "@/rooms/people/People";
 import { SignIn } from "@/rooms/people/SignIn";
 import { SignInAgain } from "@/rooms/people/SignInAgain";
 import { CompareRoom } from "@/rooms/plans/compare/CompareRoom";
@@ -52,6 +54,7 @@ function Rooms() {
     return <Nothing error={session.error} retry={session.refetch} />;
   }
   inZone(session.data.time_zone);
+  if (session.data.nobody_yet) return <FirstStart />;
   if (!me && !here) return <SignIn session={session.data} />;
   const who = me ?? here;
   if (!who) return null;
@@ -86,7 +89,7 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
           <Route path="/bench" element={<BenchList />} />
           <Route path="/book" element={<BookList />} />
           <Route path="/book/:runId" element={<BookRecord />} />
-          <Route path="/kitchen" element={<KitchenRoom />} />
+          <Route path="/kitchen" element={<KitchenRoom people={<People me={me} />} />} />
           <Route
             path="/drawings"
             element={

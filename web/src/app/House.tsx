@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { Link, NavLink, Outlet, useLocation } from "react-router";
 import type { Schemas } from "@/api/client";
-import { Notices, PutAside } from "@/offline/Notices";
+import { Notices, PutAside, waitingOf } from "@/offline/Notices";
 import { useOutbox } from "@/offline/outbox";
 import { useNewer } from "@/offline/worker";
 import { PersonMenu } from "@/rooms/people/PersonMenu";
@@ -23,7 +23,7 @@ function Strip() {
   const lostSince = useLostSince();
   const outbox = useOutbox();
   const newer = useNewer();
-  const waiting = outbox.filter((e) => !e.aside).length;
+  const waiting = waitingOf(outbox, lostSince);
   return (
     <>
       <Notices waiting={waiting} lostSince={lostSince} />

@@ -1,5 +1,6 @@
 import { Button } from "@mantine/core";
-import { useState } from "react";
+import { useWindowEvent } from "@mantine/hooks";
+import { useEffect, useState } from "react";
 import classes from "@/rooms/bench/Keypad.module.css";
 import { useSaying } from "./likes";
 import { parse, QUANTITIES, type QuantityName } from "./quantity";
@@ -15,10 +16,16 @@ interface Props {
   onEnter: (value: number) => void;
 }
 
+const drafts = new Map<string, string>();
+const KEYS: Record<string, string> = { ",": ".", "-": "−" };
+
 /** Figures without typing. */
 export function Pad({ quantity, label, minus, example, refuse, onEnter }: Props) {
   const { likes } = useSaying();
-  const [text, setText] = useState("");
+  // closed before it was saved, it opens with what was entered
+  const draft = `${label} ${quantity}`;
+  const [text, setText] = useState(drafts.get(draft) ?? "");
+  useEffect(() => void drafts.set(draft, text), [draft, text]);
   const [complaint, setComplaint] = useState("");
   const unit = QUANTITIES[quantity].shown[likes.units];
   const keys = ["7", "8", "9", "4", "5", "6", "1", "2", "3", minus ? "−" : "00", "0", "."];
@@ -36,9 +43,23 @@ export function Pad({ quantity, label, minus, example, refuse, onEnter }: Props)
     else {
       const refusal = refuse(read.value, `${text} ${unit}`);
       if (refusal) setComplaint(refusal);
-      else onEnter(read.value);
+      else {
+        setText("");
+        onEnter(read.value);
+      }
     }
   };
+  // a keyboard that is there is understood as well: digits, comma, enter
+  useWindowEvent("keydown", (event) => {
+    const written = event.target instanceof HTMLInputElement && event.target.type !== "radio";
+    if (event.ctrlKey || event.metaKey || event.altKey || written) return;
+    const key = KEYS[event.key] ?? event.key;
+    if (/^\d$/.test(key) || key === "." || (key === "−" && minus)) press(key);
+    else if (key === "Backspace") setText((t) => t.slice(0, -1));
+    else if (key === "Enter" && !(event.target instanceof HTMLButtonElement)) enter();
+    else return;
+    event.preventDefault();
+  });
   return (
     <>
       <output className={classes.shown} aria-label={label}>

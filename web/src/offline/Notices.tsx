@@ -11,6 +11,10 @@ import { again, drop } from "./outbox";
 
 const counted = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
+/** How many of these wait: what is on its way for the first time is nothing to speak of. */
+export const waitingOf = (entries: Entry[], lostSince: number | null): number =>
+  entries.filter((e) => !e.aside && (lostSince !== null || e.tries > 0)).length;
+
 export function Notices({ waiting, lostSince }: { waiting: number; lostSince: number | null }) {
   const off = Math.round(tabletIsOff() / 60_000);
   return (

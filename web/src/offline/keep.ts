@@ -26,14 +26,21 @@ interface Read {
   client: DehydratedState;
 }
 
+/** A session of nobody is not worth keeping: it would stand in the way of whoever signed in since. */
+const nobody = (data: unknown) =>
+  typeof data === "object" && data !== null && "me" in data && data.me === null;
+
 /** Put back what was read last, and keep from now on what is read. */
 export async function keepWhatIsRead(queries: QueryClient, now = Date.now()): Promise<void> {
   const keys = new Set<unknown>(KEPT);
   for (const key of KEPT) queries.setQueryDefaults([key], { gcTime: KEPT_FOR_MS });
   try {
     const read = (await (await kept()).get("read", KEY)) as Read | undefined;
-    if (read && read.reads === __READS__ && now - read.at < KEPT_FOR_MS)
+    if (read && read.reads === __READS__ && now - read.at < KEPT_FOR_MS) {
       hydrate(queries, read.client);
+      // shown at once, and asked for anew
+      queries.invalidateQueries({ refetchType: "none" });
+    }
   } catch {
     // A browser that keeps nothing still shows what it is sent.
     return;
@@ -44,7 +51,9 @@ export async function keepWhatIsRead(queries: QueryClient, now = Date.now()): Pr
     const client = dehydrate(queries, {
       shouldDehydrateMutation: () => false,
       shouldDehydrateQuery: (query) =>
-        query.state.status === "success" && keys.has(query.queryKey[0]),
+        query.state.status === "success" &&
+        keys.has(query.queryKey[0]) &&
+        !nobody(query.state.data),
     });
     const read: Read = { reads: __READS__, at: Date.now(), client };
     await (await kept()).put("read", read, KEY).catch(() => undefined);

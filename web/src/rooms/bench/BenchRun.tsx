@@ -28,6 +28,7 @@ import { Resting } from "./Resting";
 import { Scales } from "./Scales";
 import { TrayBoard, TrayGo } from "./TrayBoard";
 import { useClock } from "./useClock";
+import { usePedal } from "./usePedal";
 import { type Saying, useRun } from "./useRun";
 import { useRunWarmth } from "./useRunWarmth";
 import { Ahead, Over, Working } from "./Working";
@@ -63,7 +64,7 @@ const lastWords = (view: RunView, waiting: Event[]) =>
 
 type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 
-function Desk({ view, waiting, aside, lostSince, say, undo }: DeskProps) {
+function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
   const clock = useClock();
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<Asking>(null);
@@ -71,6 +72,7 @@ function Desk({ view, waiting, aside, lostSince, say, undo }: DeskProps) {
   const over = now.phase === "finished" || now.phase === "given_up";
   const warmth = useRunWarmth(view);
   useAwake(!over);
+  usePedal();
   const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
 
   useEffect(() => {
@@ -93,7 +95,7 @@ function Desk({ view, waiting, aside, lostSince, say, undo }: DeskProps) {
         </span>
         <Marks done={now.turnsDone} of={view.standing.turns} />
       </header>
-      <Notices waiting={waiting.length} lostSince={lostSince} />
+      <Notices waiting={held} lostSince={lostSince} />
       {aside.map((entry) => (
         <PutAside key={entry.id} entry={entry} />
       ))}

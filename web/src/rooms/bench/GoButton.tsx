@@ -2,7 +2,7 @@ import { ActionIcon } from "@mantine/core";
 import { useInterval } from "@mantine/hooks";
 import { IconMinus, IconPlus } from "@tabler/icons-react";
 import { useState } from "react";
-import { clock as timeOfDay } from "@/app/time";
+import { fromWall, clock as timeOfDay, wall } from "@/app/time";
 import { span } from "@/measures/quantity";
 import classes from "./BenchRun.module.css";
 import { minutesBetween, type Now } from "./now";
@@ -30,6 +30,7 @@ export function GoButton({ now, clock, say }: { now: Now; clock: Date; say: Say 
       <button
         type="button"
         className={classes.go}
+        data-go=""
         data-early={left > 0 || undefined}
         onClick={() => press("out")}
       >
@@ -45,11 +46,20 @@ export function GoButton({ now, clock, say }: { now: Now; clock: Date; say: Say 
       : `into the ${rest.place}`
     : null;
   return (
-    <button type="button" className={classes.go} onClick={() => press("done")}>
+    <button type="button" className={classes.go} data-go="" onClick={() => press("done")}>
       <b>{stop.name} done</b>
       <small>{rest ? `then ${where}, ${span(rest.minutes)}` : "straight on"}</small>
     </button>
   );
+}
+
+/** The moment nearest before now at which the house's clock shows what was typed. */
+export function typed(text: string, near: Date, now: Date): Date | null {
+  const at = text && fromWall(`${wall(near).slice(0, 10)}T${text}`);
+  if (!at) return null;
+  const found = new Date(at);
+  // over midnight: yesterday's, where today's is still to come
+  return found > now ? new Date(found.getTime() - 24 * 3_600_000) : found;
 }
 
 /** The time of the last deed, put right by the minute. */
@@ -63,13 +73,31 @@ export function PutRight({ now, say, clock }: { now: Now; say: Say; clock: Date 
       <ActionIcon
         variant="outline"
         size={56}
+        aria-label="Five minutes earlier"
+        onClick={() => shift(-5)}
+      >
+        −5
+      </ActionIcon>
+      <ActionIcon
+        variant="outline"
+        size={56}
         aria-label="A minute earlier"
         onClick={() => shift(-1)}
       >
         <IconMinus />
       </ActionIcon>
       <span>
-        {what} <b>{timeOfDay(deed.at)}</b>
+        {what}{" "}
+        <input
+          type="time"
+          aria-label={`When: ${what}`}
+          className={classes.when}
+          value={timeOfDay(deed.at)}
+          onChange={(e) => {
+            const at = typed(e.currentTarget.value, deed.at, clock);
+            if (at) shift(Math.round((at.getTime() - deed.at.getTime()) / 60_000));
+          }}
+        />
       </span>
       <ActionIcon
         variant="outline"

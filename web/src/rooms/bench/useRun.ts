@@ -1,6 +1,7 @@
 /** A run, and what this tablet has to say about it: everything goes through the outbox. */
 import { useMemo } from "react";
 import { useRunView } from "@/api/runs";
+import { waitingOf } from "@/offline/Notices";
 import { put, takeBack, useOutbox } from "@/offline/outbox";
 import { houseTime } from "@/wire/clock";
 import { useLostSince } from "@/wire/connection";
@@ -35,5 +36,5 @@ export function useRun(runId: string) {
     if (!here) say({ kind: "undo", target });
   };
 
-  return { run, waiting, aside, lostSince, say, undo };
+  return { run, waiting, held: waitingOf(mine, lostSince), aside, lostSince, say, undo };
 }

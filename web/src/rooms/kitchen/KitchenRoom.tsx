@@ -1,6 +1,6 @@
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { useOutletContext } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
@@ -26,7 +26,7 @@ const QUANTITY: Record<string, QuantityName> = {
 };
 
 /** The table of practice: every starting value, where it comes from, and yours in its place. */
-export function KitchenRoom() {
+export function KitchenRoom({ people }: { people?: ReactNode }) {
   const me = useOutletContext<Schemas["Me"]>();
   const kitchen = useKitchen();
   const { said } = useTrade();
@@ -87,6 +87,7 @@ export function KitchenRoom() {
         </div>
       )}
       <LearnPlace head={me.role === "head"} />
+      {me.role === "head" && people}
       <div className={classes.groups}>
         {me.role === "head" && (
           <Ingredients

@@ -1,8 +1,10 @@
-import { Menu, SegmentedControl, UnstyledButton } from "@mantine/core";
+import { Menu, Modal, SegmentedControl, UnstyledButton } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, got, LEFT, type Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
+import { OwnPassword } from "./People";
 
 type Likes = Schemas["Likes"];
 
@@ -56,30 +58,39 @@ export function PersonMenu({ me }: { me: Schemas["Me"] }) {
       go("/");
     },
   });
+  const [asked, ask] = useState(false);
   return (
-    <Menu position="right-end" width={250} closeOnItemClick={false}>
-      <Menu.Target>
-        <UnstyledButton p={9} fz={14} aria-label={`${me.username}: units, words, sign out`}>
-          {me.username}
-        </UnstyledButton>
-      </Menu.Target>
-      <Menu.Dropdown p={12}>
-        {CHOICES.map(({ key, label, data }) => (
-          <div key={key}>
-            <Menu.Label px={0}>{label}</Menu.Label>
-            <SegmentedControl
-              fullWidth
-              size="xs"
-              aria-label={label}
-              value={me.likes[key]}
-              data={data}
-              onChange={(value) => like.mutate({ ...me.likes, [key]: value } as Likes)}
-            />
-          </div>
-        ))}
-        <Menu.Divider my={12} />
-        <Menu.Item onClick={() => leave.mutate()}>Sign out</Menu.Item>
-      </Menu.Dropdown>
-    </Menu>
+    <>
+      <Modal opened={asked} onClose={() => ask(false)} title="Your password" size={420}>
+        <OwnPassword done={() => ask(false)} />
+      </Modal>
+      <Menu position="right-end" width={250} closeOnItemClick={false}>
+        <Menu.Target>
+          <UnstyledButton p={9} fz={14} aria-label={`${me.username}: units, words, sign out`}>
+            {me.username}
+          </UnstyledButton>
+        </Menu.Target>
+        <Menu.Dropdown p={12}>
+          {CHOICES.map(({ key, label, data }) => (
+            <div key={key}>
+              <Menu.Label px={0}>{label}</Menu.Label>
+              <SegmentedControl
+                fullWidth
+                size="xs"
+                aria-label={label}
+                value={me.likes[key]}
+                data={data}
+                onChange={(value) => like.mutate({ ...me.likes, [key]: value } as Likes)}
+              />
+            </div>
+          ))}
+          <Menu.Divider my={12} />
+          <Menu.Item closeMenuOnClick onClick={() => ask(true)}>
+            Change your password
+          </Menu.Item>
+          <Menu.Item onClick={() => leave.mutate()}>Sign out</Menu.Item>
+        </Menu.Dropdown>
+      </Menu>
+    </>
   );
 }

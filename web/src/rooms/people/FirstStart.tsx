@@ -1,0 +1,88 @@
+/** A new house: its first head baker, and the few things of the kitchen that every plan starts from. */
+import { Button, PasswordInput, TextInput } from "@mantine/core";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { api, got, Problem, type Schemas } from "@/api/client";
+import { queries, sentence } from "@/api/queries";
+import { Mark } from "@/app/Mark";
+import { FaultsContext } from "@/measures/faults";
+import { MeasureInput } from "@/measures/MeasureInput";
+import type { QuantityName } from "@/measures/quantity";
+import { capital } from "@/measures/words";
+import classes from "./SignIn.module.css";
+
+const QUANTITY: Record<string, QuantityName> = { mm: "length", "°C": "temperature" };
+
+export function FirstStart() {
+  const [code, setCode] = useState("");
+  const [username, setUsername] = useState("");
+  const [password, setPassword] = useState("");
+  const [own, setOwn] = useState<Record<string, number>>({});
+  const rows = useQuery({ queryKey: ["first"], queryFn: () => got(api.GET("/api/first")) });
+  const begin = useMutation({
+    mutationFn: (body: Schemas["First"]) => got(api.POST("/api/first", { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["session"] }),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    begin.mutate({ code, username, password, rows: own });
+  };
+  const found = begin.error instanceof Problem ? begin.error.faults : [];
+  const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
+  return (
+    <FaultsContext.Provider value={faults}>
+      <main className={classes.page}>
+        <section className={classes.words}>
+          <Mark className={classes.mark} />
+          <h1>A new bakehouse</h1>
+          <p>
+            You are its first head baker. The code stands in the terminal in which Eight Turn was
+            started. What you say of the kitchen every plan starts from; all of it can be changed.
+          </p>
+        </section>
+        <form className={classes.form} onSubmit={submit}>
+          <TextInput
+            label="Code from the terminal"
+            size="md"
+            autoComplete="off"
+            value={code}
+            error={faults.code}
+            onChange={(e) => setCode(e.currentTarget.value)}
+          />
+          <TextInput
+            label="Your name"
+            size="md"
+            autoComplete="username"
+            value={username}
+            error={faults.username}
+            onChange={(e) => setUsername(e.currentTarget.value)}
+          />
+          <PasswordInput
+            label="A password"
+            size="md"
+            autoComplete="new-password"
+            value={password}
+            error={faults.password}
+            onChange={(e) => setPassword(e.currentTarget.value)}
+          />
+          {rows.data?.map((row) => (
+            <MeasureInput
+              key={row.key}
+              label={capital(row.label)}
+              quantity={QUANTITY[row.unit] ?? "number"}
+              path={`rows.${row.key}`}
+              value={own[row.key] ?? row.value}
+              onChange={(v) => v !== null && setOwn({ ...own, [row.key]: v })}
+            />
+          ))}
+          {begin.error && found.every((f) => !f.field) ? (
+            <p role="alert">{sentence(begin.error)}</p>
+          ) : null}
+          <Button type="submit" size="md" loading={begin.isPending}>
+            Begin
+          </Button>
+        </form>
+      </main>
+    </FaultsContext.Provider>
+  );
+}
