@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any, ClassVar, Self
 
 from django.conf import settings
@@ -11,6 +12,7 @@ from django.http import Http404
 from django.utils import timezone
 from ninja.errors import HttpError
 
+KEPT_IN_THE_BIN = timedelta(days=30)
 KEPT_VERSIONS = 30  # of every document, so many earlier ones
 
 
@@ -36,7 +38,32 @@ class Version(models.Model):
         return f"{self.of} {self.key}, revision {self.revision}"
 
 
-class Revisioned(models.Model):
+class Binned(models.Model):
+    """What is deleted lies in the bin for a while, with who put it there, and can come back."""
+
+    what: ClassVar[str] = "thing"
+
+    deleted_at = models.DateTimeField(null=True, blank=True)
+    deleted_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, models.SET_NULL, null=True, blank=True, related_name="+"
+    )
+
+    class Meta:
+        abstract = True
+
+    def gone(self, by: User | None) -> None:
+        """Deleted: put out of sight, and kept."""
+        found = type(self)._default_manager
+        found.filter(pk=self.pk).update(deleted_at=timezone.now(), deleted_by=by)
+        # what lay there long enough goes for good
+        found.filter(deleted_at__lt=timezone.now() - KEPT_IN_THE_BIN).delete()
+
+    def back(self) -> None:
+        """Brought back."""
+        type(self)._default_manager.filter(pk=self.pk).update(deleted_at=None, deleted_by=None)
+
+
+class Revisioned(Binned):
     """A saved document. ``revision`` grows with each save; what is deleted can come back.
 
     Saving what is there already is no save: a retry whose answer was lost does no harm.
@@ -49,7 +76,6 @@ class Revisioned(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     updated_at = models.DateTimeField(default=timezone.now)
     updated_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
-    deleted_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
         abstract = True
@@ -107,14 +133,6 @@ class Revisioned(models.Model):
             f"{by} saved this {self.what} on another screen meanwhile. Reload to see it; yours is kept "
             "here until then."
         )
-
-    def gone(self) -> None:
-        """Deleted: put out of sight, and kept."""
-        type(self)._default_manager.filter(pk=self.pk).update(deleted_at=timezone.now())
-
-    def back(self) -> None:
-        """Brought back."""
-        type(self)._default_manager.filter(pk=self.pk).update(deleted_at=None)
 
     def versions(self) -> models.QuerySet[Version]:
         """What was saved of it, the latest first."""

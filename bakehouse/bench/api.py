@@ -150,7 +150,7 @@ def _name(user: User | None) -> str | None:
 
 def _photos(run: Run) -> QuerySet[Photo]:
     """The pictures of a run, without their bytes."""
-    return run.photos.defer("jpeg").select_related("by")
+    return run.photos.filter(deleted_at=None).defer("jpeg").select_related("by")
 
 
 def _now(run: Run, standing: Standing | None = None) -> RunNow:
@@ -367,7 +367,7 @@ def add_photo(
     run = run_of(run_id)
     if (file.size or 0) > LARGEST_FILE:
         raise Faults(Fault("file", "This picture is larger than 15 MB. Make it smaller first."))
-    if run.photos.count() >= MOST_PHOTOS:
+    if run.photos.filter(deleted_at=None).count() >= MOST_PHOTOS:
         raise Faults(Fault("file", f"A record holds {MOST_PHOTOS} pictures. Take one away first."))
     if len(words) > 200:
         raise Faults(Fault("words", "At most 200 characters."))
@@ -380,7 +380,7 @@ def add_photo(
 
 @router.get("/photos/{uuid:photo_id}.jpg", auth=signed_in)
 def photo(request: HttpRequest, photo_id: UUID) -> HttpResponse:
-    found = Photo.objects.filter(pk=photo_id).first()
+    found = Photo.objects.filter(pk=photo_id, deleted_at=None).first()
     if found is None:
         raise Http404("There is no such picture.")
     answer = HttpResponse(bytes(found.jpeg), content_type="image/jpeg")
@@ -390,6 +390,9 @@ def photo(request: HttpRequest, photo_id: UUID) -> HttpResponse:
 
 @router.delete("/runs/{uuid:run_id}/photos/{uuid:photo_id}", auth=signed_in, response=RunNow)
 def drop_photo(request: HttpRequest, run_id: UUID, photo_id: UUID) -> RunNow:
+    """Into the bin, from which a head baker brings it back."""
     run = run_of(run_id)
-    run.photos.filter(pk=photo_id).delete()
+    found = run.photos.filter(pk=photo_id).first()
+    if found is not None:
+        found.gone(user_of(request))
     return _now(run)

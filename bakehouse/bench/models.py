@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from typing import ClassVar
+
 from django.conf import settings
 from django.db import models
 
 from bakehouse.documents import dump
+from bakehouse.models import Binned
 from lamination.plan import WorkedPlan
 from lamination.run import Event, Phase, Standing, pressing, stand
 
@@ -93,8 +96,10 @@ class EventRecord(models.Model):
         return f"{self.document.get('kind')} in {self.run_id}"
 
 
-class Photo(models.Model):
+class Photo(Binned):
     """A picture of what came out: made smaller, without anything a camera wrote into it."""
+
+    what: ClassVar[str] = "picture"
 
     id = models.UUIDField(primary_key=True)
     run = models.ForeignKey(Run, models.CASCADE, related_name="photos")
@@ -108,4 +113,4 @@ class Photo(models.Model):
         ordering = ["taken_at"]
 
     def __str__(self) -> str:
-        return f"picture of {self.run_id}"
+        return self.words or f"of {self.run.name}"

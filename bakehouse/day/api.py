@@ -182,7 +182,7 @@ def against_the_last(request: HttpRequest, order_id: int) -> Against:
 
 @router.delete("/orders/{int:order_id}", auth=head_only, response={204: None})
 def delete_order(request: HttpRequest, order_id: int) -> Status[None]:
-    OrderRecord.there(order_id).gone()
+    OrderRecord.there(order_id).gone(user_of(request))
     return Status(204, None)
 
 

@@ -13,6 +13,7 @@ from django.middleware.csrf import get_token
 from ninja import Body, Router
 from ninja.utils import check_csrf
 
+from bakehouse.people.lockout import not_too_often, was_wrong
 from bakehouse.people.models import House, Preferences
 from bakehouse.people.roles import Role, role_of, signed_in, user_of
 from lamination.terms import Fault, Faults
@@ -99,8 +100,10 @@ def sign_in(request: HttpRequest, credentials: Body[Credentials]) -> Any:
             "house of your own in another DATA_DIR."
         )
         raise Faults(Fault("password", text))
+    not_too_often(request)
     user = authenticate(request, username=credentials.username, password=credentials.password)
     if user is None:
+        was_wrong(request)
         raise Faults(Fault("password", "This name and password do not belong together."))
     login(request, user)
     return _session(request)

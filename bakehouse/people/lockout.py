@@ -1,14 +1,37 @@
-"""What is answered at the door: to a locked account, and to a page without a valid token."""
+"""What is answered at the door: to a locked account, to one who tries many names, to an old page."""
 
 from typing import Any
 
+from django.core.cache import cache
 from django.http import HttpRequest, JsonResponse
+from ninja.errors import HttpError
 
 SENTENCE = "Too many wrong passwords. This account is locked here for a quarter of an hour."
 
 
 def locked_out(request: HttpRequest, *args: Any, **kwargs: Any) -> JsonResponse:
     return JsonResponse({"faults": [{"field": "password", "message": SENTENCE}]}, status=429)
+
+
+# Wrong passwords from one address, whatever the names: more than a whole shift gets wrong.
+_MOST, _WITHIN_S = 30, 900
+_FULL = "Too many wrong passwords from here. Wait a quarter of an hour."
+
+
+def _door(request: HttpRequest) -> str:
+    return f"door {request.META.get('REMOTE_ADDR', '')}"
+
+
+def not_too_often(request: HttpRequest) -> None:
+    """Raise a 429 for an address from which too many wrong passwords came."""
+    if cache.get(_door(request), 0) >= _MOST:
+        raise HttpError(429, _FULL)
+
+
+def was_wrong(request: HttpRequest) -> None:
+    """One more wrong password from this address."""
+    cache.add(_door(request), 0, _WITHIN_S)
+    cache.incr(_door(request))
 
 
 def out_of_date(request: HttpRequest, reason: str = "") -> JsonResponse:

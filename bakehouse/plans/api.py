@@ -299,7 +299,7 @@ def save_plan(request: HttpRequest, plan_id: int, save: Body[Save]) -> SavedPlan
 
 @router.delete("/plans/{int:plan_id}", auth=head_only, response={204: None})
 def delete_plan(request: HttpRequest, plan_id: int) -> Status[None]:
-    PlanRecord.there(plan_id).gone()
+    PlanRecord.there(plan_id).gone(user_of(request))
     return Status(204, None)
 
 

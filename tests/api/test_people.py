@@ -1,12 +1,22 @@
 """Signing in, roles, lock-out, and what a stranger may see."""
 
+from datetime import timedelta
+
 import pytest
+from django.apps import apps
+from django.core.cache import cache
 from django.test import Client
+from django.utils import timezone
 
 from bakehouse.api import api
 from bakehouse.people.first import code
 
 from .conftest import STATION, Tablet
+
+
+@pytest.fixture(autouse=True)
+def an_empty_door():
+    cache.clear()
 
 
 def sign_in(client, username, password):
@@ -202,3 +212,41 @@ def test_the_first_head_comes_in_with_the_code_of_the_terminal(new_house, tmp_pa
 def test_a_house_with_somebody_in_it_asks_for_no_first_head(head):
     assert not Tablet().call("GET", "/session")["nobody_yet"]
     Tablet().call("GET", "/first", expect=404)
+
+
+def test_one_address_that_tries_many_names_is_slowed(head):
+    client = Client()
+    for n in range(30):
+        assert sign_in(client, f"name-{n}", "wrong").status_code == 422
+    answer = sign_in(client, "wren", "wren-at-the-lock")
+    assert answer.status_code == 429
+    assert "from here" in answer.json()["faults"][0]["message"]
+    # somebody else comes in all the same
+    elsewhere = Client(REMOTE_ADDR="192.0.2.7")
+    assert sign_in(elsewhere, "wren", "wren-at-the-lock").status_code == 200
+
+
+def test_what_was_deleted_is_in_the_bin_with_who_did_it_and_comes_back(head, hand, plan):
+    hand.call("GET", "/bin", expect=403)
+    assert head.call("GET", "/bin") == []
+    head.call("DELETE", f"/plans/{plan['id']}", expect=204)
+    (thrown,) = head.call("GET", "/bin")
+    assert (thrown["what"], thrown["name"], thrown["by"]) == ("plan", "Station croissant", "wren")
+    back = {"what": thrown["what"], "key": thrown["key"]}
+    head.call("POST", "/bin/restore", back, expect=204)
+    assert head.call("GET", f"/plans/{plan['id']}")["plan"]["name"] == "Station croissant"
+    head.call("POST", "/bin/restore", back, expect=404)
+    for odd in ({"what": "plan", "key": "x"}, {"what": "nothing", "key": "1"},
+                {"what": "picture", "key": "x"}):  # fmt: skip
+        head.call("POST", "/bin/restore", odd, expect=404)
+
+
+def test_what_lay_in_the_bin_for_a_month_is_gone(head, plan):
+    first = head.call("POST", "/plans", STATION | {"name": "Older"})
+    head.call("DELETE", f"/plans/{first['id']}", expect=204)
+    long_ago = timezone.now() - timedelta(days=31)
+    apps.get_model("plans", "PlanRecord").objects.filter(pk=first["id"]).update(deleted_at=long_ago)
+    assert head.call("GET", "/bin") == []
+    head.call("DELETE", f"/plans/{plan['id']}", expect=204)
+    assert [t["name"] for t in head.call("GET", "/bin")] == ["Station croissant"]
+    head.call("POST", "/bin/restore", {"what": "plan", "key": str(first["id"])}, expect=404)

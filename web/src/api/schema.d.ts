@@ -650,7 +650,10 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Drop Photo */
+        /**
+         * Drop Photo
+         * @description Into the bin, from which a head baker brings it back.
+         */
         delete: operations["bakehouse_bench_api_drop_photo"];
         options?: never;
         head?: never;
@@ -1528,6 +1531,43 @@ export interface paths {
          * @description The first head of a house in which nobody is. The code stands in the terminal that serves it.
          */
         post: operations["bakehouse_people_staff_api_first_head"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * In The Bin
+         * @description The latest first.
+         */
+        get: operations["bakehouse_bin_api_in_the_bin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring Back */
+        post: operations["bakehouse_bin_api_bring_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6768,6 +6808,40 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /**
+         * Thrown
+         * @description Something in the bin, and until when it lies there.
+         */
+        Thrown: {
+            /** What */
+            what: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Deleted At
+             * Format: date-time
+             */
+            deleted_at: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            /** By */
+            by: string | null;
+        };
+        /**
+         * Restore
+         * @description What is to come back.
+         */
+        Restore: {
+            /** What */
+            what: string;
+            /** Key */
+            key: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -9168,6 +9242,48 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["First"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_bin_api_in_the_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thrown"][];
+                };
+            };
+        };
+    };
+    bakehouse_bin_api_bring_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Restore"];
             };
         };
         responses: {

@@ -17,6 +17,7 @@ import { OrderList } from "@/rooms/day/OrderList";
 import { OrderRoom } from "@/rooms/day/OrderRoom";
 import { OrderSheets } from "@/rooms/day/OrderSheets";
 import { KitchenRoom } from "@/rooms/kitchen/KitchenRoom";
+import { Bin } from "@/rooms/people/Bin";
 import { FirstStart } from "@/rooms/people/FirstStart";
 import { People } from "@/rooms/people/People";
 import { SignIn } from "@/rooms/people/SignIn";
@@ -89,7 +90,19 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
           <Route path="/bench" element={<BenchList />} />
           <Route path="/book" element={<BookList />} />
           <Route path="/book/:runId" element={<BookRecord />} />
-          <Route path="/kitchen" element={<KitchenRoom people={<People me={me} />} />} />
+          <Route
+            path="/kitchen"
+            element={
+              <KitchenRoom
+                people={
+                  <>
+                    <People me={me} />
+                    <Bin />
+                  </>
+                }
+              />
+            }
+          />
           <Route
             path="/drawings"
             element={
