@@ -96,7 +96,7 @@ class RunSnapshot:
 
 @dataclass
 class RunNow:
-    """Where a run stands: what a screen asks for again and again."""
+    """Where a run stands: what a screen asks for again and again. ``by``: who said each event."""
 
     id: UUID
     started_at: datetime
@@ -104,6 +104,7 @@ class RunNow:
     standing: Standing
     used: Used | None
     photos: list[PhotoView]
+    by: dict[str, str]
 
 
 @dataclass
@@ -139,9 +140,12 @@ class RunPage:
 
 @dataclass
 class Said:
-    """What a tablet has to say, oldest first."""
+    """What a tablet has to say, oldest first; ``by``: who of the house said it, where that is not who is
+    signed in there.
+    """
 
     events: list[Event]
+    by: str | None = None
 
 
 def _name(user: User | None) -> str | None:
@@ -163,6 +167,7 @@ def _now(run: Run, standing: Standing | None = None) -> RunNow:
         standing,
         used(plan, worked, standing),
         [PhotoView(p.pk, p.words, p.taken_at, _name(p.by)) for p in _photos(run)],
+        {e.event_id: e.by.get_username() for e in run.events.select_related("by") if e.by},
     )
 
 
@@ -323,6 +328,7 @@ def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
 def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunNow:
     """Write events, all or none; one that is there already is passed over."""
     with transaction.atomic():
+        by = _of_the_house(said.by) or user_of(request)
         run = run_of(run_id)
         worked = snapshot(run)[1]
         events = events_of(run)
@@ -335,12 +341,15 @@ def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunNow:
                 admit(worked, run.started_at, events, event)
             except Faults as wrong:
                 raise Faults(*(f.under(f"events[{i}]") for f in wrong.faults)) from None
-            EventRecord.objects.create(
-                run=run, event_id=event.id, document=dump(event), by=user_of(request)
-            )
+            EventRecord.objects.create(run=run, event_id=event.id, document=dump(event), by=by)
             events, known = (*events, event), known | {event.id}
         standing = run.listed(worked, events)
     return _now(run, standing)
+
+
+def _of_the_house(name: str | None) -> User | None:
+    """Somebody by name, who may have been put out since; None for nobody."""
+    return User.objects.filter(username=name).first() if name else None
 
 
 def _check_clock(run: Run, event: Event) -> None:

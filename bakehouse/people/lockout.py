@@ -19,7 +19,7 @@ _FULL = "Too many wrong passwords from here. Wait a quarter of an hour."
 
 
 def _door(request: HttpRequest) -> str:
-    return f"door {request.META.get('REMOTE_ADDR', '')}"
+    return f"door-{request.META.get('REMOTE_ADDR', '')}"
 
 
 def not_too_often(request: HttpRequest) -> None:

@@ -29,8 +29,9 @@ Password = Annotated[str, Length(1, 200, "characters")]
 
 @dataclass
 class Person:
-    """Somebody of the house. ``here``: not put out."""
+    """Somebody of the house. ``number``: short, for a tablet that several use. ``here``: not put out."""
 
+    number: int
     username: str
     role: Role
     here: bool
@@ -73,7 +74,7 @@ class First(Checked):
 
 
 def _person(user: User) -> Person:
-    return Person(user.get_username(), role_of(user), user.is_active)
+    return Person(user.pk, user.get_username(), role_of(user), user.is_active)
 
 
 def _good_password(password: str, user: User, field: str) -> None:

@@ -150,3 +150,16 @@ def test_doughs_of_one_plan_on_one_day_bear_numbers(hand, plan):
     lines = hand.call("GET", "/runs")["runs"]
     assert sorted(line["number"] for line in lines) == [1, 1, 2, 3]
     assert next(line for line in lines if line["id"] == old["id"])["number"] == 1
+
+
+def test_what_is_said_carries_who_said_it_on_a_tablet_that_several_use(head, hand, run):
+    mine, hers, nobody_s = (
+        event("note", words="a"),
+        event("note", words="b"),
+        event("note", words="c"),
+    )
+    path = f"/runs/{run['id']}/events"
+    hand.call("POST", path, {"events": [mine]})
+    hand.call("POST", path, {"events": [hers], "by": "wren"})
+    by = hand.call("POST", path, {"events": [nobody_s], "by": "somebody else"})["by"]
+    assert by == {mine["id"]: "tansy", hers["id"]: "wren", nobody_s["id"]: "tansy"}

@@ -6,6 +6,7 @@ import { expect, it, vi } from "vitest";
 import type { Entry } from "@/offline/db";
 import { Notices, PutAside, waitingOf } from "@/offline/Notices";
 import { typed } from "@/rooms/bench/GoButton";
+import { Choose } from "@/rooms/bench/Here";
 import { Keypad } from "@/rooms/bench/Keypad";
 import { usePedal } from "@/rooms/bench/usePedal";
 import { FirstStart } from "@/rooms/people/FirstStart";
@@ -90,6 +91,23 @@ it("a new house sends the code, the person and only what is different in the kit
   });
 });
 
+it("who is here is one press, or a short number; a longer one is waited for", async () => {
+  const choose = vi.fn();
+  const people = [3, 4, 41].map((number) => ({
+    number,
+    username: `p${number}`,
+    role: "bench" as const,
+    here: true,
+  }));
+  const { hand } = show(<Choose people={people} choose={choose} />);
+  await hand.click(screen.getByRole("button", { name: /^p4 4$/ }));
+  fireEvent.keyDown(document.body, { key: "3" });
+  fireEvent.keyDown(document.body, { key: "4" });
+  expect(choose.mock.calls).toEqual([["p4"], ["p3"]]);
+  fireEvent.keyDown(document.body, { key: "1" });
+  expect(choose.mock.lastCall).toEqual(["p41"]);
+});
+
 const entry = (more: Partial<Entry>): Entry =>
   ({
     id: "e",
@@ -169,5 +187,7 @@ it("a time that is typed is the last one of that hour", () => {
   const at = new Date("2026-11-28T00:10:00Z");
   expect(typed("00:05", at, at)?.toISOString()).toBe("2026-11-28T00:05:00.000Z");
   expect(typed("23:50", at, at)?.toISOString()).toBe("2026-11-27T23:50:00.000Z");
-  expect(typed("", at, at)).toBeNull();
+  for (const text of ["0005", "0:05", "00.05"])
+    expect(typed(text, at, at)?.toISOString()).toBe("2026-11-28T00:05:00.000Z");
+  for (const text of ["", "noon", "25:00", "1:7"]) expect(typed(text, at, at)).toBeNull();
 });

@@ -127,6 +127,15 @@ it("where another tablet has started the same dough, what waits is said to that 
   expect(runs).toEqual(["a", "c", "b"]);
 });
 
+it("what one person entered does not go out as another's", () => {
+  const entries = [
+    event(1, "a", { by: "tansy" }),
+    event(2, "a", { by: "tansy" }),
+    event(3, "a", { by: "alder" }),
+  ];
+  expect(ids(together(entries))).toEqual(["event-1", "event-2"]);
+});
+
 it("a heap of events goes in portions", () => {
   expect(together(Array.from({ length: 120 }, (_, n) => event(n)))).toHaveLength(50);
 });

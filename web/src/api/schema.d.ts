@@ -5064,7 +5064,7 @@ export interface components {
         };
         /**
          * RunNow
-         * @description Where a run stands: what a screen asks for again and again.
+         * @description Where a run stands: what a screen asks for again and again. ``by``: who said each event.
          */
         RunNow: {
             /**
@@ -5083,6 +5083,10 @@ export interface components {
             used: components["schemas"]["Used"] | null;
             /** Photos */
             photos: components["schemas"]["PhotoView"][];
+            /** By */
+            by: {
+                [key: string]: string;
+            };
         };
         /**
          * Scaled
@@ -5537,11 +5541,14 @@ export interface components {
         };
         /**
          * Said
-         * @description What a tablet has to say, oldest first.
+         * @description What a tablet has to say, oldest first; ``by``: who of the house said it, where that is not who is
+         *     signed in there.
          */
         Said: {
             /** Events */
             events: components["schemas"]["Event"][];
+            /** By */
+            by?: string | null;
         };
         /**
          * Batch
@@ -6741,9 +6748,11 @@ export interface components {
         };
         /**
          * Person
-         * @description Somebody of the house. ``here``: not put out.
+         * @description Somebody of the house. ``number``: short, for a tablet that several use. ``here``: not put out.
          */
         Person: {
+            /** Number */
+            number: number;
             /** Username */
             username: string;
             /**

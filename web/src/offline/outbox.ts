@@ -6,6 +6,7 @@ import { showRun } from "@/api/runs";
 import { houseTime } from "@/wire/clock";
 import { answered, onBack, unanswered } from "@/wire/connection";
 import { type Entry, kept, type What } from "./db";
+import { whoIsHere } from "./here";
 import { LOCK, post, shelf } from "./post";
 import { sendAll } from "./send";
 
@@ -75,7 +76,8 @@ export function send(): Promise<unknown> {
 /** Put something into the outbox. It is on the screen at once, and leaves when the server has it. */
 export async function put(run: string, what: What, id: string): Promise<void> {
   const session = queries.getQueryData<Schemas["Session"]>(["session"]);
-  const entry: Entry = { ...what, id, run, by: session?.me?.username ?? null, tries: 0, next: 0 };
+  const by = whoIsHere() ?? session?.me?.username ?? null;
+  const entry: Entry = { ...what, id, run, by, tries: 0, next: 0 };
   show([...entries, entry]);
   const db = await kept();
   await db.add("outbox", entry);

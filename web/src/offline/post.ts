@@ -27,7 +27,8 @@ function request(sending: Entry[]): { path: string; body: BodyInit; json: boolea
     return { path: "/api/runs", body: JSON.stringify(first.body), json: true };
   if (first.what === "event") {
     const events = sending.flatMap((e) => (e.what === "event" ? [e.body] : []));
-    return { path: `/api/runs/${first.run}/events`, body: JSON.stringify({ events }), json: true };
+    const body = JSON.stringify({ events, by: first.by });
+    return { path: `/api/runs/${first.run}/events`, body, json: true };
   }
   const form = new FormData();
   form.append("id", first.body.id);

@@ -33,7 +33,7 @@ export interface Told {
 export function together(entries: Entry[]): Entry[] {
   const [first] = entries;
   if (first?.what !== "event") return entries.slice(0, 1);
-  const other = entries.findIndex((e) => e.what !== "event");
+  const other = entries.findIndex((e) => e.what !== "event" || e.by !== first.by);
   return entries.slice(0, Math.min(other < 0 ? entries.length : other, MOST_AT_ONCE));
 }
 

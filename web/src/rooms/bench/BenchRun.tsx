@@ -10,6 +10,7 @@ import {
 } from "@tabler/icons-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
+import { useSession } from "@/api/queries";
 import { numbered } from "@/api/runs";
 import { Nothing, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
@@ -19,6 +20,7 @@ import { Notices, PutAside } from "@/offline/Notices";
 import classes from "./BenchRun.module.css";
 import { Entries } from "./Entries";
 import { GoButton, PutRight } from "./GoButton";
+import { Here } from "./Here";
 import { Keypad } from "./Keypad";
 import { MayItGoIn } from "./MayItGoIn";
 import { Moves } from "./Moves";
@@ -66,6 +68,7 @@ type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 
 function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
   const clock = useClock();
+  const me = useSession().data?.me?.username;
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<Asking>(null);
   const away = lastWords(view, waiting) === AWAY;
@@ -93,6 +96,7 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
           started {timeOfDay(view.started_at)}
           {view.started_by && ` by ${view.started_by}`}
         </span>
+        {me && <Here me={me} />}
         <Marks done={now.turnsDone} of={view.standing.turns} />
       </header>
       <Notices waiting={held} lostSince={lostSince} />

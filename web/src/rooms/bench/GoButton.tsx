@@ -53,9 +53,10 @@ export function GoButton({ now, clock, say }: { now: Now; clock: Date; say: Say 
   );
 }
 
-/** The moment nearest before now at which the house's clock shows what was typed. */
+/** The last moment at which the house's clock showed what was typed: `5:30`, `0530`, `5.30`. */
 export function typed(text: string, near: Date, now: Date): Date | null {
-  const at = text && fromWall(`${wall(near).slice(0, 10)}T${text}`);
+  const [, hour, minute] = /^\s*(\d{1,2})\D?(\d\d)\s*$/.exec(text) ?? [];
+  const at = hour && fromWall(`${wall(near).slice(0, 10)}T${hour.padStart(2, "0")}:${minute}`);
   if (!at) return null;
   const found = new Date(at);
   // over midnight: yesterday's, where today's is still to come
@@ -89,13 +90,18 @@ export function PutRight({ now, say, clock }: { now: Now; say: Say; clock: Date 
       <span>
         {what}{" "}
         <input
-          type="time"
+          key={deed.at.getTime()}
           aria-label={`When: ${what}`}
           className={classes.when}
-          value={timeOfDay(deed.at)}
-          onChange={(e) => {
+          inputMode="numeric"
+          maxLength={5}
+          defaultValue={timeOfDay(deed.at)}
+          onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+          onBlur={(e) => {
             const at = typed(e.currentTarget.value, deed.at, clock);
-            if (at) shift(Math.round((at.getTime() - deed.at.getTime()) / 60_000));
+            const by = at ? Math.round((at.getTime() - deed.at.getTime()) / 60_000) : 0;
+            if (by) shift(by);
+            else e.currentTarget.value = timeOfDay(deed.at);
           }}
         />
       </span>

@@ -198,6 +198,7 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
                 {saidAt(planned.stop, out).map((s) => (
                   <span key={s.event_id} className={classes.said}>
                     {clock(s.at)} {s.text}
+                    {run.by[s.event_id] && <span className="quiet"> {run.by[s.event_id]}</span>}
                   </span>
                 ))}
               </td>
@@ -205,6 +206,9 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
               <td>
                 {actual ? clock(actual.at) : "not yet"}
                 {actual?.assumed && <span className="quiet"> as planned</span>}
+                {actual && !actual.assumed && run.by[actual.event_id] && (
+                  <span className="quiet"> {run.by[actual.event_id]}</span>
+                )}
               </td>
               <td>
                 {off !== null && (
