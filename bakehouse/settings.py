@@ -180,5 +180,9 @@ LOGGING = {
     "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
     # one line a request, where somebody wants it
-    "loggers": {"bakehouse.requests": {"level": "INFO" if LOG_REQUESTS else "WARNING"}},
+    "loggers": {
+        # that somebody waits for a moment is nothing to write down
+        "waitress.queue": {"level": "ERROR"},
+        "bakehouse.requests": {"level": "INFO" if LOG_REQUESTS else "WARNING"},
+    },
 }

@@ -6,6 +6,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
+from django.utils import timezone
 
 from bakehouse.cold.models import ProbeRecord
 from tests.api.conftest import started
@@ -128,7 +129,7 @@ def test_a_stranger_s_token_and_a_bench_hand_s_probe_are_refused(head, hand):
 
 def test_a_run_is_as_warm_as_it_was_measured_and_a_rest_may_be_moved(hand, plan):
     run = started(hand, plan["id"])
-    now = datetime.fromisoformat(run["now"])
+    now = timezone.now()
     n = iter(range(100))
 
     def say(kind, **fields):

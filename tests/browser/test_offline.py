@@ -32,28 +32,28 @@ def test_a_tablet_opens_and_goes_on_without_a_network(person, house):
     page.wait_for_function("navigator.serviceWorker.controller !== null")
     page.wait_for_timeout(3_000)  # what was read is written down every two seconds
     house.stop()
+    try:
+        # a cold start: the page is opened anew, in a tab of its own, and nobody answers
+        page.close()
+        page = page.context.new_page()
+        page.goto(f"/bench/{run}")
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+        expect(page.get_by_text(re.compile("^No connection since"))).to_be_visible()
+        page.get_by_role("button", name=re.compile("^Note")).click()
+        page.get_by_role("button", name="Springs back").click()
+        expect(page.get_by_text(WAITS)).to_be_visible()
 
-    # a cold start: the page is opened anew, in a tab of its own, and nobody answers
-    page.close()
-    page = page.context.new_page()
-    page.goto(f"/bench/{run}")
-    expect(page.get_by_role("heading", level=1)).to_be_visible()
-    expect(page.get_by_text(re.compile("^No connection since"))).to_be_visible()
-    page.get_by_role("button", name=re.compile("^Note")).click()
-    page.get_by_role("button", name="Springs back").click()
-    expect(page.get_by_text(WAITS)).to_be_visible()
-
-    # another tab of the same tablet knows of it, and adds its own
-    other = page.context.new_page()
-    other.goto("/bench")
-    expect(other.get_by_text(re.compile("1 entry waits here"))).to_be_visible()
-    other.goto(f"/bench/{run}")
-    other.get_by_role("button", name=re.compile("^Note")).click()
-    other.get_by_role("button", name="Springs back").click()
-    for tab in (page, other):
-        expect(tab.get_by_text(re.compile("2 entries wait here"))).to_be_visible()
-
-    house.start()
+        # another tab of the same tablet knows of it, and adds its own
+        other = page.context.new_page()
+        other.goto("/bench")
+        expect(other.get_by_text(re.compile("1 entry waits here"))).to_be_visible()
+        other.goto(f"/bench/{run}")
+        other.get_by_role("button", name=re.compile("^Note")).click()
+        other.get_by_role("button", name="Springs back").click()
+        for tab in (page, other):
+            expect(tab.get_by_text(re.compile("2 entries wait here"))).to_be_visible()
+    finally:
+        house.start()
     for tab in (page, other):
         expect(tab.get_by_text(WAITS)).to_have_count(0)
     assert said(page, run) == before + 2

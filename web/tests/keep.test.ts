@@ -2,18 +2,19 @@
 /** What was read last is there again after a cold start, is asked for anew, and is nobody else's. */
 import "fake-indexeddb/auto";
 import { QueryClient } from "@tanstack/react-query";
-import { beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it } from "vitest";
 import { kept } from "@/offline/db";
 import { keepWhatIsRead } from "@/offline/keep";
 
 const written = async () => (await kept()).get("read", "queries");
 beforeEach(async () => (await kept()).clear("read"));
 
-async function after(set: (queries: QueryClient) => void) {
+async function after(set: (queries: QueryClient) => unknown) {
   const first = new QueryClient();
   await keepWhatIsRead(first);
-  set(first);
-  await vi.waitFor(async () => expect(await written()).toBeTruthy(), { timeout: 4000 });
+  await set(first);
+  await new Promise((done) => setTimeout(done, 2_300)); // it is written every two seconds
+  expect(await written()).toBeTruthy();
   const second = new QueryClient();
   await keepWhatIsRead(second);
   return second;
@@ -29,6 +30,23 @@ it("keeps the runs, the day and who is here, and marks them to be asked for agai
   expect(queries.getQueryData(["run", "a", "snapshot"])).toEqual({ id: "a" });
   expect(queries.getQueryState(["session"])?.isInvalidated).toBe(true);
   expect(queries.getQueryData(["work", { name: "x" }])).toBeUndefined();
+});
+
+it("keeps what was read when it cannot be asked for again", async () => {
+  const queries = await after(async (q) => {
+    q.setQueryData(["run", "a"], { said: 4 });
+    await q
+      .fetchQuery({
+        queryKey: ["run", "a"],
+        queryFn: () => Promise.reject(new Error("gone")),
+        retry: false,
+        staleTime: 0,
+      })
+      .catch(() => undefined);
+    expect(q.getQueryState(["run", "a"])?.status).toBe("error");
+  });
+  expect(queries.getQueryData(["run", "a"])).toEqual({ said: 4 });
+  expect(queries.getQueryState(["run", "a"])?.status).toBe("success");
 });
 
 it("does not keep that nobody is here", async () => {

@@ -28,13 +28,15 @@ it("lets somebody in, and says at its field why not", async () => {
   });
   const { hand } = show(<People me={ME} />);
   await screen.findByText("tansy");
-  await hand.type(screen.getByLabelText("Name"), "Tansy");
+  await hand.type(screen.getByLabelText("Who comes"), "Tansy");
   await hand.type(screen.getByLabelText("First password"), "reeds-by-the-weir");
   await hand.click(screen.getByRole("button", { name: "Let in" }));
   expect(await screen.findByText("Somebody of this name is there already.")).toBeTruthy();
   refused = false;
   await hand.click(screen.getByRole("button", { name: "Let in" }));
-  await waitFor(() => expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe(""));
+  await waitFor(() =>
+    expect((screen.getByLabelText("Who comes") as HTMLInputElement).value).toBe(""),
+  );
   expect(asked.find((a) => a.what === "POST /api/people")?.body).toMatchObject({ role: "bench" });
 });
 
@@ -46,8 +48,8 @@ it("puts somebody else out, and nobody out of her own house", async () => {
       refuse(422, "role", "Somebody must stay head baker. Make another one first."),
   });
   const { hand } = show(<People me={ME} />);
-  await hand.click(await screen.findByRole("button", { name: "Put tansy out" }));
-  expect(screen.queryByRole("button", { name: "Put wren out" })).toBeNull();
+  await hand.click(await screen.findByRole("button", { name: "Put out tansy" }));
+  expect(screen.queryByRole("button", { name: "Put out wren" })).toBeNull();
   expect(asked.at(-1)?.body).toEqual({ role: null, here: false, password: null });
   await hand.selectOptions(screen.getByLabelText("What wren may do"), "bench");
   expect((await screen.findByRole("alert")).textContent).toContain("must stay head baker");

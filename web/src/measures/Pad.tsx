@@ -25,7 +25,10 @@ export function Pad({ quantity, label, minus, example, refuse, onEnter }: Props)
   // closed before it was saved, it opens with what was entered
   const draft = `${label} ${quantity}`;
   const [text, setText] = useState(drafts.get(draft) ?? "");
-  useEffect(() => void drafts.set(draft, text), [draft, text]);
+  useEffect(() => {
+    if (text) drafts.set(draft, text);
+    else drafts.delete(draft);
+  }, [draft, text]);
   const [complaint, setComplaint] = useState("");
   const unit = QUANTITIES[quantity].shown[likes.units];
   const keys = ["7", "8", "9", "4", "5", "6", "1", "2", "3", minus ? "−" : "00", "0", "."];
@@ -44,6 +47,7 @@ export function Pad({ quantity, label, minus, example, refuse, onEnter }: Props)
       const refusal = refuse(read.value, `${text} ${unit}`);
       if (refusal) setComplaint(refusal);
       else {
+        drafts.delete(draft);
         setText("");
         onEnter(read.value);
       }

@@ -51,10 +51,14 @@ export async function keepWhatIsRead(queries: QueryClient, now = Date.now()): Pr
     const client = dehydrate(queries, {
       shouldDehydrateMutation: () => false,
       shouldDehydrateQuery: (query) =>
-        query.state.status === "success" &&
-        keys.has(query.queryKey[0]) &&
-        !nobody(query.state.data),
+        query.state.data !== undefined && keys.has(query.queryKey[0]) && !nobody(query.state.data),
     });
+    // that it could not be asked for lately takes nothing away from what was read
+    for (const { state } of client.queries) {
+      state.status = "success";
+      state.error = null;
+      state.fetchFailureReason = null;
+    }
     const read: Read = { reads: __READS__, at: Date.now(), client };
     await (await kept()).put("read", read, KEY).catch(() => undefined);
   };

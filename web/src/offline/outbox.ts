@@ -8,12 +8,13 @@ import { answered, onBack, unanswered } from "@/wire/connection";
 import { type Entry, kept, type What } from "./db";
 import { whoIsHere } from "./here";
 import { LOCK, post, shelf } from "./post";
-import { sendAll } from "./send";
+import { LOOK_AGAIN, sendAll } from "./send";
 
 const EVERY_MS = 3_000;
 
 let entries: Entry[] = [];
 const going = new Set<string>();
+const takenBack = new Set<string>();
 const changed = new Set<() => void>();
 const others = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(LOCK);
 
@@ -38,6 +39,7 @@ export function send(): Promise<unknown> {
     await sendAll(
       shelf,
       async (sending) => {
+        if (sending.some((e) => takenBack.has(e.id))) return LOOK_AGAIN;
         for (const e of sending) going.add(e.id);
         const sent = await post(csrfToken)(sending);
         for (const e of sending) going.delete(e.id);
@@ -107,6 +109,8 @@ export const waitingAs = (id: string): Entry | undefined => entries.find((e) => 
 export async function takeBack(id: string): Promise<boolean> {
   const entry = entries.find((e) => e.id === id);
   if (!entry || entry.n === undefined || going.has(id)) return false;
+  // a look at the box that began before this must not send it
+  takenBack.add(id);
   await drop(entry);
   return true;
 }

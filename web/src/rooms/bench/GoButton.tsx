@@ -71,12 +71,7 @@ export function PutRight({ now, say, clock }: { now: Now; say: Say; clock: Date 
   const shift = (minutes: number) => say({ kind: "move", target: deed.id, minutes });
   return (
     <div className={classes.right}>
-      <ActionIcon
-        variant="outline"
-        size={56}
-        aria-label="Five minutes earlier"
-        onClick={() => shift(-5)}
-      >
+      <ActionIcon variant="outline" size={56} aria-label="−5 minutes" onClick={() => shift(-5)}>
         −5
       </ActionIcon>
       <ActionIcon

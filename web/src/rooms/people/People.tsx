@@ -48,7 +48,7 @@ export function People({ me }: { me: Schemas["Me"] }) {
         }}
       >
         <TextInput
-          label="Name"
+          label="Who comes"
           required
           withAsterisk={false}
           value={name}
@@ -137,7 +137,7 @@ function Row({ person, me }: { person: Person; me: Schemas["Me"] }) {
       {username !== me.username && (
         <Button
           variant="default"
-          aria-label={here ? `Put ${username} out` : `Let ${username} in again`}
+          aria-label={here ? `Put out ${username}` : `Let in again ${username}`}
           onClick={() => change.mutate({ here: !here })}
         >
           {here ? "Put out" : "Let in again"}
