@@ -7,7 +7,7 @@ PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo build serve test quick coverage units lint types written api-types browser-tools bench shots clean
+.PHONY: demo build serve test quick coverage units lint types written api-types browser-tools bench soak shots clean
 .DEFAULT_GOAL := demo
 
 demo: build
@@ -110,6 +110,10 @@ units: $(STAMPS)/npm
 
 bench: build $(STAMPS)/dev
 	@$(PY) benchmarks/work.py
+
+# Two hundred tablets for a minute, on this machine only.
+soak: build $(STAMPS)/dev
+	@$(PY) benchmarks/soak.py
 
 # Fresh pictures of every main view, from the demo data, into docs/screenshots.
 shots: build $(STAMPS)/dev browser-tools

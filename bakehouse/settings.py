@@ -165,6 +165,11 @@ WEB_BUILD = BASE_DIR / "web" / "dist"
 STATIC_URL = "/static/"
 STATIC_ROOT = BASE_DIR / ".stamps" / "static"
 STATIC_ROOT.mkdir(parents=True, exist_ok=True)
+# packed once, at build, in both of the ways that browsers unpack
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "bakehouse.packed.PackedStorage"},
+}
 STATICFILES_DIRS = [WEB_BUILD] if WEB_BUILD.is_dir() else []
 
 

@@ -10,6 +10,7 @@ from datetime import UTC, datetime, timedelta
 from threading import Thread
 
 import pytest
+from django.core.management import call_command
 from django.db import connection
 from django.test import Client
 from django.utils import timezone
@@ -207,3 +208,13 @@ def test_a_look_at_a_run_that_has_not_moved_is_answered_with_nothing(hand, plan)
     }
     hand.call("POST", f"/runs/{run['id']}/events", {"events": [event]})
     assert hand.get(path, headers=known).status_code == 200
+
+
+def test_what_every_tablet_fetches_is_packed_when_it_is_built(tmp_path, settings):
+    settings.STATIC_ROOT = tmp_path
+    call_command("collectstatic", interactive=False, verbosity=0)
+    (script,) = tmp_path.glob("assets/index-*.js")
+    for ending in ("br", "gz"):
+        packed = script.with_name(f"{script.name}.{ending}")
+        assert packed.stat().st_size < 0.4 * script.stat().st_size
+    assert not list(tmp_path.glob("admin/**/*.br"))
