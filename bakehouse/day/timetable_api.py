@@ -166,9 +166,14 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
     _looking.pop(order_id, Event()).set()
     _looking[order_id] = stop
     *_, found = arranged(day, the_kitchen(), asked.seconds, _since(record), stop.is_set)
-    if _looking.get(order_id) is stop:
+    latest = _looking.get(order_id) is stop
+    if latest:
         del _looking[order_id]
+    if latest or not OrderRecord.objects.filter(pk=order_id, timetable__isnull=False).exists():
         _keep(record, found, numbered)
+    else:
+        # another look began meanwhile: what that has found so far is the day's
+        record.refresh_from_db()
     return _arranged(record)
 
 

@@ -26,18 +26,12 @@ from lamination.warmth.learn import read_logger_csv
 from .conftest import STATION, started
 
 
-def test_a_heap_of_wrong_turns_is_answered_quickly_with_one_sentence(head):
+def test_a_heap_of_wrong_turns_is_answered_with_one_sentence(head):
     plan = json.dumps(STATION | {"turns": [0] * 700_000})
-    began = time.perf_counter()
     answer = head.generic("POST", "/api/work", plan, "application/json")
-    took = time.perf_counter() - began
     (fault,) = answer.json()["faults"]
     assert (answer.status_code, fault["field"]) == (422, "turns")
     assert "700000 of these are too many" in fault["message"]
-    # nothing was made of them: a plan worked takes longer
-    began = time.perf_counter()
-    head.call("POST", "/work", STATION)
-    assert took < 60 * (time.perf_counter() - began)
 
 
 def test_of_very_many_faults_the_first_are_said(head):

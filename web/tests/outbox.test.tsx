@@ -134,6 +134,29 @@ it("undo of what was not sent yet simply does not send it", async () => {
   expect(await inTheBox()).toEqual([]);
 });
 
+it("undo of what is on its way is said as well, and not swallowed", async () => {
+  const sent: Sent[] = [];
+  let answer = () => {};
+  serve({
+    ...LOOK,
+    [SAY]: async (body) => {
+      sent.push(body as Sent);
+      if (sent.length === 1)
+        await new Promise<void>((done) => {
+          answer = done;
+        });
+      return nowAfter(sent.length === 1 ? 1 : 0);
+    },
+  });
+  const { result } = await at();
+  act(() => result.current.say(done));
+  await waitFor(() => expect(sent).toHaveLength(1));
+  await act(() => result.current.undo());
+  answer();
+  await waitFor(() => expect(sent).toHaveLength(2), { timeout: 5000 });
+  expect(sent[1]?.events[0]).toMatchObject({ kind: "undo", target: sent[0]?.events[0]?.id });
+});
+
 it("undo of what the server has is an entry itself", async () => {
   const sent: Sent[] = [];
   serve({

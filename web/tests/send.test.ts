@@ -1,7 +1,7 @@
 /** What waits is sent run by run, in order, and nothing is thrown away; the bakehouse's clock is learnt. */
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Entry } from "@/offline/db";
-import { LOOK_AGAIN, pause, type Sent, sendAll, together } from "@/offline/send";
+import { pause, type Sent, sendAll, together } from "@/offline/send";
 
 const event = (n: number, run = "a", more: Partial<Entry> = {}): Entry =>
   ({
@@ -134,25 +134,6 @@ it("what one person entered does not go out as another's", () => {
     event(3, "a", { by: "alder" }),
   ];
   expect(ids(together(entries))).toEqual(["event-1", "event-2"]);
-});
-
-it("what is taken back while the box is being looked at is not sent", async () => {
-  const shelf = shelfOf(event(1), event(2));
-  const sent: string[][] = [];
-  let looked = 0;
-  const done = await sendAll(
-    shelf,
-    async (entries) => {
-      if (looked++ === 0) {
-        await shelf.drop([event(2)]);
-        return LOOK_AGAIN;
-      }
-      sent.push(ids(entries));
-      return said(200);
-    },
-    () => 0,
-  );
-  expect([done, sent]).toEqual([true, [["event-1"]]]);
 });
 
 it("a heap of events goes in portions", () => {

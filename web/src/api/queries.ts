@@ -1,5 +1,5 @@
 /** What the screens read, by name. */
-import { QueryClient, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { QueryClient, queryOptions, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import { localise } from "@/measures/words";
 import { api, got, Offline, Problem, type Schemas } from "./client";
@@ -30,12 +30,31 @@ export const useKitchen = () =>
   useQuery({ queryKey: ["kitchen"], queryFn: () => got(api.GET("/api/kitchen")) });
 
 /** The doughs under way. */
-export const useRuns = () =>
-  useQuery({
-    queryKey: ["runs", "under way"],
-    queryFn: () => got(api.GET("/api/runs", { params: { query: { under_way: true } } })),
-    refetchInterval: 15_000,
-  });
+export const underWay = queryOptions({
+  queryKey: ["runs", "under way"],
+  queryFn: () => got(api.GET("/api/runs", { params: { query: { under_way: true } } })),
+});
+
+export const useRuns = () => useQuery({ ...underWay, refetchInterval: 15_000 });
+
+/** The day that is started; null where none is. */
+export const today = queryOptions({
+  queryKey: ["today"],
+  queryFn: async () => {
+    try {
+      return await got(api.GET("/api/today"));
+    } catch (error) {
+      if (error instanceof Problem && error.status === 404) return null;
+      throw error;
+    }
+  },
+});
+
+/** Everybody of the house. */
+export const people = queryOptions({
+  queryKey: ["people"],
+  queryFn: () => got(api.GET("/api/people")),
+});
 
 /** Every dough that was run, latest first, page by page. */
 export const useBook = () =>

@@ -1,5 +1,5 @@
 /** A run: what was planned, which never changes, and where it stands now. */
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, got, type Schemas } from "./client";
 import { queries } from "./queries";
 
@@ -7,6 +7,21 @@ export type RunNow = Schemas["RunNow"];
 export type RunView = Schemas["RunSnapshot"] & RunNow;
 
 const at = (run_id: string) => ({ params: { path: { run_id } } });
+
+/** What never changes of a run. */
+export const snapshotOf = (runId: string) =>
+  queryOptions({
+    queryKey: ["run", runId, "snapshot"],
+    queryFn: () => got(api.GET("/api/runs/{run_id}/snapshot", at(runId))),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+/** Where a run stands. */
+export const nowOf = (runId: string) =>
+  queryOptions({
+    queryKey: ["run", runId],
+    queryFn: () => got(api.GET("/api/runs/{run_id}", at(runId))),
+  });
 
 interface Options {
   /** How often to ask again, ms; false: not at all. */
@@ -16,15 +31,9 @@ interface Options {
 
 /** A run as it stands. Its plan and sheets are fetched once; only what moves is asked for again. */
 export function useRunView(runId: string, { every, retry }: Options) {
-  const snapshot = useQuery({
-    queryKey: ["run", runId, "snapshot"],
-    queryFn: () => got(api.GET("/api/runs/{run_id}/snapshot", at(runId))),
-    staleTime: Number.POSITIVE_INFINITY,
-    retry,
-  });
+  const snapshot = useQuery({ ...snapshotOf(runId), retry });
   const now = useQuery({
-    queryKey: ["run", runId],
-    queryFn: () => got(api.GET("/api/runs/{run_id}", at(runId))),
+    ...nowOf(runId),
     refetchInterval: (query) => every(query.state.data?.standing.phase),
     retry,
   });

@@ -274,3 +274,11 @@ export function leaf(um: number, system: System): string {
   if (um >= 950) return `${(um / 1000).toFixed(1).replace(/\.0$/, "")} mm`;
   return um >= 9.5 ? `${um.toFixed(0)} µm` : `${um.toPrecision(2)} µm`;
 }
+
+/** What a row of the Kitchen measures, by its unit; a plain number where the unit is none of these. */
+export const OF_UNIT: Record<string, QuantityName> = {
+  mm: "length",
+  min: "time",
+  "%": "share",
+  "°C": "temperature",
+};

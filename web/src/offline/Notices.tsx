@@ -1,6 +1,8 @@
 /** What a person is told of the connection, of the tablet's clock, and of what waits. */
 import { Button } from "@mantine/core";
 import { useState } from "react";
+import { queries } from "@/api/queries";
+import { snapshotOf } from "@/api/runs";
 import { clock, fromWall, wall } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
@@ -50,9 +52,11 @@ export function PutAside({ entry }: { entry: Entry }) {
   const { words } = useSaying();
   const [at, setAt] = useState(entry.what === "event" ? wall(entry.body.at) : "");
   const why = (entry.aside ?? []).map((f) => f.message).join(" ");
+  const run = queries.getQueryData(snapshotOf(entry.run).queryKey);
+  const step = (key: string) => run?.worked.strip.find((s) => s.key === key)?.name ?? key;
   const of =
     entry.what === "event"
-      ? `“${[entry.body.stop, KINDS[entry.body.kind] ?? entry.body.kind].filter(Boolean).join(" ")}” of ${clock(entry.body.at)}`
+      ? `“${[entry.body.stop && step(entry.body.stop), KINDS[entry.body.kind] ?? entry.body.kind].filter(Boolean).join(" ")}” of ${clock(entry.body.at)}`
       : entry.what === "picture"
         ? "A picture"
         : "The start of this dough";

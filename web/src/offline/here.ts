@@ -12,4 +12,7 @@ export function whoIsHere(): string | null {
   }
 }
 
+/** Whoever signed the tablet in has left: so has everybody who used it with them. */
+export const nobodyHere = (): void => localStorage.removeItem(KEY);
+
 export const useHere = () => useLocalStorage<string | null>({ key: KEY, defaultValue: null });

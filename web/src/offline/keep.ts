@@ -15,6 +15,7 @@ const KEPT = [
   "run-warmth",
   "today",
   "plans",
+  "people",
   "trade",
   "kitchen",
 ] as const;

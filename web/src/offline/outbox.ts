@@ -8,13 +8,12 @@ import { answered, onBack, unanswered } from "@/wire/connection";
 import { type Entry, kept, type What } from "./db";
 import { whoIsHere } from "./here";
 import { LOCK, post, shelf } from "./post";
-import { LOOK_AGAIN, sendAll } from "./send";
+import { sendAll } from "./send";
 
 const EVERY_MS = 3_000;
 
 let entries: Entry[] = [];
-const going = new Set<string>();
-const takenBack = new Set<string>();
+let busy = false;
 const changed = new Set<() => void>();
 const others = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(LOCK);
 
@@ -31,47 +30,43 @@ function tellOthers(): void {
   others?.postMessage("changed");
 }
 
+/** Does something while no page of this tablet sends; null, and nothing done, while one does. */
+async function alone<T>(then: () => Promise<T>): Promise<T | null> {
+  if (navigator.locks)
+    return navigator.locks.request(LOCK, { ifAvailable: true }, (lock) => (lock ? then() : null));
+  if (busy) return null;
+  busy = true;
+  try {
+    return await then();
+  } finally {
+    busy = false;
+  }
+}
+
 let working: Promise<unknown> = Promise.resolve();
 
 /** Send what waits, from this page, unless another page is at it. */
 export function send(): Promise<unknown> {
   const now = async () => {
-    await sendAll(
-      shelf,
-      async (sending) => {
-        if (sending.some((e) => takenBack.has(e.id))) return LOOK_AGAIN;
-        for (const e of sending) going.add(e.id);
-        const sent = await post(csrfToken)(sending);
-        for (const e of sending) going.delete(e.id);
-        return sent;
+    await sendAll(shelf, post(csrfToken), houseTime, {
+      sent: ([first], body) => {
+        answered();
+        if (first) showRun(body as Schemas["RunNow"]);
+        if (first?.what === "start") queries.invalidateQueries({ queryKey: ["runs"] });
       },
-      houseTime,
-      {
-        sent: ([first], body) => {
+      kept: ([first], sent) => {
+        if (sent) {
           answered();
-          if (first) showRun(body as Schemas["RunNow"]);
-          if (first?.what === "start") queries.invalidateQueries({ queryKey: ["runs"] });
-        },
-        kept: ([first], sent) => {
-          if (sent) {
-            answered();
-            if (first) queries.invalidateQueries({ queryKey: ["run", first.run] });
-            if (sent.status === 401) queries.invalidateQueries({ queryKey: ["session"] });
-          } else unanswered();
-        },
+          if (first) queries.invalidateQueries({ queryKey: ["run", first.run] });
+          if (sent.status === 401) queries.invalidateQueries({ queryKey: ["session"] });
+        } else unanswered();
       },
-    );
+    });
     await look();
     tellOthers();
   };
-  const alone = async () => {
-    if (navigator.locks)
-      await navigator.locks.request(LOCK, { ifAvailable: true }, (lock) =>
-        lock ? now() : undefined,
-      );
-    else await now();
-  };
-  working = working.then(alone, alone);
+  const next = () => alone(now);
+  working = working.then(next, next);
   return working;
 }
 
@@ -105,14 +100,14 @@ async function hurry(): Promise<void> {
 /** What waits under an id. */
 export const waitingAs = (id: string): Entry | undefined => entries.find((e) => e.id === id);
 
-/** Take back what is not on its way yet; false where it is too late for that. */
+/** Take back what was not sent; false where it is on its way, or there already. */
 export async function takeBack(id: string): Promise<boolean> {
-  const entry = entries.find((e) => e.id === id);
-  if (!entry || entry.n === undefined || going.has(id)) return false;
-  // a look at the box that began before this must not send it
-  takenBack.add(id);
-  await drop(entry);
-  return true;
+  const gone = await alone(async () => {
+    const entry = await (await kept()).getFromIndex("outbox", "id", id);
+    if (entry) await drop(entry);
+    return entry !== undefined;
+  });
+  return gone ?? false;
 }
 
 export async function drop(entry: Entry): Promise<void> {

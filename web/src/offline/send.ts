@@ -14,10 +14,7 @@ const MOST_AT_ONCE = 50;
 export type Sent = { status: number; body: unknown; faults: NonNullable<Entry["aside"]> } | null;
 
 /** To start one run, add one picture, or say some events: oldest first, all or none. */
-export type Post = (entries: Entry[]) => Promise<Sent | typeof LOOK_AGAIN>;
-
-/** Some of it was taken back a moment ago: nothing was sent. */
-export const LOOK_AGAIN = "look again";
+export type Post = (entries: Entry[]) => Promise<Sent>;
 
 export interface Shelf {
   all: () => Promise<Entry[]>;
@@ -65,7 +62,6 @@ export async function sendAll(
     const of = together(waiting.filter((e) => e.run === first.run));
     const going = alone.has(first.run) ? of.slice(0, 1) : of;
     const sent = await post(going);
-    if (sent === LOOK_AGAIN) continue;
     if (sent && sent.status < 300) {
       await shelf.drop(going);
       const made = (sent.body as { id?: string } | null)?.id;

@@ -4,18 +4,15 @@ import { useWindowEvent } from "@mantine/hooks";
 import { IconUser } from "@tabler/icons-react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, got, type Schemas } from "@/api/client";
+import type { Schemas } from "@/api/client";
+import { people as everybody } from "@/api/queries";
 import { useHere } from "@/offline/here";
 import classes from "./BenchRun.module.css";
 
 export function Here({ me }: { me: string }) {
   const [here, setHere] = useHere();
   const [asking, ask] = useState(false);
-  const people = useQuery({
-    queryKey: ["people"],
-    queryFn: () => got(api.GET("/api/people")),
-    enabled: asking,
-  });
+  const people = useQuery({ ...everybody, enabled: asking });
   return (
     <>
       <button type="button" className={classes.here} onClick={() => ask(true)}>

@@ -9,7 +9,7 @@ import { Nothing, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
 import { FaultsContext } from "@/measures/faults";
 import { MeasureInput } from "@/measures/MeasureInput";
-import type { QuantityName } from "@/measures/quantity";
+import { OF_UNIT } from "@/measures/quantity";
 import { capital } from "@/measures/words";
 import { Ingredients } from "./Ingredients";
 import classes from "./KitchenRoom.module.css";
@@ -17,13 +17,6 @@ import { LearnPlace } from "./LearnPlace";
 import { OwnCards } from "./OwnCards";
 
 type Default = Schemas["Default"];
-
-const QUANTITY: Record<string, QuantityName> = {
-  mm: "length",
-  min: "time",
-  "%": "share",
-  "°C": "temperature",
-};
 
 /** The table of practice: every starting value, where it comes from, and yours in its place. */
 export function KitchenRoom({ people }: { people?: ReactNode }) {
@@ -113,11 +106,11 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
               >
                 <MeasureInput
                   label={capital(row.label)}
-                  quantity={QUANTITY[row.unit] ?? "number"}
+                  quantity={OF_UNIT[row.unit] ?? "number"}
                   path={`yours.${row.key}`}
                   value={row.value}
                   onLeaving
-                  help={row.unit && !QUANTITY[row.unit] ? `${row.unit}, ${row.origin}` : row.origin}
+                  help={row.unit && !OF_UNIT[row.unit] ? `${row.unit}, ${row.origin}` : row.origin}
                   onChange={(v) => v !== null && set(row.key, v)}
                 />
                 {row.origin === "yours" && (

@@ -7,11 +7,9 @@ import { queries, sentence } from "@/api/queries";
 import { Mark } from "@/app/Mark";
 import { FaultsContext } from "@/measures/faults";
 import { MeasureInput } from "@/measures/MeasureInput";
-import type { QuantityName } from "@/measures/quantity";
+import { OF_UNIT } from "@/measures/quantity";
 import { capital } from "@/measures/words";
 import classes from "./SignIn.module.css";
-
-const QUANTITY: Record<string, QuantityName> = { mm: "length", "°C": "temperature" };
 
 export function FirstStart() {
   const [code, setCode] = useState("");
@@ -69,7 +67,7 @@ export function FirstStart() {
             <MeasureInput
               key={row.key}
               label={capital(row.label)}
-              quantity={QUANTITY[row.unit] ?? "number"}
+              quantity={OF_UNIT[row.unit] ?? "number"}
               path={`rows.${row.key}`}
               value={own[row.key] ?? row.value}
               onChange={(v) => v !== null && setOwn({ ...own, [row.key]: v })}

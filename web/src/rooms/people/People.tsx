@@ -3,7 +3,7 @@ import { Button, NativeSelect, PasswordInput, TextInput } from "@mantine/core";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, Problem, type Schemas } from "@/api/client";
-import { queries, sentence } from "@/api/queries";
+import { people as everybody, queries, sentence } from "@/api/queries";
 import classes from "./People.module.css";
 
 type Person = Schemas["Person"];
@@ -20,7 +20,7 @@ const faultOf = (error: unknown, field: string) =>
   error instanceof Problem ? error.faults.find((f) => f.field === field)?.message : undefined;
 
 export function People({ me }: { me: Schemas["Me"] }) {
-  const people = useQuery({ queryKey: ["people"], queryFn: () => got(api.GET("/api/people")) });
+  const people = useQuery(everybody);
   const [name, setName] = useState("");
   const [password, setPassword] = useState("");
   const [role, setRole] = useState<Role>("bench");

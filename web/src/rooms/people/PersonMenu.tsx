@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, got, LEFT, type Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
+import { nobodyHere } from "@/offline/here";
 import { OwnPassword } from "./People";
 
 type Likes = Schemas["Likes"];
@@ -54,6 +55,7 @@ export function PersonMenu({ me }: { me: Schemas["Me"] }) {
       // The way in first: what is watched must never stand without an answer. Then forget the rest.
       queries.setQueryData(["session"], session);
       queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
+      nobodyHere();
       window.dispatchEvent(new Event(LEFT));
       go("/");
     },

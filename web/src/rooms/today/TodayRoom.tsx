@@ -3,8 +3,8 @@ import { Button, NativeSelect, Textarea } from "@mantine/core";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, got, Problem, type Schemas } from "@/api/client";
-import { queries, sentence } from "@/api/queries";
+import { api, got, type Schemas } from "@/api/client";
+import { queries, sentence, today as todayQuery } from "@/api/queries";
 import { SoundSwitch } from "@/app/SoundSwitch";
 import { Nothing, Waiting } from "@/app/states";
 import { clock } from "@/app/time";
@@ -23,18 +23,7 @@ type Due = Schemas["Due"];
 const MOVES_FROM_MIN = 5; // minutes late from which the rest of the day is arranged again by itself
 
 export function TodayRoom() {
-  const today = useQuery({
-    queryKey: ["today"],
-    queryFn: async () => {
-      try {
-        return await got(api.GET("/api/today"));
-      } catch (error) {
-        if (error instanceof Problem && error.status === 404) return null;
-        throw error;
-      }
-    },
-    refetchInterval: 10_000,
-  });
+  const today = useQuery({ ...todayQuery, refetchInterval: 10_000 });
   if (today.isPending) return <Waiting what="the day" />;
   if (today.isError && !today.data) return <Nothing error={today.error} retry={today.refetch} />;
   if (!today.data) {
