@@ -3,6 +3,7 @@ SHELL := /bin/bash
 PORT ?= 8000
 DATA_DIR ?= $(CURDIR)/data
 export DATA_DIR
+export NUMBA_CACHE_DIR := $(CURDIR)/.stamps/loops
 PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
@@ -55,9 +56,16 @@ $(STAMPS)/web: $(STAMPS)/npm $(STAMPS)/app $(WEB_SOURCES)
 	@$(PY) manage.py collectstatic --noinput --clear -v 0
 	@touch $@
 
+# The core's compiled loops are compiled once, here, so that nobody waits for them.
+$(STAMPS)/loops: lamination/heat/stepping.py lamination/materials/thermal.py $(STAMPS)/app
+	@echo "Compiling the core's loops"
+	@mkdir -p $@
+	@$(PY) -c "from lamination.heat import ready; ready()"
+	@touch $@
+
 # Migrations run each time: they are quick, and DATA_DIR may be new.
 .PHONY: $(STAMPS)/migrated
-$(STAMPS)/migrated: $(STAMPS)/web
+$(STAMPS)/migrated: $(STAMPS)/web $(STAMPS)/loops
 	@$(PY) manage.py migrate -v 0
 
 api-types: $(STAMPS)/dev $(STAMPS)/npm

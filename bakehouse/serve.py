@@ -9,9 +9,12 @@ nobody waiting and is dropped after half a minute.
 """
 
 import os
+from threading import Thread
 from typing import Any
 
 from waitress import serve  # type: ignore[import-untyped]
+
+from lamination.heat import ready
 
 PATIENCE_S = 30
 MOST_CONNECTIONS = 1_000
@@ -57,4 +60,5 @@ if __name__ == "__main__":
     from bakehouse.wsgi import application
 
     _say_where()
+    Thread(target=ready, daemon=True).start()  # whoever asks first need not wait for it
     serve(application, **options())

@@ -34,7 +34,8 @@ def _text(node: ast.expr) -> str | None:
 
 def _is_sentence(text: str) -> bool:
     words = text.split()
-    return len(words) >= 3 and any(c.isalpha() for c in text) and not text.startswith(("http", "^"))
+    no_words = text.startswith(("http", "^")) or "f8[" in text  # an address, a pattern, a signature
+    return len(words) >= 3 and any(c.isalpha() for c in text) and not no_words
 
 
 def _docstrings(tree: ast.Module) -> set[int]:

@@ -50,6 +50,23 @@ class Body:
     def __hash__(self) -> int:
         return hash(self._value)
 
+    def at_warmth(self, t_c: Profile) -> Body:
+        """The same cells at other temperatures; what was worked out of their masses is kept."""
+        made = Body(
+            self.dough, self.butter, self.dough_kg_m2, self.butter_kg_m2, self.dough_m,
+            self.butter_m, t_c,
+        )  # fmt: skip
+        kept = made.__dict__
+        for name in ("shares", "butter_shares", "buttery", "cells", "has_butter"):
+            if name in self.__dict__:
+                kept[name] = self.__dict__[name]
+        return made
+
+    @cached_property
+    def cells(self) -> Profile:
+        """kg/m² of dough and of butter, m of dough and of butter, a row each."""
+        return np.stack((self.dough_kg_m2, self.butter_kg_m2, self.dough_m, self.butter_m))
+
     @property
     def enthalpy_j_m2(self) -> Profile:
         """Enthalpy of every cell, J/m²."""
@@ -97,7 +114,7 @@ class Body:
         """Mean temperature of the butter, °C; of the whole where there is none."""
         return float(self.butter_shares @ self.t_c)
 
-    @property
+    @cached_property
     def has_butter(self) -> bool:
         """Whether it holds any butter."""
         return bool(self.butter_kg_m2.sum() > 0)
@@ -156,12 +173,12 @@ def with_energy(of: Body, energy_j_m2: Profile) -> Body:
         of.butter_kg_m2, of.butter.enthalpy_j_kg
     )
     t = [np.interp(e, table, TEMPERATURES) for e, table in zip(energy_j_m2, tables, strict=True)]
-    return replace(of, t_c=np.array(t))
+    return of.at_warmth(np.array(t))
 
 
 def warmed(of: Body, by_k: float) -> Body:
     """The body with the heat of working in it, as if its capacity were even, K."""
-    return replace(of, t_c=of.t_c + by_k)
+    return of.at_warmth(of.t_c + by_k)
 
 
 def _remeshed(of: Body, thick: Profile, columns: Sequence[Profile], energy: Profile) -> Body:

@@ -7,10 +7,11 @@ dough has lived through since the mixer, and nothing takes it back.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
-from lamination.materials.thermal import Profile
+from lamination.materials.thermal import TEMPERATURES, Profile
 
 T_MIN_C, T_OPT_C, T_MAX_C = 1.0, 36.0, 47.0  # published
 REFERENCE_MIN, REFERENCE_C, REFERENCE_YEAST_PCT = 120.0, 27.0, 3.5
@@ -44,6 +45,16 @@ def ripening(t_c: Profile, times_per_10_k: float, freezes_c: float) -> Profile:
     t = np.asarray(t_c, dtype=float)
     found: Profile = np.where(t > freezes_c, times_per_10_k ** ((t - FRIDGE_C) / 10), 0.0)
     return found
+
+
+@lru_cache(maxsize=64)
+def clocks(times_per_10_k: float, freezes_c: float) -> Profile:
+    """Both clocks over :data:`~lamination.materials.thermal.TEMPERATURES`: activity, min a minute, and
+    ripening, h of the fridge a minute.
+    """
+    return np.stack(
+        (activity(TEMPERATURES), ripening(TEMPERATURES, times_per_10_k, freezes_c) / 60)
+    )
 
 
 def integrated(minutes: Profile, rate: Profile) -> Profile:

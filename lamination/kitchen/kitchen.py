@@ -11,7 +11,7 @@ from lamination.kitchen.cards import OwnCard
 from lamination.kitchen.practice import DEFAULTS, RENAMED, TABLE
 from lamination.kitchen.rows import Default
 from lamination.materials.ingredients import LIBRARY, Ingredient
-from lamination.terms.limits import Checked, Fault, Length, Range, raise_if
+from lamination.terms.limits import Checked, Fault, Length, Range, raise_if, swapped
 from lamination.terms.trade import Family
 
 
@@ -98,6 +98,12 @@ class Kitchen(Checked):
             replace(d, value=self.yours[d.key], origin="yours") if d.key in self.yours else d
             for d in TABLE
         )
+
+    @cached_property
+    def still(self) -> Kitchen:
+        """The kitchen without its own rows of warmth: what a day's weather leaves as it is."""
+        kept = {key: value for key, value in self.yours.items() if DEFAULTS[key].group != "cold"}
+        return self if len(kept) == len(self.yours) else swapped(self, yours=kept)
 
     def changed(self, values: Mapping[str, float]) -> Kitchen:
         """The kitchen with other values for some rows."""

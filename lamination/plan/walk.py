@@ -100,19 +100,22 @@ def walk(plan: Plan, kitchen: Kitchen) -> Walk:
     """Walk along a plan's steps.
 
     What comes of a step is remembered by the step and by what lay there before: a plan that differs
-    from one walked lately in its later steps, or in its times alone, is walked from there on. Raises
+    from one walked lately in its later steps, or in its times alone, is walked from there on; and on a
+    warmer day only what feels the warmth is done anew. Raises
     :class:`~lamination.terms.limits.Faults` when a step cannot be done (a roll that is not thinner than
     what it starts from, a lock-in that cannot take the block); paths are those of the plan.
     """
-    recipe = recipe_of(plan, kitchen)
+    recipe = recipe_of(plan, kitchen.still)
     assert recipe.butter_kind  # raises where the shelf has no such fat
     mixing = plan.first(Mixing)
     weighed = _weighed(recipe, mixing.id if mixing else "mix")
-    setting = _setting(recipe, rolled_by(plan.rolled_by, kitchen), weighed, _wanted(plan, recipe))
+    around = rolled_by(plan.rolled_by, kitchen.still), weighed, _wanted(plan, recipe)
+    still = _setting(recipe, *around)
+    setting = still if kitchen.still is kitchen else _setting(recipe_of(plan, kitchen), *around)
     lies, made = _NOTHING_YET, []
     for n, step in enumerate(plan.steps):
         try:
-            done = _effect(step.bare, lies, setting)
+            done = _effect(step.bare, lies, setting if kind_of(step).feels_warmth else still)
         except Faults as wrong:
             raise Faults(*(f.under(f"steps[{n}]") for f in wrong.faults)) from None
         made.append(done)

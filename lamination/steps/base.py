@@ -19,7 +19,7 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.machines import Rolled
 from lamination.sheet.cells import Sheet
 from lamination.terms.advice import Fix, Note, Put, Tone, Value, Working
-from lamination.terms.limits import Checked, Length
+from lamination.terms.limits import Checked, Length, swapped
 from lamination.terms.rests import Minutes, Rest
 from lamination.terms.sizes import Size
 from lamination.terms.trade import Chilled, Machine, Place, Surface, Worded
@@ -69,7 +69,7 @@ class Step(Checked):
     @cached_property
     def bare(self) -> Self:
         """The step without its times and words: what of it shapes the dough."""
-        return replace(
+        return swapped(
             self, rest=None, bench_min=None, words="", on=Surface.USUAL, chilled=Chilled.NOT
         )
 
@@ -343,6 +343,7 @@ class Kind(Generic[S]):
     its work, or a function of step, figures and kitchen. ``relaxing``: minutes the gluten wants
     afterwards. ``weighs``: what is weighed for it. ``by_tray``: trays go through it each at its own
     time; ``loads``: and into an oven. ``machine``: what it takes up, or a function of the step.
+    ``feels_warmth``: what comes of it hangs on the kitchen's rows of warmth (those of the group cold).
     ``apart``: it is made while another rests. ``needed``: no plan is without one. ``wants``: the dough
     sheet it wants to find. ``fresh``: one to start from, by the steps there are and the place it will
     have among them.
@@ -370,6 +371,7 @@ class Kind(Generic[S]):
     by_tray: bool = False
     loads: bool = False
     machine: Machine | Callable[[S], Machine | None] | None = None
+    feels_warmth: bool = False
     apart: bool = False
     counts_as_turn: bool = False
     wants: Callable[[S, Recipe], Size] | None = None

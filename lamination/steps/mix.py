@@ -71,6 +71,9 @@ def friction_k(step: Mixing, kitchen: Kitchen) -> float:
     return step.slow_min * slow + step.fast_min * fast
 
 
+_DOUGH = Lies(Form.DOUGH)  # always the same one: what is done with it next is remembered by it
+
+
 def effect(step: Mixing, lies: Lies, setting: Setting) -> Made:
     """The dough comes to be. Raises Faults where the plan has no formula."""
     recipe, kitchen = setting.recipe, setting.kitchen
@@ -84,7 +87,7 @@ def effect(step: Mixing, lies: Lies, setting: Setting) -> Made:
     water = _water(step, recipe.formula, setting, flour_c)
     figures = MixFigures(water, bowl, flour_c)
     warm = step.wanted_c if water is None or water.reached else water.dough_c
-    return Made(Lies(Form.DOUGH), figures, Handling(mixed_c=warm))
+    return Made(_DOUGH, figures, Handling(mixed_c=warm))
 
 
 def _water(step: Mixing, formula: Formula, setting: Setting, flour_c: float) -> Water | None:
@@ -404,6 +407,7 @@ KIND = Kind(
     workings=workings,
     weighs=weighs,
     minutes="minutes.mix",
+    feels_warmth=True,
     machine=lambda step: None if step.by_hand else Machine.MIXER,
     fresh=lambda _, __: Mixing(),
     caution="Mixer: guard down, no loose sleeves, stop it before you reach in, keep within the maker's "

@@ -168,6 +168,7 @@ KIND = Kind(
     weighs=weighs,
     minutes="minutes.preferment",
     often=Often.MANY,
+    feels_warmth=True,
     apart=True,
     called=_called,
     fresh=_fresh,

@@ -11,7 +11,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, fields
 from datetime import datetime
 from functools import cache
-from typing import Any, ClassVar, get_args, get_origin, get_type_hints
+from typing import Any, ClassVar, TypeVar, get_args, get_origin, get_type_hints
 
 from lamination.terms.said import in_unit
 
@@ -170,6 +170,20 @@ class Checked:
     def __post_init__(self) -> None:
         values = {f.name: getattr(self, f.name) for f in fields(self)}  # type: ignore[arg-type]
         raise_if((*_complaints(type(self), values), *_odd_times(type(self), values)))
+
+
+_C = TypeVar("_C", bound=Checked)
+
+
+def swapped(of: _C, **values: Any) -> _C:
+    """A copy with a few values that cannot break a rule (none, empty, as they are by themselves).
+
+    ``dataclasses.replace`` checks the whole object anew.
+    """
+    made = object.__new__(type(of))
+    made.__dict__.update({f.name: of.__dict__[f.name] for f in fields(of)})  # type: ignore[arg-type]
+    made.__dict__.update(values)
+    return made
 
 
 def raise_if(faults: Iterable[Fault]) -> None:

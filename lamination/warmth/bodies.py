@@ -85,9 +85,9 @@ def room_through_the_day(kitchen: Kitchen, minute: float, read_at_min: float = 0
 class Matter:
     """The dough and the butter of a recipe as they take up heat."""
 
-    def __init__(self, recipe: Recipe) -> None:
+    def __init__(self, recipe: Recipe, kitchen: Kitchen) -> None:
         made_of = recipe.dough_composition or PLAIN_DOUGH
-        self.recipe = recipe
+        self.recipe, self.kitchen = recipe, kitchen
         self.dough: tuple[Thermal, float] = (
             thermal_of(made_of), recipe.dough_physics.density_kg_m3,
         )  # fmt: skip
@@ -98,21 +98,20 @@ class Matter:
 
     def lump(self, t_c: float) -> Body:
         """The dough in bulk, as thick as it counts for: see :func:`bulk_mm`."""
-        kitchen = self.recipe.kitchen
         mass = self.recipe.dough.mass_g
-        thick = bulk_mm(self.recipe.dough_physics.volume_mm3(mass), kitchen)
+        thick = bulk_mm(self.recipe.dough_physics.volume_mm3(mass), self.kitchen)
         return body([(False, thick)], self.dough, self.butter, t_c, CELLS)
 
     def package(self, leaves: tuple[tuple[bool, float], ...], dough_c: float) -> Body:
         """Butter shut in dough, both at their own temperatures."""
-        butter_c = self.recipe.kitchen["butter.at_lock_in_c"]
+        butter_c = self.kitchen["butter.at_lock_in_c"]
         return body(leaves, self.dough, self.butter, (dough_c, butter_c), CELLS)
 
     def piece(self, thick_mm: float, t_c: float) -> Body:
         """A shaped piece: dough and butter all through it, with some air between its turns."""
         lines = grid(thick_mm / 1000, CELLS)
         cells = np.diff(lines)
-        held = cells * self.recipe.kitchen["proof.piece_kg_m3"]
+        held = cells * self.kitchen["proof.piece_kg_m3"]
         share = self.recipe.butter_of_whole
         volumes = (1 - share) / self.dough[1], share / self.butter[1]
         of_butter = volumes[1] / sum(volumes)

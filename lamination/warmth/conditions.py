@@ -87,11 +87,11 @@ def of_butter(
 
 
 def of_yeast(
-    began: Began, sums: tuple[Profile, Profile], whole: float, after: After, kitchen: Kitchen
+    began: Began, sums: Profile, whole: float, after: After, kitchen: Kitchen
 ) -> list[Condition]:
     """A dough has neither ripened too long nor risen between its turns.
 
-    ``sums``: activity, min, and ripeness, h, up to each length; ``whole``: the activity of a whole
+    ``sums``: activity, min, and ripeness, h, [clock, length]; ``whole``: the activity of a whole
     proof. Once the butter is in, what ripened before was judged where it happened.
     """
     active_min, ripe_h = sums

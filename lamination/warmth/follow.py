@@ -10,7 +10,7 @@ import numpy as np
 from lamination.dough.formula import balance
 from lamination.heat.body import Body, middle_of, pressed, refolded, warmed
 from lamination.heat.conduction import Air, Course, Slab, conduct, still
-from lamination.heat.yeast import Leaven, activity, integrated, ripening
+from lamination.heat.yeast import Leaven, clocks
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Window
 from lamination.materials.thermal import Profile
@@ -18,6 +18,7 @@ from lamination.plan.plan import Plan
 from lamination.plan.walk import Walk, walk
 from lamination.steps import kind_of
 from lamination.steps.base import Form, Handling
+from lamination.terms.limits import swapped
 from lamination.terms.rests import Rest
 from lamination.terms.trade import Place, Tool
 from lamination.warmth.bodies import Around, Matter, Today
@@ -43,7 +44,6 @@ _CLOCK_MIN = 90.0  # longer than this nobody works at one turn
 AHEAD_MIN = 180.0  # how long a rest is followed beyond the plan, to find its marks
 _LONG_AHEAD_MIN = 60 * 60.0  # and one in which nothing happens but ripening
 _DAY_MIN = 1_440.0
-_FINER = 0.35  # of the solver's own tolerance: still right to a few hundredths of a kelvin
 _TEMPERED = 12  # lengths of a rest whose tempering is followed
 
 
@@ -73,7 +73,8 @@ def follow(
     """
     today = today or Today()
     # neither a name nor words make a dough warmer
-    quiet = replace(plan, name="-", words="", steps=tuple(replace(s, words="") for s in plan.steps))
+    steps = tuple(swapped(s, words="") if s.words else s for s in plan.steps)
+    quiet = swapped(plan, name="-", words="", steps=steps)
     return _follow(quiet, today.in_kitchen(kitchen), today, ahead_min)
 
 
@@ -89,10 +90,11 @@ class Follower:
         self, found: Walk, kitchen: Kitchen, today: Today, ahead_min: float = AHEAD_MIN
     ) -> None:
         self.found, self.kitchen, self.today, self.ahead_min = found, kitchen, today, ahead_min
-        self.matter = Matter(found.recipe)
+        self.matter = Matter(found.recipe, kitchen)
         self.around = Around(kitchen, today.room_at_min)
         self.window: Window = found.recipe.window
         self.leaven = leaven_of(found, kitchen)
+        self.rates = clocks(kitchen["ripe.times_per_10_k"], self.matter.freezes_c)
         self.whole = self.leaven.whole_dose if self.leaven else float("inf")
         self.body: Body | None = None
         self.minute = self.rise = self.ripe_h = self.sugar = 0.0
@@ -122,7 +124,7 @@ class Follower:
         yeasted = self.leaven is not None
         return Followed(
             found, self.kitchen, tuple(self.windows), tuple(self.clocks), tuple(self.stretches),
-            traced(self.seen, self.whole if yeasted else None), self.began, self.leaven,
+            traced(self.seen, self.rates, self.whole if yeasted else None), self.began, self.leaven,
             100 * self.rise / self.whole if yeasted else None, self.ripe_h if yeasted else None,
             self.cut_c,
         )  # fmt: skip
@@ -171,7 +173,7 @@ class Follower:
             return now
         step = self.found.plan.steps[n]
         around = self.around.bench(self.minute + minutes / 2, step.on, step.chilled)
-        course = conduct(now, *around, minutes, _FINER)
+        course = conduct(now, *around, minutes)
         self._saw(course, Stretch(step.id, Place.BENCH, True, self.minute, self.minute + minutes))
         return course.end
 
@@ -183,8 +185,8 @@ class Follower:
         if before.has_butter:
             # the course that the work itself takes, and on from there
             around = self.around.bench(self.minute + takes / 4, step.on, step.chilled)
-            begun = conduct(sheet, *around, takes / 2, _FINER)
-            course = begun.then(conduct(begun.end, *around, _CLOCK_MIN - takes / 2, _FINER))
+            begun = conduct(sheet, *around, takes / 2)
+            course = begun.then(conduct(begun.end, *around, _CLOCK_MIN - takes / 2))
             minutes = np.arange(0, _CLOCK_MIN + 0.25, 0.5)
             soft = np.flatnonzero(
                 course.at(minutes) @ sheet.butter_shares >= self.window.plastic_to_c
@@ -217,7 +219,7 @@ class Follower:
             self.windows.append(window)
         for stay in rest.stays:
             course = conduct(self.body, *self._in(rest, stay.place, stay.minutes, open_air),
-                             stay.minutes, _FINER)  # fmt: skip
+                             stay.minutes)  # fmt: skip
             end = self.minute + stay.minutes
             self._saw(course, Stretch(step_id, stay.place, False, self.minute, end))
             self.body = course.end
@@ -254,12 +256,12 @@ class Follower:
         course, at = still(began.body), began.minute
         if rest.first and rest.first.minutes > 0:
             around = self._in(rest, rest.first.place, ends[0], False, at)
-            course = course.then(conduct(course.end, *around, ends[0], _FINER))
+            course = course.then(conduct(course.end, *around, ends[0]))
         # first as long as it was chosen, which is what the dough goes on from
         main = max(rest.minutes - ends[0] - ends[1], 0.0)
         around = self._in(rest, rest.place, main, False, at + ends[0])
         for lasts in (main, beyond - ends[0] - main):
-            course = course.then(conduct(course.end, *around, lasts, _FINER))
+            course = course.then(conduct(course.end, *around, lasts))
         coarse: Profile = np.zeros(0)
         fine = np.arange(0, min(beyond, 2 * AHEAD_MIN), 0.5)
         if beyond > 2 * AHEAD_MIN:
@@ -276,7 +278,7 @@ class Follower:
             profiles, sums = self._tempered(rest, lengths, course, last)
         else:
             profiles = course.at(lengths)
-            sums = self._sums(course, lengths)
+            sums = course.gathered(self.rates, lengths)
         body, found = began.body, self.found
         butter = profiles @ body.butter_shares if body.has_butter else None
         wanted = (self.window.plastic_from_c + self.window.plastic_to_c) / 2
@@ -296,20 +298,9 @@ class Follower:
             conditions += of_yeast(began, sums, self.whole, after, self.kitchen)
         return state, conditions
 
-    def _sums(self, course: Course, lengths: Profile) -> tuple[Profile, Profile]:
-        """Activity, min, and ripeness, h, gathered up to each length."""
-        grid = np.unique(np.concatenate((np.arange(0, float(lengths[-1]), 2.0), lengths, [0.0])))
-        profiles, shares = course.at(grid), course.end.shares
-        active = integrated(grid, activity(profiles) @ shares)
-        ripe = integrated(grid, self._ripening(profiles) @ shares) / 60
-        return np.interp(lengths, grid, active), np.interp(lengths, grid, ripe)
-
-    def _ripening(self, t_c: Profile) -> Profile:
-        return ripening(t_c, self.kitchen["ripe.times_per_10_k"], self.matter.freezes_c)
-
     def _tempered(
         self, rest: Rest, lengths: Profile, course: Course, last: float
-    ) -> tuple[Profile, tuple[Profile, Profile]]:
+    ) -> tuple[Profile, Profile]:
         """The profiles after the last stay, for a few lengths of what comes before it, and between."""
         assert rest.last is not None
         before = np.maximum(lengths - last, 0.0)
@@ -319,17 +310,17 @@ class Follower:
         )
         ends, active, ripe = [], [], []
         around = self.around.place(rest, rest.last.place, self.minute + rest.minutes)
-        sums = self._sums(course, few)
+        sums = course.gathered(self.rates, few)
         for i, main in enumerate(few):
-            stood = conduct(course.body_at(float(main)), *around, last, _FINER)
+            stood = conduct(course.body_at(float(main)), *around, last)
             ends.append(stood.end.t_c)
-            a, r = self._sums(stood, np.array([last]))
-            active.append(sums[0][i] + a[0])
-            ripe.append(sums[1][i] + r[0])
+            both = sums[:, i] + stood.gathered(self.rates, np.array([last]))[:, 0]
+            active.append(both[0])
+            ripe.append(both[1])
         table = np.array(ends)
         at = np.minimum(before, few[-1])
         profiles = np.array([np.interp(at, few, column) for column in table.T]).T
-        return profiles, (np.interp(at, few, active), np.interp(at, few, ripe))
+        return profiles, np.stack((np.interp(at, few, active), np.interp(at, few, ripe)))
 
     # --- the proof
 
@@ -342,7 +333,7 @@ class Follower:
             np.concatenate((np.arange(0, _DAY_MIN, 2.0), [rest.minutes, course.minutes[-1]]))
         )
         profiles = course.at(grid)
-        doses = integrated(grid, activity(profiles) @ course.end.shares)
+        doses = course.gathered(self.rates, grid)[0]
         usual = tuple(kitchen.of_family(family, f"proof.yeast_pct.{e}") for e in ("low", "high"))
         by_clock = 100 * doses / self.leaven.dose_for((usual[0], usual[1]))
         marks = [
@@ -373,7 +364,7 @@ class Follower:
             last = i + 1 == len(rest.stays)
             lasts = max(stay.minutes, _DAY_MIN - (at - began.minute)) if last else stay.minutes
             air = self.around.open_air(stay.place, at + stay.minutes / 2, rest.air_c)
-            course = course.then(conduct(course.end, air, air, lasts, _FINER))
+            course = course.then(conduct(course.end, air, air, lasts))
             at += stay.minutes
         return course
 
@@ -384,7 +375,7 @@ class Follower:
         self.stretches.append(stretch)
         self.minute = stretch.to_min
         lasted = np.array([stretch.to_min - stretch.from_min])
-        active, ripe = self._sums(course, lasted)
-        self.rise += float(active[0])
-        self.sugar += float(active[0])
-        self.ripe_h += float(ripe[0])
+        active, ripe = course.gathered(self.rates, lasted)[:, 0].tolist()
+        self.rise += active
+        self.sugar += active
+        self.ripe_h += ripe

@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
 
 from lamination.heat.body import Body, middle_of
 from lamination.heat.conduction import Course
-from lamination.heat.yeast import Leaven, activity, integrated, ripening
+from lamination.heat.yeast import Leaven
 from lamination.kitchen.kitchen import Kitchen
+from lamination.materials.thermal import Profile
 from lamination.plan.walk import Walk
 from lamination.terms.trade import Place
 from lamination.warmth.windows import RestWindow
@@ -88,38 +90,50 @@ class Followed:
     cut_c: float | None
 
 
-def traced(seen: list[tuple[float, Course, float, float]], whole: float | None) -> Trace:
+def traced(
+    seen: list[tuple[float, Course, float, float]], rates: Profile, whole: float | None
+) -> Trace:
     """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
     total = sum(course.minutes[-1] for _, course, _, _ in seen) or 1.0
-    minutes: list[float] = []
-    middle: list[float] = []
-    face: list[float] = []
-    butter: list[float | None] = []
-    cells: list[tuple[float, ...]] = []
-    rise: list[float | None] = []
-    ripe: list[float | None] = []
+    minutes, profiles, butter, rise, ripe = [], [], [], [], []
     for start, course, risen, ripened in seen:
         long = float(course.minutes[-1])
         points = max(6, min(40, round(_TRACE * long / total)))
-        at = long * np.linspace(0, 1, points) ** 1.6  # most happens at first
+        at = long * _spread(points)
         t = course.at(at)
-        middles = middle_of(t)
-        below, above = t[:, 0], t[:, -1]
-        further = np.where(np.abs(below - middles) > np.abs(above - middles), below, above)
-        minutes += (start + at).round(2).tolist()
-        middle += middles.round(2).tolist()
-        face += further.round(2).tolist()
-        means = t @ course.end.butter_shares if course.end.has_butter else None
-        butter += [None] * points if means is None else means.round(2).tolist()
-        if whole is None:
-            rise += [None] * points
-            ripe += [None] * points
-        else:
-            shares = course.end.shares
-            doses = risen + integrated(at, activity(t) @ shares)
-            rise += (100 * doses / whole).round(1).tolist()
-            hours = integrated(at, ripening(t, 2.0, -4.5) @ shares) / 60
-            ripe += (ripened + hours).round(1).tolist()
-        cells += [tuple(row) for row in t[:, :: max(1, t.shape[1] // 9)].round(1).tolist()]
-    return Trace(tuple(minutes), tuple(middle), tuple(face), tuple(butter), tuple(cells),
-                 tuple(rise), tuple(ripe))  # fmt: skip
+        minutes.append(start + at)
+        profiles.append(t)
+        has = course.end.has_butter
+        butter.append(t @ course.end.butter_shares if has else np.full(points, np.nan))
+        if whole is not None:
+            doses, hours = course.gathered(rates, at)
+            rise.append(100 * (risen + doses) / whole)
+            ripe.append(ripened + hours)
+    if not seen:
+        return Trace((), (), (), (), (), (), ())
+    t = np.concatenate(profiles)
+    middles = middle_of(t)
+    below, above = t[:, 0], t[:, -1]
+    face = np.where(np.abs(below - middles) > np.abs(above - middles), below, above)
+    means = np.concatenate(butter).round(2).tolist()
+    none = (None,) * len(t)
+    return Trace(
+        _rounded(minutes, 2),
+        tuple(middles.round(2).tolist()),
+        tuple(face.round(2).tolist()),
+        tuple(None if b != b else b for b in means),
+        tuple(map(tuple, t[:, :: max(1, t.shape[1] // 9)].round(1).tolist())),
+        none if whole is None else _rounded(rise, 1),
+        none if whole is None else _rounded(ripe, 1),
+    )
+
+
+@lru_cache(maxsize=64)
+def _spread(points: int) -> Profile:
+    """Moments of a stretch, as shares of it: most happens at first."""
+    found: Profile = np.linspace(0, 1, points) ** 1.6
+    return found
+
+
+def _rounded(parts: list[Profile], digits: int) -> tuple[float, ...]:
+    return tuple(np.concatenate(parts).round(digits).tolist())

@@ -84,7 +84,7 @@ def judge_lock_in(plan: Plan, feel: Feel, kitchen: Kitchen) -> Judgement:
     )
     wanted = min(max(butter_as_firm_as(feel.dough_c), window.plastic_from_c), window.plastic_to_c)
     call: tuple[Call, float | None, Place | None, str]
-    take = _Bringing(Matter(found.recipe), block_mm, feel, kitchen)
+    take = _Bringing(Matter(found.recipe, kitchen), block_mm, feel, kitchen)
     gap = butter_firmness(feel.butter_c) - dough_firmness(feel.dough_c)
     close = abs(gap) <= kitchen["judge.same_firmness"]
     works = window.plastic_from_c <= feel.butter_c <= window.plastic_to_c

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lamination.heat.yeast import activity, integrated
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.steps.shape import ShapeFigures, Shaping
@@ -74,7 +73,7 @@ def proof_of(found: Followed) -> Proof | None:
         began = Began(0, body, 0.0, 0.0, 0.0, 0.0, True)
         course = follower.proof_course(began, Rest(place, _DAY_MIN, air_c=air_c))
         grid = np.arange(0, _DAY_MIN, 2.0)
-        doses = integrated(grid, activity(course.at(grid)) @ body.shares)
+        doses = course.gathered(follower.rates, grid)[0]
         done = np.flatnonzero(doses >= wanted)
         times.append(float(grid[done[0]]) if len(done) else None)
     limit = limit_of(found)
@@ -108,8 +107,8 @@ def learned_reference(plan: Plan, kitchen: Kitchen, minutes: float) -> float:
     if found.leaven is None or shaping is None or shaping.rest is None:
         raise ValueError("this plan has no proof to learn from")
     began = found.began[shaping.id]
-    course = Follower(found.walk, kitchen, Today()).proof_course(began, shaping.rest)
-    grid = np.unique(np.append(np.arange(0, minutes, 2.0), minutes))
-    given = float(integrated(grid, activity(course.at(grid)) @ began.body.shares)[-1])
+    follower = Follower(found.walk, kitchen, Today())
+    course = follower.proof_course(began, shaping.rest)
+    given = float(course.gathered(follower.rates, np.array([minutes]))[0, 0])
     share = kitchen.of_family(plan.family, "proof.share_pct") / 100
     return kitchen["proof.reference_min"] * given / (found.leaven.whole_dose * share)

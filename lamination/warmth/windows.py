@@ -8,6 +8,7 @@ rest, tempering included, for every length the rest might have.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 import numpy as np
@@ -100,17 +101,17 @@ def _spans(minutes: Profile, conditions: list[Condition], good: bool) -> list[_S
     margins = np.array([c.good if good else c.possible for c in conditions])
     if not len(margins):
         return [_Span(0.0, None, None, None)]
-    ok = [bool(fine) for fine in np.all(margins >= 0, axis=0)]
+    ok = np.all(margins >= 0, axis=0)
+    turns = np.flatnonzero(ok[1:] != ok[:-1]) + 1  # where it begins to hold, and where it ends
+    edges = [0, *turns.tolist(), len(ok)]
     spans: list[_Span] = []
-    start: int | None = None
-    for i, fine in enumerate(ok):
-        if fine and start is None:
-            start = i
-        if start is not None and (not fine or i == len(ok) - 1):
-            low, from_by = _begins(minutes, margins, conditions, start)
-            high, until_by = (None, None) if fine else _ends(minutes, margins, conditions, i - 1)
-            spans.append(_Span(low, high, from_by, until_by))
-            start = None
+    for start, end in pairwise(edges):
+        if not ok[start]:
+            continue
+        low, from_by = _begins(minutes, margins, conditions, start)
+        more = end < len(ok)
+        high, until_by = _ends(minutes, margins, conditions, end - 1) if more else (None, None)
+        spans.append(_Span(low, high, from_by, until_by))
     return spans
 
 

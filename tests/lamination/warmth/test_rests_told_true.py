@@ -1,6 +1,7 @@
 """What was once said wrong of a rest, each held to the truth."""
 
 from dataclasses import replace
+from functools import partial
 from importlib import import_module
 
 import numpy as np
@@ -8,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lamination.heat.conduction import conduct
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.fixes import taken
 from lamination.plan.starts import starting_plan
@@ -125,7 +127,8 @@ def test_marks_are_read_between_the_moments_that_were_worked():
 def test_windows_agree_with_finer_steps(place, monkeypatch):
     plan = station(turns=turns("letter", "letter", rest=Rest(place, 40)))
     coarse = follow(plan, KITCHEN, Today(room_c=22)).windows
-    monkeypatch.setattr(import_module("lamination.warmth.follow"), "_FINER", 8.0)
+    finer = partial(conduct, finer=8.0)
+    monkeypatch.setattr(import_module("lamination.warmth.follow"), "conduct", finer)
     fine = follow(plan, KITCHEN, Today(room_c=22, fridge_c=KITCHEN["fridge.c"])).windows
     for a, b in zip(coarse, fine, strict=True):
         for mark in ("possible_from_min", "good_from_min", "good_until_min", "possible_until_min"):
