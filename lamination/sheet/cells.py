@@ -57,7 +57,7 @@ class Sheet:
         """Volume in mm³; pass ``lambda s: s.butter_mm`` for the butter alone."""
         return float(self._pool_areas @ np.array([of(s) for s in self.pool])) * self.press
 
-    @property
+    @cached_property
     def thickness_mm(self) -> float:
         """Mean thickness over the area, mm."""
         return self.volume_mm3() / (self.length_mm * self.width_mm)
@@ -68,6 +68,10 @@ class Sheet:
         Where trimmings were tucked in there are more, but only there: such places do not lead, unless
         they are nearly all the sheet.
         """
+        return self._fullest
+
+    @cached_property
+    def _fullest(self) -> Stack:
         areas = self._pool_areas
         plain = [n for n, s in enumerate(self.pool) if not s.tucked]
         if sum(areas[n] for n in plain) < _LEADS * areas.sum():
@@ -146,8 +150,8 @@ def roll(sheet: Sheet, along: float, across: float = 1.0) -> Sheet:
     """
     if not (math.isfinite(along) and math.isfinite(across) and along > 0 and across > 0):
         raise ValueError(f"a roll stretches by positive factors, not {along:g} and {across:g}")
-    return replace(
-        sheet, xs=sheet.xs * along, ys=sheet.ys * across, press=sheet.press / (along * across)
+    return Sheet(
+        sheet.xs * along, sheet.ys * across, sheet.cells, sheet.pool, sheet.press / (along * across)
     )
 
 
@@ -181,7 +185,7 @@ def uneven(sheet: Sheet, by: float) -> Sheet:
 
 def turn(sheet: Sheet) -> Sheet:
     """Turn the sheet by a quarter: what was across now lies along the roll."""
-    return replace(sheet, xs=sheet.ys, ys=sheet.xs, cells=sheet.cells.T)
+    return Sheet(sheet.ys, sheet.xs, sheet.cells.T, sheet.pool, sheet.press)
 
 
 def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
@@ -191,13 +195,52 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
     """
     if not sheet.xs[0] < at_mm < sheet.xs[-1]:
         raise ValueError(f"the crease at {at_mm:g} mm is not inside the sheet")
-    low, high = between(sheet, -math.inf, at_mm), between(sheet, at_mm, math.inf)
-    rest, moved = (high, low) if flap == "low" else (low, high)
-    folded = _overlay(rest, mirrored(moved, at_mm), over=True)
+    # Column by column: what lies there already, and which column comes over it; -1 where none does.
+    turned = 2 * at_mm - sheet.xs  # every line where it is after the fold
+    high = flap == "high"
+    edges = (sheet.xs <= at_mm, turned < at_mm) if high else (sheet.xs >= at_mm, turned > at_mm)
+    reach = np.concatenate((sheet.xs[edges[0]], turned[edges[1]], [at_mm]))
+    xs = _merged(reach, sheet.length_mm)
+    rest, over = _column(sheet.xs, xs), _column(sheet.xs, 2 * at_mm - xs)
     # A closed edge bends its leaves in a strip half as wide as the fold is thick.
-    wide = folded.extent_mm()[1] / 2
-    edge = (at_mm, at_mm + wide) if flap == "low" else (at_mm - wide, at_mm)
-    return _bend(folded, *edge)
+    thick = np.array([s.thickness for s in sheet.pool])[sheet.cells]
+    bare = np.zeros((1, thick.shape[1]))
+    thick = np.concatenate((thick, bare))  # the last row stands for no column: -1
+    wide = float((thick[rest] + thick[over]).max()) * sheet.press / 2
+    bend = at_mm - wide if high else at_mm + wide
+    if xs[0] < bend < xs[-1]:
+        xs = _merged(np.append(xs, bend), sheet.length_mm)
+        rest, over = _column(sheet.xs, xs), _column(sheet.xs, 2 * at_mm - xs)
+    middles = (xs[:-1] + xs[1:]) / 2
+    strip = middles > bend if high else middles < bend
+    cells = np.concatenate((sheet.cells, np.full((1, thick.shape[1]), -1, dtype=np.intp)))
+    a, b = cells[rest], cells[over]
+    n = len(sheet.pool) + 1
+    codes, numbers = np.unique(((a + 1) * n + b + 1) * 2 + strip[:, None], return_inverse=True)
+    laid: dict[int, Stack] = {}
+    pool = []
+    for code in codes.tolist():
+        pair, is_bent = divmod(code, 2)
+        stack = laid.get(pair)
+        if stack is None:
+            under, upper = pair // n - 1, pair % n - 1
+            above = flip(sheet.pool[upper]) if upper >= 0 else None
+            stack = sheet.pool[under] if under >= 0 else above
+            assert stack is not None  # every column has what lay there, or what came over
+            if under >= 0 and above is not None:
+                stack = pile(stack, above)
+            laid[pair] = stack
+        pool.append(bent(stack) if is_bent else stack)
+    return Sheet(xs, sheet.ys, numbers.reshape(a.shape), tuple(pool), sheet.press)
+
+
+def _column(lines: Lines, at: Lines) -> Cells:
+    """The column of ``lines`` in which each middle between neighbours of ``at`` lies; -1 beyond them."""
+    index = np.searchsorted(lines, (at[:-1] + at[1:]) / 2) - 1
+    index[index > len(lines) - 2] = -1
+    index[index < 0] = -1
+    found: Cells = index
+    return found
 
 
 def mirrored(sheet: Sheet, at_mm: float) -> Sheet:
@@ -205,27 +248,10 @@ def mirrored(sheet: Sheet, at_mm: float) -> Sheet:
     return replace(sheet, xs=(2 * at_mm - sheet.xs)[::-1], cells=sheet.cells[::-1])
 
 
-def _bend(sheet: Sheet, low: float, high: float) -> Sheet:
-    """Mark the strip from x = ``low`` to ``high`` as bent."""
-    inside = [x for x in (low, high) if sheet.xs[0] < x < sheet.xs[-1]]
-    xs = _merged(np.concatenate((sheet.xs, inside)), sheet.length_mm)
-    cells = _sample(sheet.xs, xs, sheet.cells)
-    middles = (xs[:-1] + xs[1:]) / 2
-    strip = (middles > low) & (middles < high)
-    n = len(sheet.pool)
-    used, cells = np.unique(cells + n * strip[:, None], return_inverse=True)
-    shape = (len(xs) - 1, len(sheet.ys) - 1)
-    return replace(
-        sheet,
-        xs=xs,
-        cells=cells.reshape(shape),
-        pool=tuple(sheet.pool[k] if k < n else bent(sheet.pool[k - n]) for k in used),
-    )
-
-
 def origin(sheet: Sheet) -> Sheet:
     """The sheet moved so that its corner lies at (0, 0)."""
-    return replace(sheet, xs=sheet.xs - sheet.xs[0], ys=sheet.ys - sheet.ys[0])
+    xs, ys = sheet.xs - sheet.xs[0], sheet.ys - sheet.ys[0]
+    return Sheet(xs, ys, sheet.cells, sheet.pool, sheet.press)
 
 
 def stack_panels(sheet: Sheet, panels: int) -> Sheet:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -52,6 +53,7 @@ class LockedIn:
     sheet: Sheet
 
 
+@lru_cache(maxsize=64)
 def lock_in(
     method: Method,
     dough_mm3: float,

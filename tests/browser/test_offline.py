@@ -13,7 +13,7 @@ def to_the_bench(page):
     page.goto("/bench")
     page.get_by_role("button", name="Start Café boat puff").click()
     page.wait_for_url(re.compile("/bench/.+"))
-    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^Note"))).to_be_visible()
     return page.url.rsplit("/", 1)[1]
 
 
@@ -29,7 +29,7 @@ def test_a_tablet_opens_and_goes_on_without_a_network(person, house):
     before = said(page, run)
     page.reload()
     expect(page.get_by_role("heading", level=1)).to_be_visible()
-    page.wait_for_function("navigator.serviceWorker.controller !== null")
+    page.evaluate("navigator.serviceWorker.ready.then(() => null)")
     page.wait_for_timeout(3_000)  # what was read is written down every two seconds
     house.stop()
     try:

@@ -280,6 +280,7 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     new_plan(page, name="Short bench")
     address = page.url.split("?")[0]
     page.goto("/kitchen")
+    page.get_by_role("searchbox", name="Find a value").fill("belt length of the sheeter")
     field(page, "Sheeter, both tables and belt, length").fill("60 cm")
     field(page, "Sheeter, both tables and belt, length").blur()
     page.goto(f"{address}?step=turn-1")

@@ -1,39 +1,40 @@
 import { MantineProvider } from "@mantine/core";
 import { useWindowEvent } from "@mantine/hooks";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { Suspense, useEffect, useState } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { LEFT, type Schemas, SIGNED_OUT } from "@/api/client";
 import { queries, useSession } from "@/api/queries";
 import { LikesProvider } from "@/measures/likes";
 import { lookAfter } from "@/offline/outbox";
 import { useAhead } from "@/offline/useAhead";
-import { BenchList } from "@/rooms/bench/BenchList";
-import { BenchRun } from "@/rooms/bench/BenchRun";
-import { BookList } from "@/rooms/book/BookList";
-import { BookRecord } from "@/rooms/book/BookRecord";
-import { DayPaper } from "@/rooms/day/DayPaper";
-import { OrderList } from "@/rooms/day/OrderList";
-import { OrderRoom } from "@/rooms/day/OrderRoom";
-import { OrderSheets } from "@/rooms/day/OrderSheets";
-import { KitchenRoom } from "@/rooms/kitchen/KitchenRoom";
-import { Bin } from "@/rooms/people/Bin";
-import { FirstStart } from "@/rooms/people/FirstStart";
-import { People } from "@/rooms/people/People";
-import { SignIn } from "@/rooms/people/SignIn";
-import { SignInAgain } from "@/rooms/people/SignInAgain";
-import { CompareRoom } from "@/rooms/plans/compare/CompareRoom";
-import { PlanList } from "@/rooms/plans/PlanList";
-import { PlanRoom } from "@/rooms/plans/PlanRoom";
-import { PlanSheets } from "@/rooms/plans/PlanSheets";
-import { TodayRoom } from "@/rooms/today/TodayRoom";
 import { House } from "./House";
+import {
+  BenchList,
+  BenchRun,
+  Bin,
+  BookList,
+  BookRecord,
+  CompareRoom,
+  DayPaper,
+  Drawings,
+  FirstStart,
+  KitchenRoom,
+  OrderList,
+  OrderRoom,
+  OrderSheets,
+  People,
+  PlanList,
+  PlanRoom,
+  PlanSheets,
+  SignIn,
+  SignInAgain,
+  TodayRoom,
+  useNear,
+} from "./rooms";
 import { Kept, Nothing, Waiting } from "./states";
 import { inOurColours, theme } from "./theme";
 import { inZone } from "./time";
-
-// For builders: nobody else fetches it.
-const Drawings = lazy(() => import("@/rooms/drawings/Drawings"));
 
 const nonce = document.querySelector<HTMLMetaElement>("meta[property=csp-nonce]")?.nonce ?? "";
 // Read by the library that locks scrolling behind a dialog; without it the policy refuses its style.
@@ -69,10 +70,18 @@ function Rooms() {
 
 function AllRooms({ me }: { me: Schemas["Me"] }) {
   useAhead();
+  useNear();
   return (
     <LikesProvider likes={me.likes}>
       <Routes>
-        <Route path="/bench/:runId" element={<BenchRun />} />
+        <Route
+          path="/bench/:runId"
+          element={
+            <Suspense fallback={<Waiting what="the bench" />}>
+              <BenchRun />
+            </Suspense>
+          }
+        />
         <Route element={<House me={me} />}>
           <Route
             index
@@ -103,14 +112,7 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
               />
             }
           />
-          <Route
-            path="/drawings"
-            element={
-              <Suspense fallback={<Waiting what="the drawings" />}>
-                <Drawings />
-              </Suspense>
-            }
-          />
+          <Route path="/drawings" element={<Drawings />} />
           <Route path="*" element={<Nothing />} />
         </Route>
       </Routes>
@@ -125,11 +127,14 @@ export function App() {
       cssVariablesResolver={inOurColours}
       getStyleNonce={() => nonce}
       forceColorScheme="light"
+      deduplicateCssVariables={false}
     >
       <QueryClientProvider client={queries}>
         <BrowserRouter>
           <Kept>
-            <Rooms />
+            <Suspense fallback={<Waiting what="the bakehouse" />}>
+              <Rooms />
+            </Suspense>
           </Kept>
         </BrowserRouter>
       </QueryClientProvider>

@@ -1,4 +1,5 @@
 import { Button } from "@mantine/core";
+import { Suspense } from "react";
 import { Link, NavLink, Outlet, useLocation } from "react-router";
 import type { Schemas } from "@/api/client";
 import { Notices, PutAside, waitingOf } from "@/offline/Notices";
@@ -7,7 +8,7 @@ import { useNewer } from "@/offline/worker";
 import { PersonMenu } from "@/rooms/people/PersonMenu";
 import { useLostSince } from "@/wire/connection";
 import { Mark } from "./Mark";
-import { Kept } from "./states";
+import { Kept, Waiting } from "./states";
 
 const ROOMS = [
   ["/today", "Today"],
@@ -67,7 +68,9 @@ export function House({ me }: { me: Schemas["Me"] }) {
       <main className="room" id="room" tabIndex={-1}>
         <Strip />
         <Kept key={useLocation().pathname}>
-          <Outlet context={me} />
+          <Suspense fallback={<Waiting what="the room" />}>
+            <Outlet context={me} />
+          </Suspense>
         </Kept>
       </main>
     </div>

@@ -1,11 +1,12 @@
 /** The best ways to share the last sheet between the products: searched, the best few shown. */
-import { Button, Modal, NumberInput } from "@mantine/core";
+import { Button, Modal } from "@mantine/core";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { stepOf } from "@/api/steps";
 import { useSaying } from "@/measures/likes";
+import { MeasureInput } from "@/measures/MeasureInput";
 import classes from "./Finish.module.css";
 
 interface Props {
@@ -37,16 +38,15 @@ export function LayoutSearch({ plan, take, onClose }: Props) {
     <Modal opened onClose={onClose} title="Best layout on this sheet" size={760}>
       <div className={classes.wanted}>
         {products.map((p, n) => (
-          <NumberInput
+          <MeasureInput
             // biome-ignore lint/suspicious/noArrayIndexKey: products have no identity but their place
             key={n}
             label={`${p.name} wanted`}
-            description="0: any number"
-            min={0}
-            max={100000}
-            allowDecimal={false}
-            value={wanted[n]}
-            onChange={(v) => setWanted(wanted.with(n, typeof v === "number" ? v : 0))}
+            quantity="count"
+            path={`search.wanted[${n}]`}
+            value={wanted[n] || null}
+            onChange={(v) => setWanted(wanted.with(n, v ?? 0))}
+            emptyMeans="any number"
           />
         ))}
       </div>

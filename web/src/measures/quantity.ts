@@ -96,6 +96,13 @@ export const QUANTITIES = {
     shown: { metric: "", imperial: "" },
     decimals: { metric: 2, imperial: 2 },
   },
+  count: {
+    noun: "a whole number",
+    base: "",
+    units: { "": { per: 1, names: [""] } },
+    shown: { metric: "", imperial: "" },
+    decimals: { metric: 0, imperial: 0 },
+  },
 } satisfies Record<string, Quantity>;
 
 export type QuantityName = keyof typeof QUANTITIES;
@@ -168,6 +175,7 @@ export function parse(name: QuantityName, text: string, system: System): Underst
       percent: 11,
       density: 1120,
       number: 3,
+      count: 3,
     }[name],
     system,
   );
@@ -188,6 +196,9 @@ export function parse(name: QuantityName, text: string, system: System): Underst
     return { complaint: `“${parts.unit.trim()}” is not a unit of this. It knows ${known}.` };
   }
   const value = parts.number * unit.per + (unit.plus ?? 0);
+  if (name === "count" && !Number.isInteger(value)) {
+    return { complaint: `Here it is counted: enter ${quantity.noun}, such as ${example}.` };
+  }
   return { value, plain: (!spelled || quantity.units[shown] === unit) && !clean.includes("/") };
 }
 

@@ -1,12 +1,13 @@
 /** The service worker: the application opens without a network, and a newer one is offered. */
 import { useSyncExternalStore } from "react";
-import { Workbox } from "workbox-window";
+import type { Workbox } from "workbox-window";
 
 let newer: Workbox | null = null;
 const changed = new Set<() => void>();
 
 export async function register(): Promise<void> {
   if (!("serviceWorker" in navigator) || import.meta.env.DEV) return;
+  const { Workbox } = await import("workbox-window");
   const worker = new Workbox("/sw.js");
   worker.addEventListener("waiting", () => {
     newer = worker;

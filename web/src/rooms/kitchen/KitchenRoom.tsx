@@ -1,29 +1,24 @@
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
-import { useOutletContext } from "react-router";
+import { useOutletContext, useSearchParams } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
-import { useTrade } from "@/api/trade";
 import { Nothing, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
 import { FaultsContext } from "@/measures/faults";
-import { MeasureInput } from "@/measures/MeasureInput";
-import { OF_UNIT } from "@/measures/quantity";
-import { capital } from "@/measures/words";
 import { Ingredients } from "./Ingredients";
 import classes from "./KitchenRoom.module.css";
 import { LearnPlace } from "./LearnPlace";
 import { OwnCards } from "./OwnCards";
-
-type Default = Schemas["Default"];
+import { Values } from "./Values";
 
 /** The table of practice: every starting value, where it comes from, and yours in its place. */
 export function KitchenRoom({ people }: { people?: ReactNode }) {
   const me = useOutletContext<Schemas["Me"]>();
   const kitchen = useKitchen();
-  const { said } = useTrade();
   const [earlier, setEarlier] = useState(false);
+  const sought = useSearchParams()[0].get("find");
   const show = (view: Schemas["KitchenView"]) => {
     queries.setQueryData(["kitchen"], view);
     queries.removeQueries({ queryKey: ["work"] });
@@ -39,8 +34,6 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
   const { table, yours, ingredients, library, cards } = kitchen.data;
   const found = change.error instanceof Problem ? change.error.faults : [];
   const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
-  const groups = new Map<string, Default[]>();
-  for (const row of table) groups.set(row.group, [...(groups.get(row.group) ?? []), row]);
   const set = (key: string, value: number) =>
     change.mutate({ yours: { ...yours, [key]: value }, ingredients });
   const reset = (key: string) => {
@@ -79,55 +72,28 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           {sentence(change.error)}
         </div>
       )}
-      <LearnPlace head={me.role === "head"} />
-      {me.role === "head" && people}
-      <div className={classes.groups}>
-        {me.role === "head" && (
-          <Ingredients
-            own={ingredients}
-            library={library}
-            keep={(next) => change.mutate({ yours, ingredients: next })}
-          />
-        )}
-        {me.role === "head" && (
-          <OwnCards
-            own={cards}
-            keep={(next) => change.mutate({ yours, ingredients, cards: next })}
-          />
-        )}
-        {[...groups].map(([group, rows]) => (
-          <fieldset key={group} className={classes.group} disabled={me.role !== "head"}>
-            <legend>{capital(said("family", group))}</legend>
-            {rows.map((row) => (
-              <div
-                key={row.key}
-                className={classes.row}
-                data-half={/\.(low|high)$/.test(row.key) || undefined}
-              >
-                <MeasureInput
-                  label={capital(row.label)}
-                  quantity={OF_UNIT[row.unit] ?? "number"}
-                  path={`yours.${row.key}`}
-                  value={row.value}
-                  onLeaving
-                  help={row.unit && !OF_UNIT[row.unit] ? `${row.unit}, ${row.origin}` : row.origin}
-                  onChange={(v) => v !== null && set(row.key, v)}
-                />
-                {row.origin === "yours" && (
-                  <Button
-                    variant="default"
-                    size="xs"
-                    onClick={() => reset(row.key)}
-                    aria-label={`${row.label}: back to trade practice`}
-                  >
-                    Back
-                  </Button>
-                )}
-              </div>
-            ))}
-          </fieldset>
-        ))}
-      </div>
+      <Values table={table} readOnly={me.role !== "head"} set={set} reset={reset} />
+      {!sought && (
+        <>
+          <div className={classes.groups}>
+            {me.role === "head" && (
+              <Ingredients
+                own={ingredients}
+                library={library}
+                keep={(next) => change.mutate({ yours, ingredients: next })}
+              />
+            )}
+            {me.role === "head" && (
+              <OwnCards
+                own={cards}
+                keep={(next) => change.mutate({ yours, ingredients, cards: next })}
+              />
+            )}
+          </div>
+          <LearnPlace head={me.role === "head"} />
+          {me.role === "head" && people}
+        </>
+      )}
     </FaultsContext.Provider>
   );
 }

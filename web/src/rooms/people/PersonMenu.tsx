@@ -1,11 +1,13 @@
 import { Menu, Modal, SegmentedControl, UnstyledButton } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { Suspense, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, got, LEFT, type Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
 import { nobodyHere } from "@/offline/here";
-import { OwnPassword } from "./People";
+import { lazily } from "@/wire/lazily";
+
+const OwnPassword = lazily(async () => (await import("./index")).OwnPassword);
 
 type Likes = Schemas["Likes"];
 
@@ -64,7 +66,9 @@ export function PersonMenu({ me }: { me: Schemas["Me"] }) {
   return (
     <>
       <Modal opened={asked} onClose={() => ask(false)} title="Your password" size={420}>
-        <OwnPassword done={() => ask(false)} />
+        <Suspense>
+          <OwnPassword done={() => ask(false)} />
+        </Suspense>
       </Modal>
       <Menu position="right-end" width={250} closeOnItemClick={false}>
         <Menu.Target>

@@ -1,5 +1,5 @@
 /** The head of an open plan: its name and what it comes to, whether it is saved, and what to do with it. */
-import { ActionIcon, Button, TextInput, Tooltip } from "@mantine/core";
+import { ActionIcon, Button, TextInput } from "@mantine/core";
 import { IconArrowBackUp, IconArrowForwardUp } from "@tabler/icons-react";
 import type { ReactNode } from "react";
 import { made, type Plan, type Worked } from "@/api/steps";
@@ -89,11 +89,16 @@ interface BackProps {
 }
 
 const Back = ({ label, keys, can, go, children }: BackProps) => (
-  <Tooltip label={`${label} (${keys})`}>
-    <ActionIcon variant="default" size={40} aria-label={label} disabled={!can} onClick={go}>
-      {children}
-    </ActionIcon>
-  </Tooltip>
+  <ActionIcon
+    variant="default"
+    size={40}
+    aria-label={label}
+    data-tip={`${label} (${keys})`}
+    disabled={!can}
+    onClick={go}
+  >
+    {children}
+  </ActionIcon>
 );
 
 function Summary({ plan, worked }: { plan: Plan; worked: Worked }) {

@@ -1,14 +1,16 @@
 import { ActionIcon, Menu } from "@mantine/core";
 import { IconDots } from "@tabler/icons-react";
 import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { Suspense, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, got, type Schemas, sendFile } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
 import type { Worked } from "@/api/steps";
 import { Earlier } from "@/drafts/Earlier";
-import { BegunAlready } from "./BegunAlready";
-import { PasteFormula } from "./PasteFormula";
+import { lazily } from "@/wire/lazily";
+
+const BegunAlready = lazily(async () => (await import("./BegunAlready")).BegunAlready);
+const PasteFormula = lazily(async () => (await import("./PasteFormula")).PasteFormula);
 
 type Plan = Schemas["Plan"];
 
@@ -87,10 +89,12 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
           <Menu.Item onClick={showKeys}>Keys (?)</Menu.Item>
         </Menu.Dropdown>
       </Menu>
-      {pasting && <PasteFormula plan={plan} change={change} close={() => setPasting(false)} />}
-      {worked && begun && (
-        <BegunAlready planId={id} worked={worked} opened close={() => setBegun(false)} />
-      )}
+      <Suspense>
+        {pasting && <PasteFormula plan={plan} change={change} close={() => setPasting(false)} />}
+        {worked && begun && (
+          <BegunAlready planId={id} worked={worked} opened close={() => setBegun(false)} />
+        )}
+      </Suspense>
       <Earlier
         opened={earlier}
         close={() => setEarlier(false)}

@@ -1,6 +1,6 @@
 import { useHotkeys } from "@mantine/hooks";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { Suspense, useState } from "react";
 import { useOutletContext, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence, useKitchen } from "@/api/queries";
@@ -11,16 +11,18 @@ import { FaultsContext, MindedContext, UnreadContext, useUnread } from "@/measur
 import { useSaying } from "@/measures/likes";
 import { useStartRun } from "@/offline/useStartRun";
 import { kindOf } from "@/steps/kinds";
+import { lazily } from "@/wire/lazily";
 import { Advice } from "./Advice";
 import { Board } from "./Board";
-import { FoldSearch } from "./compare/FoldSearch";
-import { Keys } from "./Keys";
 import { PlanHead } from "./PlanHead";
 import classes from "./PlanRoom.module.css";
 import { put } from "./paths";
 import { StepRow } from "./StepRow";
 import { StopPanel } from "./StopPanel";
 import { panelOf, usePlanDesk } from "./usePlanDesk";
+
+const FoldSearch = lazily(async () => (await import("./compare/FoldSearch")).FoldSearch);
+const Keys = lazily(async () => (await import("./Keys")).Keys);
 
 /** Fetches a plan and opens it. */
 export function PlanRoom() {
@@ -74,23 +76,25 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
     <FaultsContext.Provider value={desk.faults}>
       <MindedContext.Provider value={desk.minded}>
         <UnreadContext.Provider value={tell}>
-          {searching && (
-            <FoldSearch
-              plan={plan}
-              worked={worked}
-              onClose={() => setSearching(false)}
-              take={
-                readOnly
-                  ? undefined
-                  : (next) => {
-                      change(next, "steps");
-                      setSearching(false);
-                      desk.select(stopOf(worked, "turn")?.key ?? "");
-                    }
-              }
-            />
-          )}
-          <Keys opened={keys} onClose={() => setKeys(false)} />
+          <Suspense>
+            {searching && (
+              <FoldSearch
+                plan={plan}
+                worked={worked}
+                onClose={() => setSearching(false)}
+                take={
+                  readOnly
+                    ? undefined
+                    : (next) => {
+                        change(next, "steps");
+                        setSearching(false);
+                        desk.select(stopOf(worked, "turn")?.key ?? "");
+                      }
+                }
+              />
+            )}
+            {keys && <Keys opened onClose={() => setKeys(false)} />}
+          </Suspense>
           <PlanHead
             id={saved.id}
             desk={desk}

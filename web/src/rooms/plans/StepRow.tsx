@@ -1,5 +1,5 @@
 /** The strip of a plan with what changes its steps: one more, another place, by hand or by keys. */
-import { ActionIcon, Menu, Tooltip } from "@mantine/core";
+import { ActionIcon, Menu } from "@mantine/core";
 import { IconPlus } from "@tabler/icons-react";
 import { withStepMoved } from "@/api/steps";
 import { useTrade } from "@/api/trade";
@@ -45,13 +45,17 @@ function AddStep({ desk }: { desk: PlanDesk }) {
   const room = steps.filter((k) => plan.steps.filter((s) => s.do === k.do).length < k.most);
   return (
     <Menu position="bottom-end">
-      <Tooltip label={`Add a step after ${stop?.name}`}>
-        <Menu.Target>
-          <ActionIcon className={classes.add} variant="default" size={44} aria-label="Add a step">
-            <IconPlus size={20} />
-          </ActionIcon>
-        </Menu.Target>
-      </Tooltip>
+      <Menu.Target>
+        <ActionIcon
+          className={classes.add}
+          variant="default"
+          size={44}
+          aria-label="Add a step"
+          data-tip={`Add a step after ${stop?.name}`}
+        >
+          <IconPlus size={20} />
+        </ActionIcon>
+      </Menu.Target>
       <Menu.Dropdown>
         <Menu.Label>After {stop?.name}</Menu.Label>
         {room.map((k) => (

@@ -1,5 +1,5 @@
 /** The few inputs of the chosen stop, and what moves, doubles or removes it. */
-import { ActionIcon, Tooltip } from "@mantine/core";
+import { ActionIcon } from "@mantine/core";
 import { IconArrowLeft, IconArrowRight, IconCopy, IconTrash } from "@tabler/icons-react";
 import { freshId, withoutStep, withStepAt, withStepMoved } from "@/api/steps";
 import { useTrade } from "@/api/trade";
@@ -83,16 +83,15 @@ interface ToolProps {
 }
 
 const Tool = ({ label, can, go, children }: ToolProps) => (
-  <Tooltip label={label}>
-    <ActionIcon
-      variant="subtle"
-      color="dark"
-      size={32}
-      aria-label={label}
-      disabled={!can}
-      onClick={go}
-    >
-      {children}
-    </ActionIcon>
-  </Tooltip>
+  <ActionIcon
+    variant="subtle"
+    color="dark"
+    size={32}
+    aria-label={label}
+    data-tip={label}
+    disabled={!can}
+    onClick={go}
+  >
+    {children}
+  </ActionIcon>
 );

@@ -3,7 +3,6 @@ import {
   Checkbox,
   Collapse,
   NativeSelect,
-  NumberInput,
   TextInput,
   UnstyledButton,
   VisuallyHidden,
@@ -11,20 +10,22 @@ import {
 import { useDisclosure } from "@mantine/hooks";
 import { IconPlus, IconX } from "@tabler/icons-react";
 import { useMutation } from "@tanstack/react-query";
-import { useContext, useState } from "react";
+import { Suspense, useContext, useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { type Plan, type Step, stepOf, stopOf } from "@/api/steps";
 import { useTrade } from "@/api/trade";
-import { LayoutSearch } from "@/finish/LayoutSearch";
 import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
+import { lazily } from "@/wire/lazily";
 import classes from "../parts/panels.module.css";
 import { reshaped, useUsualProducts, withProduct } from "../parts/products";
 import { type Amend, kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
 import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
 import { endedAtCut } from "./look";
+
+const LayoutSearch = lazily(async () => (await import("@/finish/LayoutSearch")).LayoutSearch);
 
 type Product = Schemas["Product"];
 const MOST_PRODUCTS = 8;
@@ -138,16 +139,18 @@ function CutPanel(panel: PanelProps<"cut">) {
       )}
       <StepRest panel={panel} label="Pieces rest" />
       <StepAssumes panel={panel} />
-      {searching && (
-        <LayoutSearch
-          plan={plan}
-          onClose={() => setSearching(false)}
-          take={(laid) => {
-            set({ ...laid, id: cut.id }, "products");
-            setSearching(false);
-          }}
-        />
-      )}
+      <Suspense>
+        {searching && (
+          <LayoutSearch
+            plan={plan}
+            onClose={() => setSearching(false)}
+            take={(laid) => {
+              set({ ...laid, id: cut.id }, "products");
+              setSearching(false);
+            }}
+          />
+        )}
+      </Suspense>
     </>
   );
 }
@@ -258,13 +261,13 @@ function ProductInputs(props: ProductProps) {
       )}
       <Collapse expanded={open} transitionDuration={0}>
         <div className={classes.pair}>
-          <NumberInput
-            label="Rows (0: all that fit)"
-            min={0}
-            allowDecimal={false}
-            value={product.rows}
-            error={words(faults[`${path}.rows`] ?? "")}
-            onChange={(v) => typeof v === "number" && set({ rows: v }, "rows")}
+          <MeasureInput
+            label="Rows"
+            quantity="count"
+            path={`${path}.rows`}
+            value={product.rows || null}
+            onChange={(v) => set({ rows: v ?? 0 }, "rows")}
+            emptyMeans="all that fit"
           />
           {round && (
             <NativeSelect

@@ -1,10 +1,8 @@
-import { Autocomplete, NativeSelect, NumberInput } from "@mantine/core";
-import { useContext } from "react";
+import { NativeSelect } from "@mantine/core";
 import type { Schemas } from "@/api/client";
 import { useKitchen } from "@/api/queries";
 import { stepOf, withStep } from "@/api/steps";
 import { useTrade } from "@/api/trade";
-import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { said } from "@/measures/quantity";
@@ -12,6 +10,7 @@ import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
 import { StepAssumes, StepRest } from "../parts/StepParts";
+import { Thing } from "../parts/Thing";
 
 const OWN = "own:";
 const PLAITED: Schemas["Card"][] = ["plait", "loaf"];
@@ -19,11 +18,9 @@ const PLAITED: Schemas["Card"][] = ["plait", "loaf"];
 /** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
 function ShapePanel(panel: PanelProps<"shape">) {
   const { plan, worked, change, made, step } = panel;
-  const { figure, say, words } = useSaying();
+  const { figure, say } = useSaying();
   const { options } = useTrade();
-  const faults = useContext(FaultsContext);
   const kitchen = useKitchen().data;
-  const shelf = kitchen?.ingredients.map((i) => i.key) ?? [];
   const own = kitchen?.cards ?? [];
   const cut = stepOf(plan, "cut");
   if (!cut) return null;
@@ -58,13 +55,11 @@ function ShapePanel(panel: PanelProps<"shape">) {
               }
             />
             <div className={classes.pair}>
-              <Autocomplete
+              <Thing
                 label="Filling"
                 placeholder="none"
-                data={shelf}
-                maxLength={40}
+                path={path(i, "filling")}
                 value={product.filling ?? ""}
-                error={words(faults[path(i, "filling")] ?? "")}
                 onChange={(v) => setProduct(i, { filling: v || null }, "filling")}
               />
               <MeasureInput
@@ -83,14 +78,12 @@ function ShapePanel(panel: PanelProps<"shape">) {
               </p>
             )}
             {(PLAITED.includes(product.card) || product.strands > 1) && (
-              <NumberInput
+              <MeasureInput
                 label="Strands to one piece"
-                min={1}
-                max={12}
-                allowDecimal={false}
+                quantity="count"
+                path={path(i, "strands")}
                 value={product.strands}
-                error={words(faults[path(i, "strands")] ?? "")}
-                onChange={(v) => typeof v === "number" && setProduct(i, { strands: v }, "strands")}
+                onChange={(v) => v !== null && setProduct(i, { strands: v }, "strands")}
               />
             )}
             {on && (

@@ -1,0 +1,2 @@
+export { BenchList } from "./BenchList";
+export { BenchRun } from "./BenchRun";

@@ -1,0 +1,2 @@
+export { BookList } from "./BookList";
+export { BookRecord } from "./BookRecord";

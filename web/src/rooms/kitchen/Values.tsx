@@ -1,0 +1,140 @@
+import { Button, TextInput } from "@mantine/core";
+import { type ReactNode, useState } from "react";
+import { useSearchParams } from "react-router";
+import { useTrade } from "@/api/trade";
+import { MeasureInput } from "@/measures/MeasureInput";
+import { OF_UNIT } from "@/measures/quantity";
+import { capital } from "@/measures/words";
+import { found, type Row } from "./found";
+import classes from "./Values.module.css";
+
+interface Props {
+  table: Row[];
+  readOnly: boolean;
+  set: (key: string, value: number) => void;
+  reset: (key: string) => void;
+}
+
+/** The table of practice: what is this bakery's own first, all else by search or by group. */
+export function Values({ table, readOnly, set, reset }: Props) {
+  const { said } = useTrade();
+  const [query, setQuery] = useSearchParams();
+  const sought = query.get("find") ?? "";
+  // Whatever is or was one's own stands on top; but what was just changed in a group stays under the
+  // hand that changed it.
+  const [yours] = useState(() => new Set<string>());
+  const [changed] = useState(() => new Set<string>());
+  for (const { key, origin } of table) {
+    if (origin === "yours" && !changed.has(key)) yours.add(key);
+  }
+  const change = (key: string, value: number) => {
+    if (!yours.has(key)) changed.add(key);
+    set(key, value);
+  };
+  const groupOf = (row: Row) => capital(said("family", row.group));
+  const hits = sought.trim() ? found(table, sought, (r) => `${r.label} ${groupOf(r)}`) : null;
+  const groups = new Map<string, Row[]>();
+  for (const row of hits ?? table.filter((r) => !yours.has(r.key))) {
+    groups.set(groupOf(row), [...(groups.get(groupOf(row)) ?? []), row]);
+  }
+  const rows = (of: Row[]) => (
+    <fieldset className={classes.rows} disabled={readOnly}>
+      {of.map((row) => (
+        <Value key={row.key} row={row} set={change} reset={reset} />
+      ))}
+    </fieldset>
+  );
+  return (
+    <section aria-label="Values">
+      <TextInput
+        className={classes.search}
+        type="search"
+        aria-label="Find a value"
+        placeholder="Find a value: fridge, relaxing after a book, sheeter"
+        value={sought}
+        onChange={({ currentTarget: { value } }) =>
+          setQuery(value ? { find: value } : {}, { replace: true })
+        }
+      />
+      {hits?.length === 0 && (
+        <p className="quiet" role="status">
+          No value is called so. Try one word of it.
+        </p>
+      )}
+      {!hits && yours.size > 0 && (
+        <div className={classes.yours}>
+          <h2>Yours</h2>
+          {rows(table.filter((r) => yours.has(r.key)))}
+        </div>
+      )}
+      <div className={classes.groups}>
+        {[...groups].map(([name, of]) => (
+          <Group key={`${name} ${hits ? "found" : ""}`} name={name} of={of} open={hits !== null}>
+            {() => rows(of)}
+          </Group>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+interface GroupProps {
+  name: string;
+  of: Row[];
+  open: boolean;
+  children: () => ReactNode;
+}
+
+/** A group of rows, folded to its name and what it is about until somebody wants it. */
+function Group({ name, of, open, children }: GroupProps) {
+  const [opened, setOpened] = useState(open);
+  return (
+    <details
+      className={classes.group}
+      open={opened}
+      onToggle={(event) => setOpened(event.currentTarget.open)}
+    >
+      <summary>
+        <b>{name}</b>
+        <span className="quiet">
+          {of.length} {of.length === 1 ? "value" : "values"}
+        </span>
+        {!opened && (
+          <small className={classes.about}>
+            {of
+              .map((r) => r.label)
+              .slice(0, 5)
+              .join(", ")}
+          </small>
+        )}
+      </summary>
+      {opened && children()}
+    </details>
+  );
+}
+
+function Value({ row, set, reset }: Omit<Props, "table" | "readOnly"> & { row: Row }) {
+  return (
+    <div className={classes.row} data-half={/\.(low|high)$/.test(row.key) || undefined}>
+      <MeasureInput
+        label={capital(row.label)}
+        quantity={OF_UNIT[row.unit] ?? "number"}
+        path={`yours.${row.key}`}
+        value={row.value}
+        onLeaving
+        help={row.unit && !OF_UNIT[row.unit] ? `${row.unit}, ${row.origin}` : row.origin}
+        onChange={(v) => v !== null && set(row.key, v)}
+      />
+      {row.origin === "yours" && (
+        <Button
+          variant="default"
+          size="xs"
+          onClick={() => reset(row.key)}
+          aria-label={`${row.label}: back to trade practice`}
+        >
+          Back
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,1 @@
+export { KitchenRoom } from "./KitchenRoom";

@@ -1,0 +1,4 @@
+export { Bin } from "./Bin";
+export { FirstStart } from "./FirstStart";
+export { OwnPassword, People } from "./People";
+export { SignInAgain } from "./SignInAgain";

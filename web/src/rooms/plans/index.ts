@@ -1,0 +1,2 @@
+export { PlanList } from "./PlanList";
+export { PlanRoom } from "./PlanRoom";

@@ -1,0 +1,1 @@
+export { TodayRoom } from "./TodayRoom";
