@@ -74,7 +74,7 @@ export const useBook = () =>
 export function useWorked(plan: Schemas["Plan"]) {
   const work = useQuery({
     queryKey: ["work", plan],
-    queryFn: () => got(api.POST("/api/work", { body: plan })),
+    queryFn: ({ signal }) => got(api.POST("/api/work", { body: plan, signal })),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
   });

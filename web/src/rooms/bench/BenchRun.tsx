@@ -29,7 +29,6 @@ import { type Event, type RunView, undoTarget, weighedNow, whereNow } from "./no
 import { Resting } from "./Resting";
 import { Scales } from "./Scales";
 import { TrayBoard, TrayGo } from "./TrayBoard";
-import { useClock } from "./useClock";
 import { usePedal } from "./usePedal";
 import { type Saying, useRun } from "./useRun";
 import { useRunWarmth } from "./useRunWarmth";
@@ -67,7 +66,6 @@ const lastWords = (view: RunView, waiting: Event[]) =>
 type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 
 function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
-  const clock = useClock();
   const me = useSession().data?.me?.username;
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<Asking>(null);
@@ -108,25 +106,25 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
           {over ? (
             <Over now={now} view={view} />
           ) : now.trays.length > 0 ? (
-            <TrayBoard view={view} trays={now.trays} clock={clock} waiting={waiting} say={say} />
+            <TrayBoard view={view} trays={now.trays} waiting={waiting} say={say} />
           ) : now.phase === "rest" ? (
-            <Resting now={now} clock={clock} name={view.plan.name} warmth={warmth}>
+            <Resting now={now} name={view.plan.name} warmth={warmth}>
               <Moves moved={warmth?.moved ?? []} say={say} />
             </Resting>
           ) : (
-            <Working now={now} clock={clock}>
+            <Working now={now}>
               {sheet && <Scales sheet={sheet} weighed={weighedNow(view, waiting)} say={say} />}
               {now.stop?.do === "lock_in" && <MayItGoIn view={view} />}
             </Working>
           )}
         </section>
         {!over && (
-          <Ahead now={now} view={view} clock={clock}>
+          <Ahead now={now} view={view}>
             <Entries view={view} waiting={waiting} />
           </Ahead>
         )}
       </main>
-      {now.lastDeed && !over && <PutRight now={now} say={say} clock={clock} />}
+      {now.lastDeed && !over && <PutRight now={now} say={say} />}
       <footer className={classes.foot}>
         <Tile
           icon={<IconTemperature />}
@@ -159,9 +157,9 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
             <small>how it came out</small>
           </Link>
         ) : now.trays.length > 0 ? (
-          <TrayGo view={view} trays={now.trays} clock={clock} say={say} />
+          <TrayGo view={view} trays={now.trays} say={say} />
         ) : (
-          <GoButton now={now} clock={clock} say={say} />
+          <GoButton now={now} say={say} />
         )}
       </footer>
       {now.stop && !over && (

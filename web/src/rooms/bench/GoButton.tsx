@@ -6,12 +6,14 @@ import { fromWall, clock as timeOfDay, wall } from "@/app/time";
 import { span } from "@/measures/quantity";
 import classes from "./BenchRun.module.css";
 import { minutesBetween, type Now } from "./now";
+import { useClock } from "./useClock";
 import type { Saying } from "./useRun";
 
 type Say = (saying: Saying) => void;
 
 /** The one thing to press. */
-export function GoButton({ now, clock, say }: { now: Now; clock: Date; say: Say }) {
+export function GoButton({ now, say }: { now: Now; say: Say }) {
+  const clock = useClock();
   const { stop } = now;
   // A press counts once: the button waits a moment for the screen to move on.
   const [held, setHeld] = useState(false);
@@ -64,7 +66,8 @@ export function typed(text: string, near: Date, now: Date): Date | null {
 }
 
 /** The time of the last deed, put right by the minute. */
-export function PutRight({ now, say, clock }: { now: Now; say: Say; clock: Date }) {
+export function PutRight({ now, say }: { now: Now; say: Say }) {
+  const clock = useClock();
   const deed = now.lastDeed;
   if (!deed) return null;
   const what = deed.kind === "done" ? `${deed.name} done` : "Taken out";

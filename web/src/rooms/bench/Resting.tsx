@@ -7,17 +7,18 @@ import classes from "./BenchRun.module.css";
 import { alarmNow, callNow, marksOf } from "./calls";
 import { minutesBetween, type Now } from "./now";
 import { RestBar } from "./RestBar";
+import { useClock } from "./useClock";
 
 interface RestingProps {
   now: Now;
-  clock: Date;
   name: string;
   warmth?: Schemas["UnderWay"];
   children: ReactNode;
 }
 
 /** A dough at rest: how long still, when it may come out, and why. */
-export function Resting({ now, clock, name, warmth, children }: RestingProps) {
+export function Resting({ now, name, warmth, children }: RestingProps) {
+  const clock = useClock();
   const { words: say } = useSaying();
   if (!now.stop?.rest || !now.until) return null;
   const window = warmth?.window?.stop === now.stop.key ? warmth.window : null;

@@ -8,12 +8,12 @@ import { span } from "@/measures/quantity";
 import bench from "./BenchRun.module.css";
 import { type Event, minutesBetween, type RunView, type TrayNow, urgency } from "./now";
 import classes from "./TrayBoard.module.css";
+import { useClock } from "./useClock";
 import type { Saying } from "./useRun";
 
 interface Props {
   view: RunView;
   trays: TrayNow[];
-  clock: Date;
   say: (saying: Saying) => void;
 }
 
@@ -48,7 +48,7 @@ export function stageWords(tray: TrayNow, place: string | undefined, clock: Date
 
 const placeAfterShaping = (view: RunView) => stopOf(view.worked, "shape")?.rest?.place;
 
-export function TrayBoard({ view, trays, clock, say, waiting }: Props & { waiting: Event[] }) {
+export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Event[] }) {
   const place = placeAfterShaping(view);
   const turn = stepOf(view.plan, "bake")?.bake.turn_tray;
   const proofing = trays.some((t) => t.since && t.next?.kind === "out" && t.does === "shape");
@@ -99,7 +99,7 @@ export function TrayBoard({ view, trays, clock, say, waiting }: Props & { waitin
               {mine.map((tray) => (
                 <Tray
                   key={tray.tray}
-                  {...{ tray, view, clock, say, place, turn }}
+                  {...{ tray, view, say, place, turn }}
                   lose={() => setLosing(tray)}
                 />
               ))}
@@ -151,14 +151,14 @@ export function TrayBoard({ view, trays, clock, say, waiting }: Props & { waitin
 interface TrayProps {
   tray: TrayNow;
   view: RunView;
-  clock: Date;
   say: Props["say"];
   lose: () => void;
   place?: string;
   turn?: boolean;
 }
 
-function Tray({ tray, view, clock, say, lose, place, turn }: TrayProps) {
+function Tray({ tray, view, say, lose, place, turn }: TrayProps) {
+  const clock = useClock();
   const left = tray.until && !tray.lost ? minutesBetween(clock, tray.until) : null;
   const whole = tray.since && tray.until ? minutesBetween(tray.since, tray.until) : 0;
   const share = left === null || !whole ? 0 : Math.min(Math.max(1 - left / whole, 0), 1);
@@ -217,7 +217,8 @@ export const firstTray = (trays: TrayNow[], clock: Date): TrayNow | undefined =>
     .toSorted((a, b) => urgency(a, clock) - urgency(b, clock) || a.tray - b.tray)[0];
 
 /** The main button: what that tray is to go through next. */
-export function TrayGo({ view, trays, clock, say }: Props) {
+export function TrayGo({ view, trays, say }: Props) {
+  const clock = useClock();
   const [held, setHeld] = useState(false);
   const release = useInterval(() => setHeld(false), 700);
   const tray = firstTray(trays, clock);

@@ -1,5 +1,5 @@
 /** The step at hand: what to do, what lies there, and the end of it. */
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import { made, type Stop, stepOf } from "@/api/steps";
 import { FromAbove } from "@/drawings/FromAbove";
 import { ShapingCardView } from "@/finish/ShapingCardView";
@@ -10,9 +10,11 @@ import { kindOf } from "@/steps/kinds";
 import classes from "./BenchRun.module.css";
 import { minutesBetween, type Now, type RunView } from "./now";
 import { firstTray } from "./TrayBoard";
+import { useClock } from "./useClock";
 
 /** What is to be done now. */
-export function Working({ now, clock, children }: { now: Now; clock: Date; children?: ReactNode }) {
+export function Working({ now, children }: { now: Now; children?: ReactNode }) {
+  const clock = useClock();
   const { words } = useSaying();
   if (!now.stop) return null;
   const [first] = now.stop.does;
@@ -46,36 +48,52 @@ function Does({ stop, small }: { stop: Stop; small?: boolean }) {
 interface AheadProps {
   now: Now;
   view: RunView;
-  clock: Date;
   children: ReactNode;
 }
 
 /** What lies there, or comes next. */
-export function Ahead({ now, view, clock, children }: AheadProps) {
-  const { words } = useSaying();
+export function Ahead({ now, view, children }: AheadProps) {
+  const clock = useClock();
   // Where trays go their own ways, it is about what the next press is about.
   const tray = firstTray(now.trays, clock);
   const stop = view.worked.strip.find((s) => s.key === tray?.next?.stop) ?? now.next;
-  if (!stop) return null;
+  return stop ? (
+    <AheadOf stop={stop} view={view} resting={now.phase === "rest"} working={now.phase === "work"}>
+      {children}
+    </AheadOf>
+  ) : null;
+}
+
+interface AheadOfProps {
+  stop: Stop;
+  view: RunView;
+  resting: boolean;
+  working: boolean;
+  children: ReactNode;
+}
+
+/** Drawn when it is about something else, not each second. */
+const AheadOf = memo(function AheadOf({ stop, view, resting, working, children }: AheadOfProps) {
+  const { words } = useSaying();
   const drawn = kindOf(stop.do).views !== undefined && stop.lies !== null;
   const product = stepOf(view.plan, "cut")?.products[0];
   return (
     <aside className={classes.aside}>
       <p>
-        {now.phase === "rest" ? "Next: " : "This: "}
+        {resting ? "Next: " : "This: "}
         <b>{stop.name}</b>
       </p>
-      {now.phase === "rest" && <p>{words(stop.does[0] ?? "")}</p>}
+      {resting && <p>{words(stop.does[0] ?? "")}</p>}
       {drawn ? (
         <FromAbove {...aboveOf(stop, view.plan, view.worked)} minHeight={260} />
       ) : (
-        now.phase === "work" && <Does stop={stop} small />
+        working && <Does stop={stop} small />
       )}
       {stop.do === "shape" && product && <ShapingCardView product={product} brief />}
       {children}
     </aside>
   );
-}
+});
 
 /** The end of it. */
 export function Over({ now, view }: { now: Now; view: RunView }) {

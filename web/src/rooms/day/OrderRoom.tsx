@@ -53,6 +53,8 @@ async function save(id: number, revision: number, order: Order): Promise<number>
   );
   queries.setQueryData(["order", id], answer);
   queries.invalidateQueries({ queryKey: ["orders"] });
+  // whether it asks for another timetable, the bakehouse knows
+  queries.invalidateQueries({ queryKey: ["timetable", id] });
   return answer.revision;
 }
 

@@ -1,0 +1,167 @@
+"""What a person waits for, for `make bench`: bytes fetched, a second start, a key press, a slider.
+
+In a real browser on a real house of demo data, thrown away afterwards; each beside something that the
+same machine does in the same minute.
+"""
+
+import json
+import re
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+from statistics import quantiles
+
+from playwright.sync_api import Page, sync_playwright
+
+from tests.browser.house import CHROMIUM, FLAGS, ROOT, House, furnish
+
+EMPTY_PAGE = 121_000  # script and style of an empty page of the same framework, as it is sent
+FRAME_MS = 1000 / 60
+PRESSES = 40
+
+# Resolves with the milliseconds from the next event of a kind to the frame that shows what it changed.
+WATCH = """([event, drawn]) => {
+  const on = document.querySelector(drawn);
+  window.shown = new Promise((done) => {
+    let began = 0;
+    addEventListener(event, () => { began = performance.now(); }, { capture: true, once: true });
+    const seen = new MutationObserver(() => {
+      if (!began) return;
+      seen.disconnect();
+      requestAnimationFrame(() => setTimeout(() => done(performance.now() - began)));
+    });
+    seen.observe(on, { subtree: true, childList: true, attributes: true, characterData: true });
+  });
+}"""
+EMPTY = """() => {
+  const box = document.body.appendChild(document.createElement("div"));
+  box.innerHTML = '<input id="emptyIn"><span id="emptyOut">0</span>';
+  box.firstChild.addEventListener("input", () => {
+    box.lastChild.firstChild.data = String(Number(box.lastChild.firstChild.data) + 1);
+  });
+}"""
+
+
+def p95(found: list[float]) -> float:
+    return quantiles(found, n=20)[-1]
+
+
+def shown(page: Page, event: str, drawn: str, press: Callable[[int], object]) -> list[float]:
+    """Milliseconds from each press to the frame in which ``drawn`` has changed."""
+    found = []
+    for n in range(PRESSES):
+        page.evaluate(WATCH, [event, drawn])
+        press(n)
+        found.append(page.evaluate("window.shown"))
+        page.wait_for_timeout(260)
+    return found[5:]
+
+
+def fetched(page: Page, path: str, ready: Callable[[], object]) -> dict[str, int]:
+    """Bytes on the wire by address, of a page opened with nothing kept."""
+    wire = page.context.new_cdp_session(page)
+    wire.send("Network.enable")
+    wire.send("Network.setCacheDisabled", {"cacheDisabled": True})
+    urls: dict[str, str] = {}
+    sizes: dict[str, int] = {}
+    wire.on("Network.responseReceived", lambda e: urls.update({e["requestId"]: e["response"]["url"]}))
+    wire.on(
+        "Network.loadingFinished",
+        lambda e: sizes.update({urls.get(e["requestId"], ""): int(e["encodedDataLength"])}),
+    )
+    page.goto(path)
+    ready()
+    page.wait_for_load_state("networkidle")
+    return sizes
+
+
+def second_start(data: Path) -> tuple[float, float]:
+    """Seconds until a demo that was there already answers, and until Django and numpy are imported."""
+    began = time.perf_counter()
+    subprocess.run([sys.executable, "-c", "import django, numpy"], check=True)
+    imported = time.perf_counter() - began
+    house = House(data)
+    began = time.perf_counter()
+    house.start("--demo")
+    answered = time.perf_counter() - began
+    house.stop()
+    return answered, imported
+
+
+def on_screen() -> None:
+    """Print the rows of the table that a browser is needed for."""
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
+        data = Path(folder)
+        furnish(data)
+        starts = [second_start(data) for _ in range(3)]
+        answered, imported = min(s[0] for s in starts), min(s[1] for s in starts)
+        print(
+            f"\nsecond demo to its first answer: {answered / imported:4.1f} × importing Django and numpy"
+        )
+        house = House(data)
+        house.start()
+        browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        try:
+            look(browser.new_context(base_url=house.address, service_workers="block").new_page())
+        finally:
+            browser.close()
+            house.stop()
+
+
+def look(page: Page) -> None:
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto("/")
+    page.get_by_role("button", name=re.compile("^wren")).click()
+    page.get_by_role("link", name=re.compile("Station kiosk")).first.click()
+    inputs = page.get_by_role("form", name=re.compile("inputs$"))
+    inputs.wait_for()
+    plan = page.url.split("?")[0]
+    sizes = fetched(page, f"{plan}?step=turn-2", inputs.wait_for)
+    code = sum(size for url, size in sizes.items() if url.endswith((".js", ".css")))
+    print(f"script and style of a plan, as sent: {code / EMPTY_PAGE:4.2f} × an empty page ({code} bytes)")
+
+    page.evaluate(EMPTY)
+    page.locator("#emptyIn").focus()
+    empty = p95(shown(page, "keydown", "#emptyOut", lambda n: page.keyboard.press(str(n % 10))))
+    thickness = inputs.get_by_label("Roll to", exact=True)
+    thickness.focus()
+
+    def digit(n: int) -> None:
+        thickness.select_text()
+        page.keyboard.press(str(6 + n % 4))
+
+    sheet = p95(shown(page, "keydown", "[role=tabpanel] svg", digit))
+    thickness.fill("8")
+    page.wait_for_timeout(1_000)
+    page.get_by_role("slider", name=re.compile("^Room")).focus()
+    warm = p95(
+        shown(page, "keydown", "[data-works]", lambda n: page.keyboard.press(
+            "ArrowRight" if n // 8 % 2 == 0 else "ArrowLeft"))
+    )  # fmt: skip
+    for what, ms in (("key press to redrawn sheet", sheet), ("slider to redrawn warmth", warm)):
+        print(
+            f"{what}, 95 of 100: {(ms - empty) / FRAME_MS:4.1f} frames over an empty handler "
+            f"({ms:.0f} ms, {empty:.0f} ms)"
+        )
+    polled(page)
+
+
+def polled(page: Page) -> None:
+    """A poll at the bench, with news and without, beside where the run stands."""
+    listed = page.request.get("/api/runs").json()
+    run = f"/api/runs/{listed['runs'][0]['id']}"
+    packed = {"Accept-Encoding": "gzip"}
+    news = page.request.get(run, headers=packed)
+    stands = len(json.dumps(news.json()["standing"]))
+    same = page.request.get(run, headers=packed | {"If-None-Match": news.headers["etag"]})
+    assert same.status == 304, same.status
+    sent = int(news.headers["content-length"])
+    print(f"answer of a poll: {sent / stands:4.2f} × where the run stands ({sent} bytes); 0 without news")
+
+
+if __name__ == "__main__":
+    sys.path.insert(0, str(ROOT))
+    on_screen()
