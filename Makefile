@@ -4,6 +4,8 @@ PORT ?= 8000
 DATA_DIR ?= $(CURDIR)/data
 export DATA_DIR
 export NUMBA_CACHE_DIR := $(CURDIR)/.stamps/loops
+# what was compiled once is kept, whatever the machine says: a start is mostly imports
+export PYTHONDONTWRITEBYTECODE :=
 PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
@@ -11,19 +13,15 @@ WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts
 .PHONY: demo build serve test quick coverage units lint types written api-types browser-tools bench soak shots clean
 .DEFAULT_GOAL := demo
 
-demo: build
-	@EIGHT_TURN_DEMO=1 $(PY) manage.py demo
-	@$(MAKE) --no-print-directory serve EIGHT_TURN_DEMO=1
-
-serve: build
+demo serve: build
 	@echo
 	@echo "  Eight Turn is at http://127.0.0.1:$(PORT)"
-	@if [ -n "$$EIGHT_TURN_DEMO" ]; then echo "  Sign in as wren (head, password towpath-head) or tansy (bench, password towpath-bench)."; fi
+	@if [ $@ = demo ]; then echo "  Sign in as wren (head, password towpath-head) or tansy (bench, password towpath-bench)."; fi
 	@echo "  Stop it with Ctrl-C. What you entered is kept in $(DATA_DIR)"
 	@echo
-	@EIGHT_TURN_LISTEN=127.0.0.1:$(PORT) $(PY) -m bakehouse.serve
+	@EIGHT_TURN_LISTEN=127.0.0.1:$(PORT) $(PY) -m bakehouse.serve --$(if $(filter demo,$@),demo,migrate)
 
-build: $(STAMPS)/migrated
+build: $(STAMPS)/web $(STAMPS)/loops
 
 $(STAMPS)/tools:
 	@command -v python3 >/dev/null || { echo "python3 is missing: install Python 3.11 or later."; exit 1; }
@@ -63,11 +61,6 @@ $(STAMPS)/loops: lamination/heat/stepping.py lamination/materials/thermal.py $(S
 	@$(PY) -c "from lamination.heat import ready; ready()"
 	@touch $@
 
-# Migrations run each time: they are quick, and DATA_DIR may be new.
-.PHONY: $(STAMPS)/migrated
-$(STAMPS)/migrated: $(STAMPS)/web $(STAMPS)/loops
-	@$(PY) manage.py migrate -v 0
-
 api-types: $(STAMPS)/dev $(STAMPS)/npm
 	@$(PY) manage.py export_openapi_schema --api bakehouse.api.api --output web/openapi.json
 	@cd web && npm run -s api-types >/dev/null
@@ -90,9 +83,9 @@ types: api-types
 	$(PY) manage.py makemigrations --check --dry-run
 
 browser-tools:
-	@command -v chromium >/dev/null || { echo "Installing chromium"; \
-	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -q >/dev/null && apt-get install -y -q chromium >/dev/null; \
-	  else echo "chromium is missing: install it with your package manager (Debian: apt-get install chromium)."; exit 1; fi; }
+	@command -v chromium >/dev/null && command -v strace >/dev/null || { echo "Installing chromium and strace"; \
+	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -q >/dev/null && apt-get install -y -q chromium strace >/dev/null; \
+	  else echo "chromium or strace is missing: install them with your package manager (Debian: apt-get install chromium strace)."; exit 1; fi; }
 
 # What can go side by side does: first what is fetched, then what is checked and built.
 test: | $(STAMPS)/tools

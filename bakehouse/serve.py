@@ -6,10 +6,14 @@ EIGHT_TURN_PROXY    the address of the proxy in front, whose word on who asks is
 
 A request is read whole before a thread takes it up: one that is sent slowly, or never to its end, keeps
 nobody waiting and is dropped after half a minute.
+
+``--migrate`` brings the database up to date before; ``--demo`` fills an empty house besides, and serves it
+as a demo house. One process for all three: to start is mostly to import.
 """
 
 import os
-from threading import Thread
+import sys
+from threading import Timer
 from typing import Any
 
 from waitress import serve  # type: ignore[import-untyped]
@@ -17,6 +21,7 @@ from waitress import serve  # type: ignore[import-untyped]
 from lamination.heat import ready
 
 PATIENCE_S = 30
+_SETTLED_S = 2.0
 MOST_CONNECTIONS = 1_000
 
 
@@ -56,9 +61,33 @@ def _say_where() -> None:
         print(said, flush=True)
 
 
+def prepare(options: list[str]) -> None:
+    """What is asked for before anybody is served; ends the process where that cannot be."""
+    from django.core.management import CommandError, call_command
+    from django.db import connection
+    from django.db.migrations.executor import MigrationExecutor
+
+    if not options:
+        return
+    ahead = MigrationExecutor(connection)
+    if ahead.migration_plan(ahead.loader.graph.leaf_nodes()):
+        call_command("migrate", verbosity=0)
+    if "--demo" in options:
+        try:
+            call_command("demo")
+        except CommandError as refused:
+            sys.exit(str(refused))
+
+
 if __name__ == "__main__":
+    if "--demo" in sys.argv:
+        os.environ["EIGHT_TURN_DEMO"] = "1"
     from bakehouse.wsgi import application
 
+    prepare(sys.argv[1:])
     _say_where()
-    Thread(target=ready, daemon=True).start()  # whoever asks first need not wait for it
+    # whoever asks for warmth first need not wait for it, nor whoever opens a page first
+    loops = Timer(_SETTLED_S, ready)
+    loops.daemon = True
+    loops.start()
     serve(application, **options())

@@ -26,6 +26,7 @@ from bakehouse.documents import adapter
 from benchmarks.heat import against_scipy
 from benchmarks.lists import against_few
 from benchmarks.raster import folded
+from benchmarks.screen import on_screen
 from lamination.heat import conduction
 from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
@@ -152,3 +153,4 @@ if __name__ == "__main__":
     against_raster()
     against_scipy()
     against_few()
+    on_screen()

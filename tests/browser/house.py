@@ -50,16 +50,15 @@ class House:
         }
         self.process = None
 
-    def start(self):
-        self.process = subprocess.Popen(
-            [sys.executable, "-m", "bakehouse.serve"], cwd=ROOT, env=self.environment
-        )
-        for _ in range(100):
+    def start(self, *options, under=()):
+        command = [*under, sys.executable, "-m", "bakehouse.serve", *options]
+        self.process = subprocess.Popen(command, cwd=ROOT, env=self.environment)
+        for _ in range(400):
             try:
                 urllib.request.urlopen(f"{self.address}/api/session", timeout=1)
                 return
             except OSError:
-                time.sleep(0.1)
+                time.sleep(0.025)
         raise RuntimeError("the server did not start")
 
     def stop(self):

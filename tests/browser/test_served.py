@@ -94,6 +94,47 @@ def test_half_a_request_from_sixteen_strangers_keeps_nobody_waiting(own):
         stranger.close()
 
 
+def test_one_process_makes_a_demo_house_and_refuses_a_real_one(tmp_path):
+    made = House(tmp_path / "demo")
+    made.environment.pop("EIGHT_TURN_DEMO")
+    for _ in range(2):  # the second time it is there already
+        made.start("--demo")
+        with urllib.request.urlopen(f"{made.address}/api/session") as session:
+            assert [a["username"] for a in json.load(session)["demo_accounts"]]
+        made.stop()
+    real = tmp_path / "real"
+    manage(real, "migrate", "-v", "0")
+    manage(real, "createsuperuser", "--noinput", "--username", "ferry", "--email", "f@example.org")
+    serve = [sys.executable, "-m", "bakehouse.serve", "--demo"]
+    refused = subprocess.run(
+        serve, cwd=ROOT, env=made.environment | {"DATA_DIR": str(real)}, capture_output=True,
+        text=True, check=False, timeout=60,
+    )  # fmt: skip
+    assert refused.returncode == 1
+    assert "a house in real use" in refused.stderr
+
+
+def test_every_acknowledged_write_has_reached_the_disk(own, tmp_path):
+    """Syncs are counted from outside; another connection is open, so that none comes from the last to leave."""
+    trace = tmp_path / "syncs"
+    own.stop()
+    own.start(under=("strace", "-D", "-f", "-qq", "-e", "trace=fsync,fdatasync", "-o", str(trace)))
+    visitor, other = Visitor(own), Visitor(own)
+    run = a_run(visitor)
+    reader = sqlite3.connect(f"{own.environment['DATA_DIR']}/eight-turn.sqlite3")
+    reader.execute("SELECT count(*) FROM django_session").fetchone()
+
+    def syncs():
+        return trace.read_text().count("sync(")
+
+    before = syncs()
+    for n in range(12):
+        visitor.say(run, f"note {n}")
+        other.ask("GET", f"/runs/{run}")
+        assert syncs() - before > n
+    reader.close()
+
+
 def test_what_was_acknowledged_is_there_after_a_kill(own):
     visitor = Visitor(own)
     run = a_run(visitor)
