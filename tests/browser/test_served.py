@@ -115,7 +115,7 @@ def test_one_process_makes_a_demo_house_and_refuses_a_real_one(tmp_path):
 
 
 def test_every_acknowledged_write_has_reached_the_disk(own, tmp_path):
-    """Syncs are counted from outside; another connection is open, so that none comes from the last to leave."""
+    """Counted from outside; another connection is open, so that no sync comes from the last to leave."""
     trace = tmp_path / "syncs"
     own.stop()
     own.start(under=("strace", "-D", "-f", "-qq", "-e", "trace=fsync,fdatasync", "-o", str(trace)))
