@@ -35,12 +35,12 @@ $(STAMPS)/tools:
 
 $(STAMPS)/app: requirements/app.txt | .venv/bin/python
 	@echo "Installing the application's packages"
-	@$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r $<
+	@$(PY) -m pip install -q --disable-pip-version-check --no-compile --require-hashes -r $<
 	@touch $@
 
 $(STAMPS)/dev: requirements/dev.txt | .venv/bin/python
 	@echo "Installing the packages that tests need"
-	@$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r $<
+	@$(PY) -m pip install -q --disable-pip-version-check --no-compile --require-hashes -r $<
 	@touch $@ $(STAMPS)/app
 
 $(STAMPS)/npm: web/package-lock.json | $(STAMPS)/tools

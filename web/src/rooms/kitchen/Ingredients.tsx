@@ -73,7 +73,7 @@ export function Ingredients({ own, library, keep }: Props) {
           aria-label="Add an ingredient like"
           value=""
           data={[
-            { value: "", label: "Add one of your own, like …" },
+            { value: "", label: "Add one, like …" },
             ...grouped(library, options("kind")),
           ]}
           onChange={(e) => from(e.currentTarget.value)}
