@@ -72,10 +72,7 @@ export function Ingredients({ own, library, keep }: Props) {
         <NativeSelect
           aria-label="Add an ingredient like"
           value=""
-          data={[
-            { value: "", label: "Add one, like …" },
-            ...grouped(library, options("kind")),
-          ]}
+          data={[{ value: "", label: "Add one, like …" }, ...grouped(library, options("kind"))]}
           onChange={(e) => from(e.currentTarget.value)}
         />
       )}
