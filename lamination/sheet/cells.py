@@ -343,11 +343,8 @@ def _sample(old: Lines, new: Lines, cells: Cells, empty: int | None = None) -> C
     return out
 
 
-def _overlay(below: Sheet, above: Sheet, over: bool = False) -> Sheet:
-    """Lay one sheet on another where both already are; they share one press.
-
-    ``over``: the stacks of the upper one are turned over first.
-    """
+def _overlay(below: Sheet, above: Sheet) -> Sheet:
+    """Lay one sheet on another where both already are; they share one press."""
     length = max(below.length_mm, above.length_mm)
     width = max(below.width_mm, above.width_mm)
     xs = _merged(np.concatenate((below.xs, above.xs)), length)
@@ -361,7 +358,6 @@ def _overlay(below: Sheet, above: Sheet, over: bool = False) -> Sheet:
     code = a * (len(above.pool) + 1) + b  # unique for every pair, -1 included
     _, first, cells = np.unique(code, return_index=True, return_inverse=True)
     pool = []
-    laid: dict[int, Stack] = {}
     for at in first:
         i, j = int(a.flat[at]), int(b.flat[at])
         if j < 0:
@@ -369,8 +365,6 @@ def _overlay(below: Sheet, above: Sheet, over: bool = False) -> Sheet:
                 raise ValueError("the two pieces leave a hole between them")
             pool.append(below.pool[i])
             continue
-        top = laid.get(j)
-        if top is None:
-            top = laid[j] = flip(above.pool[j]) if over else above.pool[j]
+        top = above.pool[j]
         pool.append(top if i < 0 else pile(below.pool[i], top))
     return Sheet(xs, ys, cells.reshape(a.shape), tuple(pool), below.press)
