@@ -26,7 +26,7 @@ from lamination.materials import Kind as Ingredients
 from lamination.pieces import Addition, Card, Colour, Oven, Shape, Wash
 from lamination.search import Wish
 from lamination.steps import KINDS, ButterState, Chapter, Gathered, Strewn
-from lamination.terms import Chilled, Family, Fold, Method, Place, Surface, Tool, Worded
+from lamination.terms import Chilled, Family, Fold, Method, Place, Surface, Tool, Worded, ranges
 
 router = Router(tags=["kitchen"])
 
@@ -89,7 +89,7 @@ class StepKind:
 
 @dataclass
 class TradeWords:
-    """Every choice of the trade with its name, and the kinds of step."""
+    """Every choice of the trade with its name, the kinds of step, and the limits of their numbers."""
 
     words: dict[str, list[Word]]
     steps: list[StepKind]
@@ -99,6 +99,7 @@ class TradeWords:
     squares: list[str]
     round_shapes: list[str]
     tall_shapes: list[str]
+    limits: dict[str, dict[str, tuple[float, float]]]
 
 
 def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
@@ -170,4 +171,5 @@ def trade_words() -> TradeWords:
         [m.value for m in Method if m.is_square],
         [s.value for s in Shape if s.is_round],
         [s.value for s in Shape if s.has_height],
+        {k.do: ranges(k.of) for k in KINDS.values()},
     )  # fmt: skip

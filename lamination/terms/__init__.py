@@ -1,6 +1,6 @@
 """The words of the trade, sizes, ranges, faults and sentences: what everything above speaks in."""
 
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path, ranges
 from lamination.terms.rests import Rest, Stay
 from lamination.terms.said import plain
 from lamination.terms.tables import written_table
@@ -19,5 +19,5 @@ from lamination.terms.trade import (
 __all__ = [
     "Checked", "Chilled", "Family", "Fault", "Faults", "Fold", "Length", "Machine", "Method", "Place",
     "Range", "Rest", "Stay", "Surface", "Tool", "Worded", "join_path", "plain",
-    "written_table",
+    "ranges", "written_table",
 ]  # fmt: skip

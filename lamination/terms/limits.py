@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, is_dataclass
 from datetime import datetime
 from functools import cache
 from typing import Any, ClassVar, TypeVar, get_args, get_origin, get_type_hints
@@ -102,6 +102,37 @@ def _rules(cls: type) -> tuple[tuple[str, tuple[Rule, ...]], ...]:
         if rules:
             found.append((f.name, rules))
     return tuple(found)
+
+
+@cache
+def ranges(cls: type) -> dict[str, tuple[float, float]]:
+    """The interval of every number among the fields of a dataclass, and of the dataclasses in them.
+
+    A field of a part is named as its path: ``trim.ends_mm``; one of a list's items too, without its
+    place: ``products.base_mm``. Source: where each field is declared.
+
+    >>> from dataclasses import make_dataclass
+    >>> from typing import Annotated
+    >>> ranges(make_dataclass("Pin", [("mm", Annotated[float, Range(1, 9)])]))
+    {'mm': (1, 9)}
+    """
+
+    def parts(hint: Any) -> Iterator[type]:
+        if isinstance(hint, type) and is_dataclass(hint):
+            yield hint
+        for arm in get_args(hint):
+            yield from parts(arm)
+
+    found = {
+        name: (rule.low, rule.high)
+        for name, rules in _rules(cls)
+        for rule in rules
+        if isinstance(rule, Range)
+    }
+    for name, hint in get_type_hints(cls, include_extras=True).items():
+        for part in parts(hint):
+            found |= {f"{name}.{below}": pair for below, pair in ranges(part).items()}
+    return found
 
 
 @cache

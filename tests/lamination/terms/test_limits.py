@@ -7,7 +7,7 @@ from typing import Annotated
 import pytest
 
 from lamination.pieces.checkweigh import Weighing
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path, raise_if
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path, raise_if, ranges
 from lamination.terms.said import plain, say
 
 
@@ -81,3 +81,13 @@ def test_every_item_of_a_list_is_checked_and_named_by_its_place():
     with pytest.raises(Faults) as refused:
         Weighing((60.0, 0.0, math.nan, 61.0), 60)
     assert [f.field for f in refused.value.faults] == ["grams[1]", "grams[2]"]
+
+
+def test_the_intervals_of_a_turn_are_named_as_its_fields_are():
+    from lamination.steps import KINDS
+
+    of = ranges(KINDS["turn"].of)
+    assert of["seam_pct"] == (10, 90)
+    assert of["trim.ends_mm"] == (0, 200)
+    assert "fold" not in of
+    assert ranges(KINDS["cut"].of)["products.base_mm"] == (10, 5_000)

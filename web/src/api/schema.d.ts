@@ -1917,7 +1917,7 @@ export interface components {
         };
         /**
          * TradeWords
-         * @description Every choice of the trade with its name, and the kinds of step.
+         * @description Every choice of the trade with its name, the kinds of step, and the limits of their numbers.
          */
         TradeWords: {
             /** Words */
@@ -1940,6 +1940,15 @@ export interface components {
             round_shapes: string[];
             /** Tall Shapes */
             tall_shapes: string[];
+            /** Limits */
+            limits: {
+                [key: string]: {
+                    [key: string]: [
+                        number,
+                        number
+                    ];
+                };
+            };
         };
         /**
          * Word

@@ -13,6 +13,7 @@ const NONE: Words = {
   squares: [],
   round_shapes: [],
   tall_shapes: [],
+  limits: {},
 };
 
 export function useTrade() {

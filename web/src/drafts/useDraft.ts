@@ -5,7 +5,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Problem } from "@/api/client";
 import { sentence } from "@/api/queries";
-import { begin, edit, type History, redo, undo } from "./history";
+import { back, begin, edit, type History, redo, undo } from "./history";
 
 export type Saving =
   | { state: "saved"; at: Date }
@@ -51,6 +51,7 @@ export function useDraft<T>({ key, saved, readOnly, put }: Draft<T>) {
   const revision = useRef(kept(key)?.revision ?? saved.revision);
   const stored = useRef(JSON.stringify(saved.document));
   const busy = useRef(false);
+  const hold = useRef({ last: 0, now: 0 });
   const latest = useRef(history.present);
   latest.current = history.present;
   const send = useRef(put);
@@ -140,7 +141,21 @@ export function useDraft<T>({ key, saved, readOnly, put }: Draft<T>) {
     saving,
     canUndo: history.past.length > 0,
     canRedo: history.future.length > 0,
-    change: (document: T, path: string) => setHistory((h) => edit(h, document, path, Date.now())),
+    change: (document: T, path: string) => {
+      const held = hold.current.now || undefined;
+      setHistory((h) => edit(h, document, path, Date.now(), held));
+    },
+    /** Something is taken hold of: until it is let go, all changes are one step to undo. */
+    take: useCallback(() => {
+      hold.current.last += 1;
+      hold.current.now = hold.current.last;
+    }, []),
+    /** It is let go; `asItWas`: and everything is as it was before. */
+    letGo: useCallback((asItWas: boolean) => {
+      const held = hold.current.now;
+      hold.current.now = 0;
+      if (asItWas) setHistory((h) => back(h, held));
+    }, []),
     undo: () => setHistory(undo),
     redo: () => setHistory(redo),
     /** Let go of what lies in this browser, for the one that somebody else saved. */

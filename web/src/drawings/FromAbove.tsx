@@ -1,8 +1,11 @@
 /** The sheet from above, to scale, on the bench it must fit. */
 import { useElementSize } from "@mantine/hooks";
+import { useRef } from "react";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { Dimension } from "./Dimension";
+import { Hands } from "./Handle";
+import { type Grip, useHand } from "./hands";
 import { type Above, outlineKey, outlinePath } from "./views";
 
 type Size = Schemas["Size"];
@@ -10,6 +13,8 @@ type Size = Schemas["Size"];
 interface Props extends Above {
   bench?: { length_mm: number; width_mm: number };
   minHeight?: number;
+  /** What can be taken hold of, in mm from the sheet's corner. */
+  grips?: Grip[];
 }
 
 /** Which flap goes where: pairs of places along the length, as shares, in the order of folding. */
@@ -42,6 +47,7 @@ export function FromAbove({
   describe,
   bench,
   minHeight = 220,
+  grips = [],
 }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
   const { say, figure } = useSaying();
@@ -52,15 +58,30 @@ export function FromAbove({
     length: Math.max(sheet.length_mm, bench?.length_mm ?? 0),
     width: Math.max(sheet.width_mm, bench?.width_mm ?? 0),
   };
-  const scale = Math.min((wide - left - right) / reach.length, (high - top - bottom) / reach.width);
-  const px = (mm: number) => mm * scale;
-  const x0 =
-    left + (wide - left - right - px(reach.length)) / 2 + px(reach.length - sheet.length_mm) / 2;
-  const benchX = x0 - px(reach.length - sheet.length_mm) / 2;
-  const y0 = top + Math.max((high - top - bottom - px(reach.width)) / 2, 0);
+  const fits = Math.min((wide - left - right) / reach.length, (high - top - bottom) / reach.width);
+  const hand = useHand();
   // The sheet lies in the middle of the bench, as it would; the bench is drawn round it.
-  const sheetY = y0 + px(reach.width - sheet.width_mm) / 2;
+  const benchX = left + (wide - left - right - fits * reach.length) / 2;
+  const y0 = top + Math.max((high - top - bottom - fits * reach.width) / 2, 0);
+  const placed = {
+    scale: fits,
+    reach,
+    benchX,
+    y0,
+    x0: benchX + (fits * (reach.length - sheet.length_mm)) / 2,
+    sheetY: y0 + (fits * (reach.width - sheet.width_mm)) / 2,
+  };
+  // Nothing moves under the hand that holds an edge: it is laid out anew when it is let go.
+  const lies = useRef(placed);
+  if (!hand.held) lies.current = placed;
+  const { scale, x0, sheetY } = lies.current;
+  const px = (mm: number) => mm * scale;
   const end = { x: x0 + px(sheet.length_mm), y: sheetY + px(sheet.width_mm) };
+  const held = lies.current;
+  const onBench = {
+    x: held.benchX + px(held.reach.length - (bench?.length_mm ?? 0)) / 2,
+    y: held.y0 + px(held.reach.width - (bench?.width_mm ?? 0)) / 2,
+  };
   const panels = [0, ...creases, sheet.length_mm];
   const over =
     bench && (sheet.length_mm > bench.length_mm + 1 || sheet.width_mm > bench.width_mm + 1);
@@ -89,8 +110,8 @@ export function FromAbove({
         {bench && (
           <g>
             <rect
-              x={benchX + px(reach.length - bench.length_mm) / 2}
-              y={y0 + px(reach.width - bench.width_mm) / 2}
+              x={onBench.x}
+              y={onBench.y}
               width={px(bench.length_mm)}
               height={px(bench.width_mm)}
               fill="none"
@@ -99,13 +120,8 @@ export function FromAbove({
               strokeDasharray="6 5"
             />
             <text
-              x={benchX + px(reach.length - bench.length_mm) / 2}
-              y={
-                Math.max(
-                  y0 + px(reach.width + bench.width_mm) / 2,
-                  creases.length ? end.y + 24 : 0,
-                ) + 17
-              }
+              x={onBench.x}
+              y={Math.max(onBench.y + px(bench.width_mm), creases.length ? end.y + 24 : 0) + 17}
               fontSize={12.5}
               fill={over ? "var(--mind)" : "var(--quiet)"}
             >
@@ -225,6 +241,7 @@ export function FromAbove({
             );
           })}
       </svg>
+      <Hands {...{ grips, hand, wide, high }} x={(mm) => x0 + px(mm)} y={(mm) => sheetY + px(mm)} />
     </div>
   );
 }

@@ -1,8 +1,11 @@
 /** The package or sheet from the side: true leaves, and a loupe where they are thin. */
 import { useElementSize } from "@mantine/hooks";
+import { useRef } from "react";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { Dimension } from "./Dimension";
+import { Hands } from "./Handle";
+import { type Grip, useHand } from "./hands";
 
 interface Props {
   section: Schemas["Section"];
@@ -12,6 +15,8 @@ interface Props {
   state: string;
   /** Its warmth at a chosen moment, °C, from the bottom up: the drawing is tinted by it. */
   cells_c?: number[];
+  /** What can be taken hold of, in mm from the bottom up. */
+  grips?: Grip[];
 }
 
 interface Band {
@@ -32,7 +37,7 @@ function bands(section: Schemas["Section"]): Band[] {
 
 const FINE = 3; // px; a butter leaf drawn thinner than this wants the loupe
 
-export function FromSide({ section, layers, size, state, cells_c }: Props) {
+export function FromSide({ section, layers, size, state, cells_c, grips = [] }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
   const { say, counted, leaf } = useSaying();
   const wide = Math.max(boxWidth, 200);
@@ -40,7 +45,13 @@ export function FromSide({ section, layers, size, state, cells_c }: Props) {
   const leaves = bands(section);
   const total = size.thickness_mm * 1000;
   const loupe = !section.whole || (layers.butter_um / total) * 110 < FINE;
-  const body = { x: 48, y: 14, w: wide - 48 - 16, h: loupe ? 104 : Math.min(high - 110, 190) };
+  const hand = useHand();
+  const fits = loupe ? 104 : Math.min(high - 110, 190);
+  // While it is held it grows and shrinks from its foot; let go, it fills its place again.
+  const lies = useRef({ foot: 14 + fits, per_um: fits / total });
+  if (!hand.held) lies.current = { foot: 14 + fits, per_um: fits / total };
+  const h = total * lies.current.per_um;
+  const body = { x: 48, y: lies.current.foot - h, w: wide - 48 - 16, h };
   const y = (um: number) => body.y + body.h - (um / total) * body.h;
   const label = `${counted(layers.butter, layers.total)} in ${say("length", size.thickness_mm)}, ${state}: butter leaves ${leaf(layers.butter_um)}, dough leaves ${leaf(layers.dough_um)}.`;
   return (
@@ -137,6 +148,11 @@ export function FromSide({ section, layers, size, state, cells_c }: Props) {
           <LeafLabels layers={layers} x={body.x} y={body.y + body.h + 48} />
         )}
       </svg>
+      <Hands
+        {...{ grips, hand, wide, high }}
+        x={(share) => body.x + share * body.w}
+        y={(mm) => lies.current.foot - mm * 1000 * lies.current.per_um}
+      />
     </div>
   );
 }

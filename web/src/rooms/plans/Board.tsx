@@ -13,6 +13,7 @@ import { Labels } from "@/finish/Labels";
 import { ShapingCardView } from "@/finish/ShapingCardView";
 import { TrayView } from "@/finish/TrayView";
 import { Choice } from "@/measures/Choice";
+import { useSaying } from "@/measures/likes";
 import { WeighList } from "@/sheets/WeighList";
 import { kindOf } from "@/steps/kinds";
 import type { PanelProps } from "@/steps/parts/props";
@@ -30,6 +31,9 @@ export function Board({ bench, planId, ...props }: Props) {
   const [place, setPlace] = useState<Place>({ x: 0.5, y: 0.5, up: 0.5 });
   const [touched, setTouched] = useState(false);
   const [moment, setMoment] = useState<number | null>(null);
+  const [keepThickness, setKeepThickness] = useState(false);
+  const { say } = useSaying();
+  const trade = useTrade();
   const { stop, plan, worked, warmth } = props;
   const views = kindOf(stop.do).views;
   const rolled = views?.includes("cut") ?? false;
@@ -38,11 +42,16 @@ export function Board({ bench, planId, ...props }: Props) {
   if (stop.trays || stop.oven || stop.do === "look") return <Finished {...props} />;
   if (!views) return <Scales planId={planId} {...props} />;
   const side = sideAt(stop, worked);
+  const grips =
+    (!props.readOnly && kindOf(stop.do).grips?.(props, { trade, keepThickness, say })) || {};
   const here = touched ? stackAt(line.data, place) : undefined;
   return (
     <>
       <SheetView
         {...{ stop, plan, planId, worked, bench, place, warmth, moment, setMoment }}
+        grips={grips.above}
+        keepThickness={grips.side?.length ? keepThickness : undefined}
+        setKeepThickness={setKeepThickness}
         setPlace={(to) => {
           setTouched(true);
           setPlace(to);
@@ -57,6 +66,7 @@ export function Board({ bench, planId, ...props }: Props) {
         ) : side ? (
           <FromSide
             {...side}
+            grips={grips.side}
             cells_c={
               warmth && moment !== null
                 ? warmth.trace.cells_c[shown(warmth.trace, moment)]

@@ -7,6 +7,7 @@ import { sentence, useKitchen } from "@/api/queries";
 import { stopOf } from "@/api/steps";
 import { Nothing, Waiting } from "@/app/states";
 import { TodayBar } from "@/cold/TodayBar";
+import { GroundContext } from "@/drawings/hands";
 import { FaultsContext, MindedContext, UnreadContext, useUnread } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { useStartRun } from "@/offline/useStartRun";
@@ -76,78 +77,80 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
     <FaultsContext.Provider value={desk.faults}>
       <MindedContext.Provider value={desk.minded}>
         <UnreadContext.Provider value={tell}>
-          <Suspense>
-            {searching && (
-              <FoldSearch
-                plan={plan}
+          <GroundContext.Provider value={desk.ground}>
+            <Suspense>
+              {searching && (
+                <FoldSearch
+                  plan={plan}
+                  worked={worked}
+                  onClose={() => setSearching(false)}
+                  take={
+                    readOnly
+                      ? undefined
+                      : (next) => {
+                          change(next, "steps");
+                          setSearching(false);
+                          desk.select(stopOf(worked, "turn")?.key ?? "");
+                        }
+                  }
+                />
+              )}
+              {keys && <Keys opened onClose={() => setKeys(false)} />}
+            </Suspense>
+            <PlanHead
+              id={saved.id}
+              desk={desk}
+              readOnly={readOnly}
+              unread={unread}
+              starting={start.isPending}
+              start={() => start.mutate({ plan_id: saved.id })}
+              showKeys={() => setKeys(true)}
+              searchFolds={() => setSearching(true)}
+            />
+            {start.isError && (
+              <div className="bar mind" role="alert">
+                {sentence(start.error)}
+              </div>
+            )}
+            <StepRow desk={desk} readOnly={readOnly} />
+            {misplaced.map((message) => (
+              <div key={message} className="bar mind" role="alert">
+                {words(message)}
+              </div>
+            ))}
+            <TodayBar
+              warmth={warmth}
+              today={desk.today}
+              change={desk.setToday}
+              askWarmer={desk.askWarmer}
+            />
+            <div
+              className={classes.board}
+              data-scales={!kindOf(stop.do).views || undefined}
+              role="tabpanel"
+              aria-label={`${stop.name}: sheets and inputs`}
+            >
+              {panel && (
+                <Board {...panel} planId={saved.id} bench={bench.length_mm ? bench : undefined} />
+              )}
+              <Advice
                 worked={worked}
-                onClose={() => setSearching(false)}
+                warmth={warmth}
+                stop={stop.key}
+                stale={desk.stale}
                 take={
                   readOnly
                     ? undefined
-                    : (next) => {
-                        change(next, "steps");
-                        setSearching(false);
-                        desk.select(stopOf(worked, "turn")?.key ?? "");
-                      }
+                    : (fix) =>
+                        change(
+                          fix.puts.reduce((now, p) => put(now, p.field, p.value), plan),
+                          fix.label,
+                        )
                 }
               />
-            )}
-            {keys && <Keys opened onClose={() => setKeys(false)} />}
-          </Suspense>
-          <PlanHead
-            id={saved.id}
-            desk={desk}
-            readOnly={readOnly}
-            unread={unread}
-            starting={start.isPending}
-            start={() => start.mutate({ plan_id: saved.id })}
-            showKeys={() => setKeys(true)}
-            searchFolds={() => setSearching(true)}
-          />
-          {start.isError && (
-            <div className="bar mind" role="alert">
-              {sentence(start.error)}
+              {panel && <StopPanel {...panel} />}
             </div>
-          )}
-          <StepRow desk={desk} readOnly={readOnly} />
-          {misplaced.map((message) => (
-            <div key={message} className="bar mind" role="alert">
-              {words(message)}
-            </div>
-          ))}
-          <TodayBar
-            warmth={warmth}
-            today={desk.today}
-            change={desk.setToday}
-            askWarmer={desk.askWarmer}
-          />
-          <div
-            className={classes.board}
-            data-scales={!kindOf(stop.do).views || undefined}
-            role="tabpanel"
-            aria-label={`${stop.name}: sheets and inputs`}
-          >
-            {panel && (
-              <Board {...panel} planId={saved.id} bench={bench.length_mm ? bench : undefined} />
-            )}
-            <Advice
-              worked={worked}
-              warmth={warmth}
-              stop={stop.key}
-              stale={desk.stale}
-              take={
-                readOnly
-                  ? undefined
-                  : (fix) =>
-                      change(
-                        fix.puts.reduce((now, p) => put(now, p.field, p.value), plan),
-                        fix.label,
-                      )
-              }
-            />
-            {panel && <StopPanel {...panel} />}
-          </div>
+          </GroundContext.Provider>
         </UnreadContext.Provider>
       </MindedContext.Provider>
     </FaultsContext.Provider>

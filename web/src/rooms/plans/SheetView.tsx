@@ -1,5 +1,5 @@
 /** The large drawing of a sheet: as it lies, where its leaves are, how it folds, or cut across. */
-import { Slider } from "@mantine/core";
+import { Checkbox, Slider } from "@mantine/core";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
@@ -9,6 +9,7 @@ import { WarmthChart } from "@/cold/WarmthChart";
 import { CutAcross } from "@/drawings/CutAcross";
 import { Folding } from "@/drawings/Folding";
 import { FromAbove } from "@/drawings/FromAbove";
+import { type Grip, linear } from "@/drawings/hands";
 import { LeafMap } from "@/drawings/LeafMap";
 import { Marks } from "@/finish/Marks";
 import { Choice } from "@/measures/Choice";
@@ -29,6 +30,11 @@ interface Props {
   /** The moment whose warmth is looked at, minutes from the start; none while it is not. */
   moment: number | null;
   setMoment: (minute: number | null) => void;
+  /** What of the sheet can be taken hold of. */
+  grips?: Grip[];
+  /** Whether the thickness stays while an edge is moved; undefined where there is no choice. */
+  keepThickness?: boolean;
+  setKeepThickness: (keep: boolean) => void;
 }
 
 /** A place of the sheet, shares of its length and width, and how high in the stack one looks. */
@@ -71,7 +77,19 @@ export function useSection(
   });
 }
 
-export function SheetView({ stop, plan, planId, worked, bench, place, setPlace, ...warm }: Props) {
+export function SheetView({
+  stop,
+  plan,
+  planId,
+  worked,
+  bench,
+  place,
+  setPlace,
+  grips = [],
+  keepThickness,
+  setKeepThickness,
+  ...warm
+}: Props) {
   const [wanted, setView] = useState<View>("sheet");
   const { Sheet, ...drawn } = kindOf(stop.do);
   const views: View[] = drawn.views ?? ["sheet"];
@@ -85,6 +103,20 @@ export function SheetView({ stop, plan, planId, worked, bench, place, setPlace, 
   const names = new Map(worked.strip.map((s) => [s.key, s.name]));
   const here = plan.steps.find((s) => s.id === stop.key);
   const stacked = here?.do === "turn" && here.stacked;
+  const { length_mm, width_mm } = above.sheet;
+  const lookAcross: Grip = {
+    path: "look",
+    label: "Where it is looked at from the side",
+    quantity: "share",
+    value: Math.round(100 * place.y),
+    limits: [0, 100],
+    dir: "y",
+    ...linear(0, width_mm / 100),
+    from: 0,
+    to: length_mm,
+    knob: 0.04,
+    put: (v) => setPlace({ ...place, y: v / 100 }),
+  };
   const choose = (next: View) => {
     setView(next);
     setMoment(next === "warmth" ? starts : null);
@@ -137,8 +169,21 @@ export function SheetView({ stop, plan, planId, worked, bench, place, setPlace, 
             made={stop.made as never}
           />
         ) : (
-          <FromAbove {...above} bench={above.onBench ? bench : undefined} />
+          <FromAbove
+            {...above}
+            bench={above.onBench ? bench : undefined}
+            grips={views.includes("cut") ? [...grips, lookAcross] : grips}
+          />
         ))}
+      {view === "sheet" && keepThickness !== undefined && (
+        <Checkbox
+          className={classes.keep}
+          size="sm"
+          label="Moving an edge keeps the thickness"
+          checked={keepThickness}
+          onChange={(e) => setKeepThickness(e.currentTarget.checked)}
+        />
+      )}
     </section>
   );
 }

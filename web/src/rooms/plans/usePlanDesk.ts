@@ -57,6 +57,10 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
       ),
     [worked],
   );
+  const { take, letGo } = draft;
+  const busy = work.isFetching;
+  const wrong = Object.values(faults)[0];
+  const ground = useMemo(() => ({ take, letGo, busy, wrong }), [take, letGo, busy, wrong]);
   const stops = worked?.strip ?? [];
   const stop =
     stops.find((s) => s.key === query.get("step")) ??
@@ -67,6 +71,7 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
     draft,
     change,
     amend: amending.amend,
+    ground,
     worked,
     failed: asSaved.error,
     retry: asSaved.refetch,

@@ -18,6 +18,7 @@ import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { lazily } from "@/wire/lazily";
+import { cutGrips } from "../parts/cutGrips";
 import classes from "../parts/panels.module.css";
 import { reshaped, useUsualProducts, withProduct } from "../parts/products";
 import { type Amend, kind, type PanelProps } from "../parts/props";
@@ -393,5 +394,6 @@ export default kind("cut", {
     made &&
     `${made.pieces} pieces · ${made.products.length === 1 ? say("mass", made.piece_g) : `${made.products.length} kinds`}`,
   Panel: CutPanel,
+  grips: cutGrips,
   views: ["sheet", "marks", "leaves", "cut", "warmth"],
 });

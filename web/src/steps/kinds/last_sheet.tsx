@@ -3,6 +3,7 @@ import { stepOf } from "@/api/steps";
 import { Ribbon } from "@/drawings/Ribbon";
 import { useSaying } from "@/measures/likes";
 import { ClockReadout } from "../parts/ClockReadout";
+import { rolledGrips } from "../parts/grips";
 import { HowToRoll } from "../parts/HowToRoll";
 import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
@@ -72,5 +73,6 @@ export default kind("last_sheet", {
     stop.lies &&
     `${figure("length", Math.round(stop.lies.length_mm))} × ${figure("length", Math.round(stop.lies.width_mm))}`,
   Panel: LastSheetPanel,
+  grips: (panel, given) => (panel.made ? rolledGrips(panel, panel.made, 1, given) : {}),
   views: ["sheet", "leaves", "cut", "warmth"],
 });

@@ -3,6 +3,7 @@ import { useTrade } from "@/api/trade";
 import { foldPath } from "@/drawings/Ribbon";
 import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
+import { rolledGrips } from "../parts/grips";
 import { HowToRoll } from "../parts/HowToRoll";
 import { kind, type PanelProps } from "../parts/props";
 import { RollToSize, RollToThickness } from "../parts/RollTo";
@@ -50,5 +51,8 @@ export default kind("plain_turn", {
       .map((mm) => figure("length", Math.round(mm)))
       .join(" × "),
   Panel: PlainTurnPanel,
+  // what lies on its side there is dough alone: only its edges are taken hold of
+  grips: (panel, given) =>
+    panel.made ? { above: rolledGrips(panel, panel.made.rolled, 1, given).above } : {},
   views: ["sheet", "warmth"],
 });

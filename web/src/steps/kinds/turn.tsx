@@ -2,15 +2,17 @@ import { Button, Checkbox, UnstyledButton } from "@mantine/core";
 import type { Schemas } from "@/api/client";
 import { stepsOf } from "@/api/steps";
 import { useTrade } from "@/api/trade";
+import { type Grip, linear } from "@/drawings/hands";
 import { foldPath, Ribbon } from "@/drawings/Ribbon";
 import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { otherFoldName } from "@/measures/words";
 import { ClockReadout } from "../parts/ClockReadout";
+import { rolledGrips } from "../parts/grips";
 import { HowToRoll } from "../parts/HowToRoll";
 import classes from "../parts/panels.module.css";
-import { kind, type PanelProps } from "../parts/props";
+import { type Given, kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
 import { RollToSize, RollToThickness } from "../parts/RollTo";
 import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
@@ -152,8 +154,88 @@ function Trimming({ step, made, at, set }: PanelProps<"turn">) {
   );
 }
 
+/** The edges of the sheet, what is trimmed off, the seam, and the crease that falls short. */
+function turnGrips(panel: PanelProps<"turn">, given: Given) {
+  const { step, made, at, set } = panel;
+  if (!made) return {};
+  const limits = given.trade.limits.turn ?? {};
+  const { length_mm, width_mm, thickness_mm } = made.rolled;
+  const trim = step.trim ?? { ends_mm: 0, sides_mm: 0, tucked: false };
+  const across = { dir: "x" as const, from: 0, to: width_mm };
+  const { above, side } = rolledGrips(
+    panel,
+    made.rolled,
+    made.folded.thickness_mm / thickness_mm,
+    given,
+  );
+  const cuts: Grip[] = [
+    {
+      ...across,
+      path: `${at}.trim.ends_mm`,
+      label: "Trim off both ends",
+      quantity: "length",
+      value: trim.ends_mm,
+      limits: limits["trim.ends_mm"],
+      ...linear(length_mm, -1),
+      drawn: true,
+      knob: 0.8,
+      put: (v) => set({ trim: { ...trim, ends_mm: v } }, "trim.ends_mm"),
+    },
+    {
+      path: `${at}.trim.sides_mm`,
+      label: "Trim off both sides",
+      quantity: "length",
+      value: trim.sides_mm,
+      limits: limits["trim.sides_mm"],
+      dir: "y",
+      from: 0,
+      to: length_mm,
+      ...linear(width_mm, -1),
+      drawn: true,
+      knob: 0.2,
+      put: (v) => set({ trim: { ...trim, sides_mm: v } }, "trim.sides_mm"),
+    },
+  ];
+  const ready = length_mm - 2 * trim.ends_mm;
+  const seam: Grip = {
+    ...across,
+    path: `${at}.seam_pct`,
+    label: "The ends meet at",
+    quantity: "share",
+    value: step.seam_pct,
+    limits: limits.seam_pct,
+    ...linear(trim.ends_mm, ready / 100),
+    drawn: true,
+    knob: 0.2,
+    put: (v) => set({ seam_pct: v }, "seam_pct"),
+  };
+  const last = made.creases_mm.at(-1) ?? 0;
+  const short: Grip = {
+    ...across,
+    path: `${at}.short_mm`,
+    label: "Flaps fall short by",
+    quantity: "length",
+    value: step.short_mm,
+    limits: limits.short_mm,
+    // a flap that falls short was creased nearer its end, by half of what is missing
+    ...linear(last - step.short_mm / 2, 0.5),
+    knob: 0.86,
+    put: (v) => set({ short_mm: v }, "short_mm"),
+  };
+  return {
+    above: [
+      ...above,
+      ...(trim.ends_mm || trim.sides_mm ? cuts : []),
+      ...(step.fold === "offset_book" && !step.stacked ? [seam] : []),
+      ...(step.stacked ? [] : [short]),
+    ],
+    side,
+  };
+}
+
 export default kind("turn", {
   Glyph: ({ step }) => <Ribbon d={foldPath(step.fold)} />,
   Panel: TurnPanel,
+  grips: turnGrips,
   views: ["sheet", "folding", "cut", "warmth"],
 });

@@ -1,6 +1,8 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import type { Do, MadeOf, Plan, StepOf, Stop, Worked } from "@/api/steps";
+import type { useTrade } from "@/api/trade";
+import type { Grip } from "@/drawings/hands";
 import type { DrawnAbove } from "@/drawings/views";
 import type { useSaying } from "@/measures/likes";
 
@@ -30,6 +32,14 @@ export interface PanelProps<D extends Do = Do> {
   set: (part: Partial<StepOf<D>>, name: string) => void;
 }
 
+/** What a grip must know beside its step. */
+export interface Given {
+  trade: ReturnType<typeof useTrade>;
+  /** Whether a sheet keeps its thickness while an edge of it is moved. */
+  keepThickness: boolean;
+  say: ReturnType<typeof useSaying>["say"];
+}
+
 /** What the strip draws of a stop. */
 export interface Drawn<D extends Do = Do> {
   stop: Stop;
@@ -52,6 +62,8 @@ export interface KindView<D extends Do = Do> {
   Panel: (props: PanelProps<D>) => ReactNode;
   /** How it is drawn from above, where that is not as any sheet is; null: as any. */
   above?: (drawn: Drawn<D>) => DrawnAbove | null;
+  /** What of it can be taken hold of: on the sheet from above, and in its stack from the side. */
+  grips?: (panel: PanelProps<D>, given: Given) => { above?: Grip[]; side?: Grip[] };
   /** What is drawn in place of a sheet from above. */
   Sheet?: (drawn: Drawn<D>) => ReactNode;
   /** The ways to look at what lies there; absent: nothing lies there. */
