@@ -1,5 +1,14 @@
 import { describe, expect, it } from "vitest";
-import { figure, format, leaf, parse, span } from "@/measures/quantity";
+import {
+  figure,
+  format,
+  leaf,
+  parse,
+  type QuantityName,
+  snapped,
+  span,
+  stepped,
+} from "@/measures/quantity";
 import numbers from "./written/numbers.json";
 
 const value = (...args: Parameters<typeof parse>) => {
@@ -131,5 +140,44 @@ describe("what a baker reads", () => {
       "19.4 mm",
     ]);
     expect([leaf(36.14, "imperial"), leaf(10160, "imperial")]).toEqual(["36 µm", "0.4 in"]);
+  });
+});
+
+describe("a baker's step", () => {
+  it.each<[QuantityName, number, number, number]>([
+    ["length", 4, 4.5, 3.5],
+    ["length", 4.2, 4.5, 4],
+    ["length", 30, 31, 29.5],
+    ["length", 597, 600, 595],
+    ["length", 100, 105, 99],
+    ["time", 42, 45, 40],
+    ["time", 180, 195, 175],
+    ["time", 9, 10, 8],
+    ["temperature", -18, -17, -19],
+    ["mass", 1980, 2000, 1950],
+    ["percent", 2.1, 2.2, 2],
+    ["count", 3, 4, 2],
+  ])("of %s from %d is to %d and %d", (name, from, up, down) => {
+    expect(stepped(name, from, 1, "metric")).toBe(up);
+    expect(stepped(name, from, -1, "metric")).toBe(down);
+  });
+
+  it("is what a ruler or a dial shows in the person's own units", () => {
+    expect(figure("length", stepped("length", 25.4 * 16, 1, "imperial"), "imperial")).toBe("16 ¼");
+    expect(figure("temperature", stepped("temperature", 20, 1, "imperial"), "imperial")).toBe("69");
+    expect(figure("length", snapped("length", 611.3, "imperial"), "imperial")).toBe("24");
+  });
+
+  it("is coarser where a hand cannot go finer, and round", () => {
+    expect(snapped("length", 596.8, "metric", 5.8)).toBe(600);
+    expect(snapped("length", 604, "metric", 12)).toBe(600);
+    expect(snapped("length", 4.3, "metric", 0.1)).toBe(4.5);
+  });
+
+  it("adds up: a hundred steps there and back are where one began", () => {
+    let value = 27;
+    for (let i = 0; i < 100; i += 1) value = stepped("length", value, 1, "metric");
+    for (let i = 0; i < 100; i += 1) value = stepped("length", value, -1, "metric");
+    expect(value).toBe(27);
   });
 });

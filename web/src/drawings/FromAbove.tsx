@@ -17,6 +17,9 @@ interface Props extends Above {
   grips?: Grip[];
 }
 
+/** So many times as long as the sheet the bench is drawn at most; more of it lies outside. */
+const MOST_BENCH = 2.4;
+
 /** Which flap goes where: pairs of places along the length, as shares, in the order of folding. */
 const FLAPS: Record<Schemas["Fold"], [number, number][]> = {
   half: [[0.97, 0.05]],
@@ -51,12 +54,16 @@ export function FromAbove({
 }: Props) {
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
   const { say, figure } = useSaying();
-  const [left, top, right, bottom] = [84, 40, 18, 46];
+  const [left, top, right, bottom] = [84, 40, grips.length ? 44 : 18, 46];
   const wide = Math.max(boxWidth, 200);
   const high = Math.max(boxHeight, minHeight);
+  // The bench is seen whole, unless the sheet would be lost on it.
   const reach = {
-    length: Math.max(sheet.length_mm, bench?.length_mm ?? 0),
-    width: Math.max(sheet.width_mm, bench?.width_mm ?? 0),
+    length: Math.max(
+      sheet.length_mm,
+      Math.min(bench?.length_mm ?? 0, MOST_BENCH * sheet.length_mm),
+    ),
+    width: Math.max(sheet.width_mm, Math.min(bench?.width_mm ?? 0, MOST_BENCH * sheet.width_mm)),
   };
   const fits = Math.min((wide - left - right) / reach.length, (high - top - bottom) / reach.width);
   const hand = useHand();

@@ -41,12 +41,12 @@ export function FromSide({ section, layers, size, state, cells_c, grips = [] }: 
   const { ref, width: boxWidth, height: boxHeight } = useElementSize();
   const { say, counted, leaf } = useSaying();
   const wide = Math.max(boxWidth, 200);
-  const high = Math.max(boxHeight, 220);
+  const high = Math.max(boxHeight, 170);
   const leaves = bands(section);
   const total = size.thickness_mm * 1000;
   const loupe = !section.whole || (layers.butter_um / total) * 110 < FINE;
   const hand = useHand();
-  const fits = loupe ? 104 : Math.min(high - 110, 190);
+  const fits = loupe ? Math.min(104, high * 0.42) : Math.min(high - 100, 240);
   // While it is held it grows and shrinks from its foot; let go, it fills its place again.
   const lies = useRef({ foot: 14 + fits, per_um: fits / total });
   if (!hand.held) lies.current = { foot: 14 + fits, per_um: fits / total };
@@ -199,7 +199,7 @@ interface LoupeProps {
 }
 
 function Loupe({ leaves, layers, wide, top, room, from }: LoupeProps) {
-  const r = Math.max(Math.min(room / 2 - 6, 78, (wide - 172) / 2), 34);
+  const r = Math.max(Math.min(room / 2 - 6, 120, (wide - 172) / 2), 30);
   const c = { x: 22 + r, y: top + r };
   const inner = leaves.slice(1, -1);
   const butters = inner.filter((b) => b.butter);

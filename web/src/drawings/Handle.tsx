@@ -1,9 +1,9 @@
 /** A line of a drawing that can be taken hold of: by mouse, by touch, by keys. */
-import { useRef } from "react";
+import { useContext, useEffect, useRef } from "react";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import classes from "./Handle.module.css";
-import type { Grip, Hand } from "./hands";
+import { type Grip, type Hand, LitContext } from "./hands";
 
 interface Props {
   grip: Grip;
@@ -35,10 +35,11 @@ function Handle({ grip, hand, x, y }: Props) {
   const along = grip.dir === "x";
   const place = drawn.at(value);
   const knob = drawn.from + (drawn.knob ?? 0.5) * (drawn.to - drawn.from);
-  const at = along ? { x: x(place), y: y(knob) } : { x: x(knob), y: y(place) };
+  const off = drawn.off ?? 0;
+  const at = along ? { x: x(place), y: y(knob) + off } : { x: x(knob) + off, y: y(place) };
   const line = along
-    ? `M${at.x},${y(drawn.from)} V${y(drawn.to)}`
-    : `M${x(drawn.from)},${at.y} H${x(drawn.to)}`;
+    ? `M${at.x},${y(drawn.from)} V${y(drawn.to) + off}`
+    : `M${x(drawn.from)},${at.y} H${x(drawn.to) + off}`;
   // Points of the screen for one unit of the drawing, and the unit under a point.
   const [p0, p1] = along ? [x(0), x(1)] : [y(0), y(1)];
   const scale = Math.abs(p1 - p0);
@@ -83,9 +84,19 @@ function Handle({ grip, hand, x, y }: Props) {
       else if (end !== undefined) hand.stepTo(end, grip);
     }
   };
+  const self = useRef<SVGGElement>(null);
+  // A finger on a handle does not scroll the page; lines of a drawing cannot say so by their style.
+  useEffect(() => {
+    const still = (event: TouchEvent) => event.preventDefault();
+    const here = self.current;
+    here?.addEventListener("touchstart", still, { passive: false });
+    return () => here?.removeEventListener("touchstart", still);
+  }, []);
+  const lit = useContext(LitContext);
   const refused = hand.refused?.path === grip.path;
   return (
     <g
+      ref={self}
       className={classes.handle}
       role="slider"
       tabIndex={0}
@@ -98,6 +109,7 @@ function Handle({ grip, hand, x, y }: Props) {
       data-grip={grip.path}
       data-dir={grip.dir}
       data-drawn={grip.drawn}
+      data-lit={lit === grip.path || undefined}
       data-held={held !== null || undefined}
       data-refused={refused || undefined}
       onPointerDown={down}
@@ -114,7 +126,7 @@ function Handle({ grip, hand, x, y }: Props) {
       <path className={classes.reach} d={line} />
       <path className={classes.line} d={line} />
       <g transform={`translate(${at.x} ${at.y})${along ? "" : " rotate(90)"}`}>
-        <circle className={classes.touch} r={22} />
+        <circle className={classes.touch} r={14} />
         <rect className={classes.knob} x={-6} y={-14} width={12} height={28} rx={6} />
         <path className={classes.ridges} d="M-1.6,-6 v12 M1.6,-6 v12" />
       </g>

@@ -25,6 +25,8 @@ export interface Grip {
   to: number;
   /** Where along its line the knob sits, as a share of it. */
   knob?: number;
+  /** And how much further on, in points of the screen: out of the way of the others. */
+  off?: number;
   /** Its line is drawn at rest too, where nothing else of the drawing shows it. */
   drawn?: boolean;
   /** Said at the hand beside the value, such as what a piece weighs. */
@@ -53,6 +55,10 @@ export const GroundContext = createContext<Ground>({
   letGo: () => {},
   busy: false,
 });
+
+/** Which value is pointed at, by its path, such as by advice about it; and who points. */
+export const LitContext = createContext<string | null>(null);
+export const LightContext = createContext<(path: string | null) => void>(() => {});
 
 interface Held {
   /** As it was taken hold of: its lines do not move under the hand. */
@@ -134,8 +140,8 @@ export function useHand() {
     if (!hand || value === hand.value) return;
     set({ ...hand, value });
     putting.current = put;
-    if (busy) waiting.current = value;
-    else put(value);
+    waiting.current = busy ? value : null;
+    if (!busy) put(value);
   };
 
   return {
@@ -154,7 +160,9 @@ export function useHand() {
       if (!hand || hand.loose) return;
       const { grip } = hand;
       const felt = grip.stops?.find((s) => Math.abs(grip.at(s.at) - place) * scale < FELT);
-      const free = felt?.at ?? snapped(grip.quantity, grip.value_at(place), likes.units);
+      // on a small drawing a point of the screen is more than a step: round values stay in reach
+      const point = Math.abs(grip.value_at(place + 1 / scale) - grip.value_at(place));
+      const free = felt?.at ?? snapped(grip.quantity, grip.value_at(place), likes.units, point);
       put(within(grip, free), latest.put);
     },
     /** Moved by a baker's step, or ten of them. */

@@ -90,6 +90,7 @@ export function MeasureInput(props: Props) {
       label={hideLabel ? undefined : label}
       aria-label={hideLabel ? label : undefined}
       className="measure"
+      data-path={path}
       inputMode={likes.units === "metric" ? "decimal" : "text"}
       autoComplete="off"
       value={typed?.text ?? shown}

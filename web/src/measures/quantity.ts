@@ -291,10 +291,13 @@ function grid(name: QuantityName, value: number, system: System) {
 /** Without the last bits of a sum, so that a hundred steps of a tenth are ten. */
 const tidied = (value: number) => Number(value.toPrecision(12));
 
-/** The nearest value that can be shown. */
-export function snapped(name: QuantityName, value: number, system: System): number {
+const TIMES = [1, 2, 4, 10, 20, 40, 100];
+
+/** The nearest value that can be shown, in steps no finer than a hand can go. */
+export function snapped(name: QuantityName, value: number, system: System, finest = 0): number {
   const { step, zero } = grid(name, value, system);
-  return tidied(zero + Math.round((value - zero) / step) * step);
+  const by = step * (TIMES.find((times) => times * step >= finest) ?? 100);
+  return tidied(zero + Math.round((value - zero) / by) * by);
 }
 
 /** The next value up or down that can be shown. */

@@ -2,19 +2,27 @@
  * The strip of stops: its line runs along the bench and dips into the cold for each rest, deeper
  * for colder. Plan, bench and book share it.
  */
+import { VisuallyHidden } from "@mantine/core";
 import { useElementSize } from "@mantine/hooks";
 import { type ReactNode, useEffect, useRef } from "react";
 import type { Schemas } from "@/api/client";
 import type { Plan, Stop, Worked } from "@/api/steps";
+import { useTrade } from "@/api/trade";
+import { Hands } from "@/drawings/Handle";
+import { type Grip, useHand } from "@/drawings/hands";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { kindOf } from "./kinds";
+import { type Cell, cellsOf, gentle, halfDip, ungentle } from "./outline";
 import type { Drawn } from "./parts/props";
 import classes from "./Strip.module.css";
 
 const DEPTH: Record<Schemas["Place"], number> = { bench: 16, fridge: 38, freezer: 54, proofer: 8 };
 const NARROWEST = 104;
 const LETTER = 6.6; // px a figure takes under a stop
+
+/** The rest after the chosen stop, as it can be taken hold of. */
+export type RestGrip = Pick<Grip, "path" | "label" | "value" | "limits" | "stops" | "put">;
 
 interface Props {
   plan: Plan;
@@ -26,28 +34,60 @@ interface Props {
   after?: ReactNode;
   /** When each rest may end, where that is known. */
   windows?: Schemas["RestWindow"][];
+  /** How much there is to mind at a stop, by its key. */
+  minding?: Map<string, number>;
+  restGrip?: RestGrip;
   /** Carry a step to another place, by hand or with Alt and the arrows. */
   onMove?: (from: number, to: number) => void;
 }
 
 const rests = (stop: Stop) => stop.rest && stop.rest.minutes > 0;
 
-function linePath(stops: Stop[], step: number): string {
-  const dips = stops.map((stop, i) => {
-    if (!rests(stop) || !stop.rest) return "";
-    const [x, d] = [(i + 1) * step, DEPTH[stop.rest.place]];
-    const half = Math.min(step * 0.34, 38);
-    return `H${x - half} c9,0 5,${d} 14,${d} H${x + half - 14} c9,0 5,${-d} 14,${-d}`;
+/** A stop in its cell: from where, how wide, and whether its cell is folded. */
+interface Placed {
+  stop: Stop;
+  x: number;
+  w: number;
+  folded: boolean;
+}
+
+function placesIn(cells: Cell[]): Placed[] {
+  let x = 0;
+  return cells.flatMap(({ stops, width, folded }) =>
+    stops.map((stop) => {
+      const at = { stop, x, w: width / stops.length, folded };
+      x += at.w;
+      return at;
+    }),
+  );
+}
+
+const dipOf = ({ stop, x, w, folded }: Placed) => ({
+  middle: x + w,
+  half: folded ? Math.min(w * 0.3, 9) : halfDip(stop.rest?.minutes ?? 0, w),
+  depth: DEPTH[stop.rest?.place ?? "bench"] * (folded ? 0.5 : 1),
+});
+
+function linePath(places: Placed[], wide: number): string {
+  const dips = places.map((place) => {
+    if (!rests(place.stop)) return "";
+    const { middle, half, depth: d } = dipOf(place);
+    const side = Math.min(14, half * 0.8);
+    const bend = (down: number) => `c${side * 0.64},0 ${side * 0.36},${down} ${side},${down}`;
+    return `H${middle - half} ${bend(d)} H${middle + half - side} ${bend(-d)}`;
   });
-  return `M0,3 ${dips.join(" ")} H${stops.length * step}`;
+  return `M0,3 ${dips.join(" ")} H${wide}`;
 }
 
 export function Strip(props: Props) {
-  const { plan, worked, selected, onSelect, onMove, under, after, windows } = props;
+  const { plan, worked, selected, onSelect, onMove, under, after, windows, minding } = props;
   const { ref, width } = useElementSize();
   const saying = useSaying();
+  const { said } = useTrade();
   const { figure, count, countWord } = saying;
   const list = useRef<HTMLDivElement>(null);
+  const follow = useRef<string | null>(null);
+  const hand = useHand();
   const stops = worked.strip;
   const size = (s: Stop) =>
     s.lies
@@ -57,8 +97,10 @@ export function Strip(props: Props) {
   const longest = Math.max(
     ...stops.map((s) => `${size(s)} · ${count(s.butter_layers, s.leaves)}`.length),
   );
-  const narrowest = Math.max(NARROWEST, longest * LETTER + 14);
-  const step = Math.max(narrowest, Math.floor(width / stops.length) || 0);
+  const cells = cellsOf(stops, selected, width, Math.max(NARROWEST, longest * LETTER + 14));
+  const places = placesIn(cells);
+  const wide = cells.reduce((sum, c) => sum + c.width, 0);
+  const high = windows ? 94 : 80;
   const sizeAndCount = (s: Stop) => (
     <>
       {size(s)} · <b title={countWord}>{count(s.butter_layers, s.leaves)}</b>
@@ -80,11 +122,14 @@ export function Strip(props: Props) {
   useEffect(() => {
     const here = list.current?.querySelector<HTMLElement>('[aria-selected="true"]');
     if (selected && here) here.scrollIntoView({ block: "nearest", inline: "nearest" });
+    // What the keys chose lay folded: it is another button now.
+    if (follow.current && follow.current === selected) here?.focus();
+    follow.current = null;
   }, [selected]);
 
   const move = (event: React.KeyboardEvent) => {
     // Where the focus is, not what is selected: keys may come faster than the screen follows.
-    const focused = (event.target as HTMLElement).dataset.stop;
+    const focused = follow.current ?? (event.target as HTMLElement).dataset.stop;
     const at = stops.findIndex((s) => s.key === focused);
     const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: stops.length - 1 }[event.key];
     const stop = to === undefined ? undefined : stops[to];
@@ -95,13 +140,16 @@ export function Strip(props: Props) {
     }
     if (!stop) return;
     event.preventDefault();
+    follow.current = stop.key;
     onSelect(stop.key);
-    list.current?.querySelector<HTMLElement>(`[data-stop="${stop.key}"]`)?.focus();
   };
 
+  const chosen = places.find((p) => p.stop.key === selected);
+  const grip = props.restGrip && chosen && rests(chosen.stop) && restGripAt(props.restGrip, chosen);
+  const grips = grip ? [grip] : [];
   return (
     <div className={classes.strip} ref={ref}>
-      <div className={classes.long} style={{ width: step * stops.length }}>
+      <div className={classes.long} style={{ width: wide }}>
         <div
           className={classes.stops}
           role="tablist"
@@ -109,71 +157,195 @@ export function Strip(props: Props) {
           ref={list}
           onKeyDown={move}
         >
-          {stops.map((stop, n) => (
-            <button
-              type="button"
-              role="tab"
-              key={stop.key}
-              data-stop={stop.key}
-              aria-selected={stop.key === selected}
-              tabIndex={stop.key === selected || (!selected && stop === stops[0]) ? 0 : -1}
-              style={{ width: step }}
-              className={classes.stop}
-              draggable={onMove !== undefined}
-              onDragStart={(e) => e.dataTransfer.setData("text/plain", String(n))}
-              onDragOver={(e) => onMove && e.preventDefault()}
-              onDrop={(e) => onMove?.(Number(e.dataTransfer.getData("text/plain")), n)}
-              onClick={() => onSelect(stop.key)}
-            >
-              <span className={classes.name} title={stop.name}>
-                {stop.name}
-              </span>
-              <StopGlyph {...drawn(stop)} />
-              <span className={classes.facts}>{facts(stop)}</span>
-              {under && <span className={classes.under}>{under(stop)}</span>}
-            </button>
-          ))}
-        </div>
-        <svg
-          className={classes.line}
-          width={step * stops.length}
-          height={windows ? 94 : 80}
-          aria-hidden="true"
-        >
-          <path d={linePath(stops, step)} fill="none" stroke="var(--cold)" strokeWidth={2} />
-          {stops.map((stop, i) => {
-            if (!rests(stop) || !stop.rest) return null;
-            const depth = DEPTH[stop.rest.place];
-            const shallow = depth < 30;
-            return (
-              <g
-                key={stop.key}
-                textAnchor="middle"
-                fill={stop.rest.place === "proofer" ? "var(--crust)" : "var(--cold)"}
-              >
-                <text
-                  x={(i + 1) * step}
-                  y={shallow ? depth + 20 : depth - 6}
-                  fontSize={13.5}
-                  fontWeight={700}
+          {cells.map((cell) =>
+            cell.folded ? (
+              <FoldedCell
+                key={cell.stops[0]?.key}
+                cell={cell}
+                name={said("chapter", cell.stops[0]?.chapter ?? "")}
+                minding={cell.stops.reduce((n, s) => n + (minding?.get(s.key) ?? 0), 0)}
+                open={onSelect}
+              />
+            ) : (
+              cell.stops.map((stop) => (
+                <button
+                  type="button"
+                  role="tab"
+                  key={stop.key}
+                  data-stop={stop.key}
+                  aria-selected={stop.key === selected}
+                  tabIndex={stop.key === selected || (!selected && stop === stops[0]) ? 0 : -1}
+                  style={{ width: cell.width / cell.stops.length }}
+                  className={classes.stop}
+                  draggable={onMove !== undefined}
+                  onDragStart={(e) => e.dataTransfer.setData("text/plain", String(stop.n))}
+                  onDragOver={(e) => onMove && e.preventDefault()}
+                  onDrop={(e) => onMove?.(Number(e.dataTransfer.getData("text/plain")), stop.n)}
+                  onClick={() => onSelect(stop.key)}
                 >
-                  {span(stop.rest.minutes)}
-                </text>
-                <text x={(i + 1) * step} y={depth + (shallow ? 36 : 18)} fontSize={12.5}>
-                  {stop.rest.first ? `${stop.rest.first.place}, ` : ""}
-                  {stop.rest.place}
-                </text>
-                <WindowText
-                  window={windows?.find((w) => w.stop === stop.key)}
-                  x={(i + 1) * step}
-                  y={depth + (shallow ? 52 : 34)}
-                />
-              </g>
-            );
-          })}
-        </svg>
+                  <span className={classes.name} title={stop.name}>
+                    {stop.name}
+                  </span>
+                  <StopGlyph {...drawn(stop)} />
+                  <span className={classes.facts}>{facts(stop)}</span>
+                  {under && <span className={classes.under}>{under(stop)}</span>}
+                  <ToMind many={minding?.get(stop.key) ?? 0} />
+                </button>
+              ))
+            ),
+          )}
+        </div>
+        <div className={classes.below}>
+          <svg className={classes.line} width={wide} height={high} aria-hidden="true">
+            <path d={linePath(places, wide)} fill="none" stroke="var(--cold)" strokeWidth={2} />
+            {grip && hand.held && <Marks grip={hand.held.grip} y={dipOf(chosen).depth + 12} />}
+            {places.map((place) => {
+              const { stop } = place;
+              if (!rests(stop) || !stop.rest || place.folded) return null;
+              const { middle, depth } = dipOf(place);
+              const shallow = depth < 30;
+              const held = hand.held !== null && stop.key === selected;
+              return (
+                <g
+                  key={stop.key}
+                  textAnchor="middle"
+                  fill={stop.rest.place === "proofer" ? "var(--crust)" : "var(--cold)"}
+                >
+                  <text
+                    x={middle}
+                    y={shallow ? depth + 20 : depth - 6}
+                    fontSize={13.5}
+                    fontWeight={700}
+                  >
+                    {held ? "" : span(stop.rest.minutes)}
+                  </text>
+                  {!held && (
+                    <>
+                      <text x={middle} y={depth + (shallow ? 36 : 18)} fontSize={12.5}>
+                        {stop.rest.first ? `${stop.rest.first.place}, ` : ""}
+                        {stop.rest.place}
+                      </text>
+                      <WindowText
+                        window={windows?.find((w) => w.stop === stop.key)}
+                        x={middle}
+                        y={depth + (shallow ? 52 : 34)}
+                      />
+                    </>
+                  )}
+                </g>
+              );
+            })}
+          </svg>
+          <Hands {...{ grips, hand, wide, high }} x={(at) => at} y={(at) => at} />
+        </div>
       </div>
       {after}
+    </div>
+  );
+}
+
+/** How far a hand goes for a rest: so that an hour's marks are felt apart, and a night is in reach. */
+const REACH = 90;
+
+/** The end of the chosen rest's dip, in points of the strip. */
+function restGripAt(rest: RestGrip, place: Placed): Grip {
+  const { middle, half, depth } = dipOf(place);
+  const start = middle + half - REACH * gentle(rest.value);
+  return {
+    ...rest,
+    quantity: "time",
+    dir: "x",
+    at: (minutes) => start + REACH * gentle(minutes),
+    value_at: (x) => ungentle((x - start) / REACH),
+    from: 3,
+    to: depth,
+    knob: 0.5,
+  };
+}
+
+/** The four marks of a rest, under the hand that changes it. */
+function Marks({ grip, y }: { grip: Grip; y: number }) {
+  const stops = grip.stops ?? [];
+  const [from, to] = [stops.at(0), stops.at(-1)];
+  return (
+    <g>
+      {from && to && (
+        <path
+          d={`M${grip.at(from.at)},${y} H${grip.at(to.at)}`}
+          stroke="var(--cold)"
+          opacity={0.5}
+        />
+      )}
+      {stops.map((mark, i) => (
+        <g key={mark.said}>
+          <path
+            d={`M${grip.at(mark.at)},${y - 7} v14`}
+            stroke="var(--cold)"
+            strokeWidth={mark.said.startsWith("good") ? 3 : 1.2}
+          />
+          <text
+            x={grip.at(mark.at)}
+            y={y + (i % 2 ? 34 : 20)}
+            fontSize={12}
+            textAnchor="middle"
+            fill="var(--cold)"
+          >
+            {mark.said}
+          </text>
+        </g>
+      ))}
+    </g>
+  );
+}
+
+/** How much there is to mind at a stop: a word and a figure, not a colour alone. */
+function ToMind({ many }: { many: number }) {
+  if (many === 0) return null;
+  return (
+    <span className={classes.mind}>
+      <span aria-hidden="true">{many === 1 ? "!" : `! ${many}`}</span>
+      <VisuallyHidden>, {many} to mind</VisuallyHidden>
+    </span>
+  );
+}
+
+interface FoldedProps {
+  cell: Cell;
+  name: string;
+  minding: number;
+  open: (key: string) => void;
+}
+
+/** A chapter as its outline: its name, how many steps, how long; each step is a slice of it. */
+function FoldedCell({ cell, name, minding, open }: FoldedProps) {
+  const [first] = cell.stops;
+  const last = cell.stops.at(-1);
+  if (!first || !last) return null;
+  const minutes = last.starts_min + last.bench_min + (last.rest?.minutes ?? 0) - first.starts_min;
+  return (
+    <div className={classes.folded} style={{ width: cell.width }} role="presentation">
+      {cell.stops.map((stop) => (
+        <button
+          type="button"
+          role="tab"
+          key={stop.key}
+          data-stop={stop.key}
+          aria-selected={false}
+          tabIndex={-1}
+          title={stop.name}
+          onClick={() => open(stop.key)}
+        >
+          <VisuallyHidden>{stop.name}</VisuallyHidden>
+        </button>
+      ))}
+      <span className={classes.outline} aria-hidden="true">
+        <span className={classes.foldedName}>{name}</span>
+        <span className={classes.facts}>
+          {cell.stops.length} {cell.stops.length === 1 ? "step" : "steps"}
+        </span>
+        <span className={classes.facts}>{span(minutes)}</span>
+        <ToMind many={minding} />
+      </span>
     </div>
   );
 }
@@ -201,6 +373,22 @@ export function windowWords(w: Schemas["RestWindow"]): { text: string; off: bool
         ? "no window"
         : `${span(Math.round(from))} to ${span(Math.round(until))}`;
   return { text: [range, word].filter(Boolean).join(", "), off };
+}
+
+const MARKS = [
+  ["possible_from_min", "ready"],
+  ["good_from_min", "good from"],
+  ["good_until_min", "good until"],
+  ["possible_until_min", "too long"],
+] as const;
+
+/** The marks of a rest as a hand feels them, whole minutes inside what is good. */
+export function marksOf(w: Schemas["RestWindow"] | undefined) {
+  return MARKS.flatMap(([key, said]) => {
+    const at = w?.[key];
+    if (typeof at !== "number") return [];
+    return [{ at: key.endsWith("from_min") ? Math.ceil(at) : Math.floor(at), said }];
+  }).filter((mark, i, all) => mark.at !== all[i - 1]?.at);
 }
 
 function WindowText({ window: w, x, y }: { window?: Schemas["RestWindow"]; x: number; y: number }) {

@@ -1,5 +1,7 @@
 import { Button } from "@mantine/core";
+import { useContext } from "react";
 import type { Schemas } from "@/api/client";
+import { LightContext } from "@/drawings/hands";
 import { useSaying } from "@/measures/likes";
 import classes from "./Advice.module.css";
 
@@ -10,6 +12,7 @@ const WORDS: Record<Schemas["Note"]["tone"], string> = {
   good: "Good",
 };
 const MOST = 4;
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** Advice at a stop, in sentences: what needs a look first. */
 export function Advice({
@@ -17,16 +20,20 @@ export function Advice({
   warmth,
   stop,
   stale,
+  select,
   take,
 }: {
   worked: Schemas["WorkedPlan"];
   warmth?: Schemas["WorkedWarmth"];
   stop: string;
   stale: boolean;
+  /** Go to another stop. */
+  select: (key: string) => void;
   /** Take an offered way out; absent for those who only read. */
   take?: (fix: Schemas["Fix"]) => void;
 }) {
   const { words } = useSaying();
+  const light = useContext(LightContext);
   const notes = [...(warmth?.notes ?? []), ...worked.notes];
   const here = [
     ...notes.filter((n) => n.stop === stop && n.tone === "mind"),
@@ -37,7 +44,8 @@ export function Advice({
   const caution = worked.strip.find((s) => s.key === stop)?.caution;
   const names = new Map(worked.strip.map((s) => [s.key, s.name]));
   return (
-    <section className={classes.advice} aria-label="Advice">
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls in its place, by keys as well
+    <section className={classes.advice} aria-label="Advice" tabIndex={0}>
       {stale && (
         <p className={classes.mind}>
           <b>
@@ -48,7 +56,13 @@ export function Advice({
         </p>
       )}
       {here.map((note) => (
-        <p key={note.code + note.title} className={classes[note.tone]}>
+        <p
+          key={note.code + note.title}
+          className={classes[note.tone]}
+          // touched, it lights what it speaks of
+          onPointerEnter={() => light(note.field ?? null)}
+          onPointerLeave={() => light(null)}
+        >
           <b>
             <span className={classes.tone}>{WORDS[note.tone]}</span> {words(note.title)}
           </b>
@@ -66,8 +80,16 @@ export function Advice({
           <b>
             <span className={classes.tone}>Warning</span> Elsewhere on the strip
           </b>
-          {elsewhere.map((n) => `${names.get(n.stop)}: ${words(n.title).toLowerCase()}`).join("; ")}
-          .
+          {elsewhere.map((n) => (
+            <button
+              type="button"
+              key={n.stop + n.code + n.title}
+              className={classes.there}
+              onClick={() => select(n.stop)}
+            >
+              {names.get(n.stop)}: {lower(words(n.title))}
+            </button>
+          ))}
         </p>
       )}
       {caution && (

@@ -1,13 +1,13 @@
-import { useHotkeys } from "@mantine/hooks";
+import { type HotkeyItem, useHotkeys } from "@mantine/hooks";
 import { useQuery } from "@tanstack/react-query";
-import { Suspense, useState } from "react";
+import { type ReactNode, Suspense, useState } from "react";
 import { useOutletContext, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence, useKitchen } from "@/api/queries";
 import { stopOf } from "@/api/steps";
 import { Nothing, Waiting } from "@/app/states";
 import { TodayBar } from "@/cold/TodayBar";
-import { GroundContext } from "@/drawings/hands";
+import { GroundContext, LightContext, LitContext } from "@/drawings/hands";
 import { FaultsContext, MindedContext, UnreadContext, useUnread } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { useStartRun } from "@/offline/useStartRun";
@@ -20,7 +20,7 @@ import classes from "./PlanRoom.module.css";
 import { put } from "./paths";
 import { StepRow } from "./StepRow";
 import { StopPanel } from "./StopPanel";
-import { panelOf, usePlanDesk } from "./usePlanDesk";
+import { type PlanDesk, panelOf, usePlanDesk } from "./usePlanDesk";
 
 const FoldSearch = lazily(async () => (await import("./compare/FoldSearch")).FoldSearch);
 const Keys = lazily(async () => (await import("./Keys")).Keys);
@@ -51,12 +51,16 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
   const start = useStartRun();
   const [keys, setKeys] = useState(false);
   const [searching, setSearching] = useState(false);
-  useHotkeys([
-    ["mod+Z", draft.undo],
-    ["mod+shift+Z", draft.redo],
-    ["mod+Y", draft.redo],
-    ["shift+?", () => setKeys(true)],
-  ]);
+  useHotkeys(
+    [
+      unlessTyping("mod+Z", draft.undo),
+      unlessTyping("mod+shift+Z", draft.redo),
+      unlessTyping("mod+Y", draft.redo),
+      unlessTyping("shift+?", () => setKeys(true)),
+      unlessTyping("M", desk.nextToMind),
+    ],
+    [],
+  );
   const panel = panelOf(desk, { readOnly, searchFolds: () => setSearching(true) });
   if (!worked || !stop) {
     return desk.failed ? (
@@ -74,82 +78,119 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
     .filter(([path]) => /^steps(\[\d+\])?(\.do|\.id)?$/.test(path))
     .map(([, message]) => message);
   return (
+    <Surroundings desk={desk} tell={tell}>
+      <div className={classes.desk}>
+        <Suspense>
+          {searching && (
+            <FoldSearch
+              plan={plan}
+              worked={worked}
+              onClose={() => setSearching(false)}
+              take={
+                readOnly
+                  ? undefined
+                  : (next) => {
+                      change(next, "steps");
+                      setSearching(false);
+                      desk.select(stopOf(worked, "turn")?.key ?? "");
+                    }
+              }
+            />
+          )}
+          {keys && <Keys opened onClose={() => setKeys(false)} />}
+        </Suspense>
+        <PlanHead
+          id={saved.id}
+          desk={desk}
+          readOnly={readOnly}
+          unread={unread}
+          starting={start.isPending}
+          start={() => start.mutate({ plan_id: saved.id })}
+          showKeys={() => setKeys(true)}
+          searchFolds={() => setSearching(true)}
+        />
+        {start.isError && (
+          <div className="bar mind" role="alert">
+            {sentence(start.error)}
+          </div>
+        )}
+        <StepRow desk={desk} readOnly={readOnly} />
+        {misplaced.map((message) => (
+          <div key={message} className="bar mind" role="alert">
+            {words(message)}
+          </div>
+        ))}
+        <TodayBar
+          warmth={warmth}
+          today={desk.today}
+          change={desk.setToday}
+          askWarmer={desk.askWarmer}
+        />
+        <div
+          className={classes.board}
+          data-scales={!kindOf(stop.do).views || undefined}
+          role="tabpanel"
+          aria-label={`${stop.name}: sheets and inputs`}
+        >
+          {panel && (
+            <Board {...panel} planId={saved.id} bench={bench.length_mm ? bench : undefined} />
+          )}
+          <Advice
+            worked={worked}
+            warmth={warmth}
+            stop={stop.key}
+            stale={desk.stale}
+            select={desk.select}
+            take={
+              readOnly
+                ? undefined
+                : (fix) =>
+                    change(
+                      fix.puts.reduce((now, p) => put(now, p.field, p.value), plan),
+                      fix.label,
+                    )
+            }
+          />
+          {panel && <StopPanel {...panel} />}
+        </div>
+      </div>
+    </Surroundings>
+  );
+}
+
+/** A key that is the writer's own in a field of text, and works everywhere else: on a choice too. */
+const unlessTyping = (key: string, go: () => void): HotkeyItem => [
+  key,
+  (event) => {
+    const { target } = event;
+    const choice = target instanceof HTMLInputElement && /radio|checkbox/.test(target.type);
+    if (!choice && target instanceof HTMLElement && target.matches("input, textarea, select"))
+      return;
+    event.preventDefault();
+    go();
+  },
+  { preventDefault: false },
+];
+
+/** What the fields and the drawings of the desk know of the plan: its faults, and what is pointed at. */
+function Surroundings({
+  desk,
+  tell,
+  children,
+}: {
+  desk: PlanDesk;
+  tell: (path: string, unread: boolean) => void;
+  children: ReactNode;
+}) {
+  const [lit, light] = useState<string | null>(null);
+  return (
     <FaultsContext.Provider value={desk.faults}>
       <MindedContext.Provider value={desk.minded}>
         <UnreadContext.Provider value={tell}>
           <GroundContext.Provider value={desk.ground}>
-            <Suspense>
-              {searching && (
-                <FoldSearch
-                  plan={plan}
-                  worked={worked}
-                  onClose={() => setSearching(false)}
-                  take={
-                    readOnly
-                      ? undefined
-                      : (next) => {
-                          change(next, "steps");
-                          setSearching(false);
-                          desk.select(stopOf(worked, "turn")?.key ?? "");
-                        }
-                  }
-                />
-              )}
-              {keys && <Keys opened onClose={() => setKeys(false)} />}
-            </Suspense>
-            <PlanHead
-              id={saved.id}
-              desk={desk}
-              readOnly={readOnly}
-              unread={unread}
-              starting={start.isPending}
-              start={() => start.mutate({ plan_id: saved.id })}
-              showKeys={() => setKeys(true)}
-              searchFolds={() => setSearching(true)}
-            />
-            {start.isError && (
-              <div className="bar mind" role="alert">
-                {sentence(start.error)}
-              </div>
-            )}
-            <StepRow desk={desk} readOnly={readOnly} />
-            {misplaced.map((message) => (
-              <div key={message} className="bar mind" role="alert">
-                {words(message)}
-              </div>
-            ))}
-            <TodayBar
-              warmth={warmth}
-              today={desk.today}
-              change={desk.setToday}
-              askWarmer={desk.askWarmer}
-            />
-            <div
-              className={classes.board}
-              data-scales={!kindOf(stop.do).views || undefined}
-              role="tabpanel"
-              aria-label={`${stop.name}: sheets and inputs`}
-            >
-              {panel && (
-                <Board {...panel} planId={saved.id} bench={bench.length_mm ? bench : undefined} />
-              )}
-              <Advice
-                worked={worked}
-                warmth={warmth}
-                stop={stop.key}
-                stale={desk.stale}
-                take={
-                  readOnly
-                    ? undefined
-                    : (fix) =>
-                        change(
-                          fix.puts.reduce((now, p) => put(now, p.field, p.value), plan),
-                          fix.label,
-                        )
-                }
-              />
-              {panel && <StopPanel {...panel} />}
-            </div>
+            <LightContext.Provider value={light}>
+              <LitContext.Provider value={lit}>{children}</LitContext.Provider>
+            </LightContext.Provider>
           </GroundContext.Provider>
         </UnreadContext.Provider>
       </MindedContext.Provider>

@@ -114,7 +114,9 @@ export function SheetView({
     ...linear(0, width_mm / 100),
     from: 0,
     to: length_mm,
-    knob: 0.04,
+    knob: 1,
+    off: 24,
+    drawn: true,
     put: (v) => setPlace({ ...place, y: v / 100 }),
   };
   const choose = (next: View) => {
@@ -171,8 +173,9 @@ export function SheetView({
         ) : (
           <FromAbove
             {...above}
+            minHeight={140}
             bench={above.onBench ? bench : undefined}
-            grips={views.includes("cut") ? [...grips, lookAcross] : grips}
+            grips={views.includes("cut") ? [lookAcross, ...grips] : grips}
           />
         ))}
       {view === "sheet" && keepThickness !== undefined && (

@@ -1,20 +1,34 @@
 /** The strip of a plan with what changes its steps: one more, another place, by hand or by keys. */
 import { ActionIcon, Menu } from "@mantine/core";
 import { IconPlus } from "@tabler/icons-react";
-import { withStepMoved } from "@/api/steps";
+import { withStep, withStepMoved } from "@/api/steps";
 import { useTrade } from "@/api/trade";
-import { clockWords, Strip } from "@/steps/Strip";
+import { clockWords, marksOf, Strip } from "@/steps/Strip";
 import classes from "./PlanRoom.module.css";
 import type { PlanDesk } from "./usePlanDesk";
 
 export function StepRow({ desk, readOnly }: { desk: PlanDesk; readOnly: boolean }) {
-  const { plan, worked, warmth, stop, select, change } = desk;
+  const { plan, worked, warmth, stop, select, change, minding } = desk;
+  const { limits } = useTrade();
   if (!worked || !stop) return null;
   const move = (from: number, to: number) => {
     if (from !== to && to >= 0 && to < plan.steps.length) {
       change(withStepMoved(plan, from, to), "steps");
     }
   };
+  const n = plan.steps.findIndex((s) => s.id === stop.key);
+  const step = plan.steps[n];
+  const rest = step?.rest;
+  const restGrip = step &&
+    rest && {
+      path: `steps[${n}].rest.minutes`,
+      label: `Rest after ${stop.name}`,
+      value: rest.minutes,
+      limits: limits[step.do]?.["rest.minutes"],
+      stops: marksOf(warmth?.windows.find((w) => w.stop === stop.key)),
+      put: (minutes: number) =>
+        change(withStep(plan, n, { rest: { ...rest, minutes } }), `steps[${n}].rest`),
+    };
   return (
     <div className={classes.stripRow}>
       <Strip
@@ -24,6 +38,8 @@ export function StepRow({ desk, readOnly }: { desk: PlanDesk; readOnly: boolean 
         onSelect={select}
         onMove={readOnly ? undefined : move}
         windows={warmth?.windows}
+        minding={minding}
+        restGrip={(!readOnly && restGrip) || undefined}
         under={
           warmth &&
           ((at) => {

@@ -57,6 +57,14 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
       ),
     [worked],
   );
+  // How much there is to mind at each step: the strip counts it.
+  const minding = useMemo(() => {
+    const many = new Map<string, number>();
+    for (const note of [...(warmth?.notes ?? []), ...(worked?.notes ?? [])]) {
+      if (note.tone === "mind") many.set(note.stop, (many.get(note.stop) ?? 0) + 1);
+    }
+    return many;
+  }, [warmth, worked]);
   const { take, letGo } = draft;
   const busy = work.isFetching;
   const wrong = Object.values(faults)[0];
@@ -66,6 +74,8 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
     stops.find((s) => s.key === query.get("step")) ??
     stops.find((s) => s.do === "lock_in") ??
     stops[0];
+  // The way back goes to the step before.
+  const select = (key: string) => setQuery({ step: key }, { replace: key === stop?.key });
   return {
     plan,
     draft,
@@ -83,8 +93,16 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
     faults: { ...amending.faults, ...faults },
     stale: Object.keys(faults).length > 0,
     minded,
+    minding,
     stop,
-    select: (key: string) => setQuery({ step: key }, { replace: true }),
+    select,
+    /** On to the next step that needs minding, round the strip. */
+    nextToMind: () => {
+      const at = stops.findIndex((s) => s.key === stop?.key);
+      const round = [...stops.slice(at + 1), ...stops.slice(0, at + 1)];
+      const next = round.find((s) => minding.has(s.key));
+      if (next) select(next.key);
+    },
   };
 }
 

@@ -224,10 +224,10 @@ function turnGrips(panel: PanelProps<"turn">, given: Given) {
   };
   return {
     above: [
-      ...above,
-      ...(trim.ends_mm || trim.sides_mm ? cuts : []),
-      ...(step.fold === "offset_book" && !step.stacked ? [seam] : []),
       ...(step.stacked ? [] : [short]),
+      ...(step.fold === "offset_book" && !step.stacked ? [seam] : []),
+      ...(trim.ends_mm || trim.sides_mm ? cuts : []),
+      ...above,
     ],
     side,
   };
