@@ -20,7 +20,7 @@ from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
 from lamination.day import Weekday
 from lamination.dough import Development, PrefermentKind
-from lamination.kitchen import Default, Kitchen, OwnCard, Part
+from lamination.kitchen import Default, Fixture, Kitchen, OwnCard, Part, Room, Spot
 from lamination.materials import LIBRARY, Allergen, Ingredient, Strength
 from lamination.materials import Kind as Ingredients
 from lamination.pieces import Addition, Card, Colour, Oven, Shape, Wash
@@ -36,7 +36,7 @@ _WORDED: dict[str, type[Worded]] = {
     "colour": Colour, "development": Development, "preferment": PrefermentKind, "kind": Ingredients,
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
-    "gathered": Gathered, "part": Part, "weekday": Weekday,
+    "gathered": Gathered, "part": Part, "fixture": Fixture, "weekday": Weekday,
 }  # fmt: skip
 
 
@@ -54,16 +54,18 @@ class KitchenView:
     library: list[Ingredient]
     cards: list[OwnCard]
     butters: list[str]
+    room: Room
 
 
 @dataclass
 class SaveKitchen:
-    """A kitchen made from ``revision``; without ``cards`` these stay as they are."""
+    """A kitchen made from ``revision``; without ``cards`` or ``spots`` these stay as they are."""
 
     revision: int
     yours: dict[str, float]
     ingredients: list[Ingredient]
     cards: list[OwnCard] | None = None
+    spots: list[Spot] | None = None
 
 
 @dataclass
@@ -113,6 +115,7 @@ def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
         list(LIBRARY),
         list(kitchen.cards),
         [what.key for what in everything if what.locks_in],
+        kitchen.room(),
     )
 
 
@@ -128,8 +131,10 @@ def look(request: HttpRequest) -> KitchenView:
 @router.put("/kitchen", auth=head_only, response=KitchenView)
 def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
     """Keep what was changed; what others changed meanwhile stays theirs."""
-    cards = the_kitchen().cards if save.cards is None else tuple(save.cards)
-    kitchen = Kitchen(save.yours, tuple(save.ingredients), cards)
+    now = the_kitchen()
+    cards = now.cards if save.cards is None else tuple(save.cards)
+    spots = now.spots if save.spots is None else tuple(save.spots)
+    kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots)
     merged(kitchen, save.revision, user_of(request))
     return _view()
 

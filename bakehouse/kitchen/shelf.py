@@ -55,14 +55,14 @@ def merged(wanted: Kitchen, revision: int, user: User | None) -> None:
     now = record.document
     yours = _three_way(base.get("yours", {}), now.get("yours", {}), wanted.yours)
     mine, lists = dump(wanted), {}
-    for name in ("ingredients", "cards"):
-        of = [_by_key(document, name) for document in (base, now, mine)]
+    for name, key in (("ingredients", "key"), ("cards", "key"), ("spots", "what")):
+        of = [_by(key, document, name) for document in (base, now, mine)]
         lists[name] = list(_three_way(*of).values())
     keep_kitchen(read_kitchen({"yours": yours, **lists}), user)
 
 
-def _by_key(document: dict[str, Any], name: str) -> dict[str, Any]:
-    return {what["key"]: what for what in document.get(name, [])}
+def _by(key: str, document: dict[str, Any], name: str) -> dict[str, Any]:
+    return {what[key]: what for what in document.get(name, [])}
 
 
 def _three_way(base: dict[str, Any], now: dict[str, Any], mine: dict[str, Any]) -> dict[str, Any]:

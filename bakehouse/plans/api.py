@@ -35,6 +35,7 @@ from lamination.plan import (
     Plan,
     WorkedPlan,
     amend,
+    changes,
     other_part,
     section_along,
     sound,
@@ -127,6 +128,22 @@ class WishFor:
 
     plan: AnyPlan
     search: Search
+
+
+@dataclass
+class OtherRows:
+    """Rows of the kitchen as somebody thinks of having them."""
+
+    yours: dict[str, float]
+
+
+@dataclass
+class Affected:
+    """A plan that would not stay as it is, and what would be another in it."""
+
+    id: int
+    name: str
+    says: list[str]
 
 
 def _line(record: PlanRecord) -> PlanLine:
@@ -228,6 +245,19 @@ def plan_schema(request: HttpRequest) -> dict[str, Any]:
     schema = adapter(Plan).json_schema()
     schema["required"] = [*schema["required"], "format", "version"]
     return {"$schema": GenerateJsonSchema.schema_dialect, **schema}
+
+
+@router.post("/plans/affected", auth=signed_in, response=list[Affected])
+def affected(request: HttpRequest, wanted: Body[OtherRows]) -> list[Affected]:
+    """What other values of the kitchen would change in which plans, before they are changed."""
+    before = the_kitchen()
+    after = replace(before, yours=wanted.yours)
+    told = [(record, plan_in(record)) for record in PlanRecord.objects.filter(deleted_at=None)]
+    return [
+        Affected(record.pk, plan.name, list(said))
+        for record, plan in told
+        if (said := changes(plan, before, after))
+    ]
 
 
 @router.get("/plans", auth=signed_in, response=list[PlanLine])

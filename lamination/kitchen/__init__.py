@@ -3,8 +3,10 @@
 from lamination.kitchen.cards import CardLine, OwnCard, Part
 from lamination.kitchen.kitchen import Kitchen, renamed
 from lamination.kitchen.practice import DEFAULTS
+from lamination.kitchen.room import Fixture, Room, Spot
 from lamination.kitchen.rows import Default
 
 __all__ = [
-    "DEFAULTS", "CardLine", "Default", "Kitchen", "OwnCard", "Part", "renamed",
+    "DEFAULTS", "CardLine", "Default", "Fixture", "Kitchen", "OwnCard", "Part", "Room", "Spot",
+    "renamed",
 ]  # fmt: skip

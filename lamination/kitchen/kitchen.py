@@ -9,6 +9,7 @@ from typing import Annotated, Any
 
 from lamination.kitchen.cards import OwnCard
 from lamination.kitchen.practice import DEFAULTS, RENAMED, TABLE
+from lamination.kitchen.room import Room, Spot, room_of
 from lamination.kitchen.rows import Default
 from lamination.materials.ingredients import LIBRARY, Ingredient
 from lamination.terms.limits import Checked, Fault, Length, Range, raise_if, swapped
@@ -21,13 +22,15 @@ class Kitchen(Checked):
 
     Raises :class:`~lamination.terms.limits.Faults` for a key the table does not have, or a value
     outside the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own, beside
-    those of the library, and ``cards`` its own ways to shape. A kitchen is a value: equal ones are one,
-    and it can be remembered by.
+    those of the library, ``cards`` its own ways to shape, ``spots`` where its things stand. A kitchen is a
+    value: equal ones are one, and it can be remembered by.
     """
 
     yours: dict[str, float] = field(default_factory=dict)
     ingredients: Annotated[tuple[Ingredient, ...], Length(0, 200, "ingredients")] = ()
     cards: Annotated[tuple[OwnCard, ...], Length(0, 60, "cards")] = ()
+    # Where things stand is drawn, and nothing is worked from it: kitchens that differ in it are equal.
+    spots: Annotated[tuple[Spot, ...], Length(0, 40, "things")] = field(default=(), compare=False)
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -98,6 +101,10 @@ class Kitchen(Checked):
             replace(d, value=self.yours[d.key], origin="yours") if d.key in self.yours else d
             for d in TABLE
         )
+
+    def room(self) -> Room:
+        """The bakehouse as it is drawn."""
+        return room_of(self, self.spots)
 
     @cached_property
     def still(self) -> Kitchen:

@@ -104,7 +104,6 @@ def _rules(cls: type) -> tuple[tuple[str, tuple[Rule, ...]], ...]:
     return tuple(found)
 
 
-@cache
 def ranges(cls: type) -> dict[str, tuple[float, float]]:
     """The interval of every number among the fields of a dataclass, and of the dataclasses in them.
 

@@ -41,12 +41,15 @@ def test_a_wrong_input_is_answered_at_its_field(person):
     saved(page)
 
 
-def test_going_back_leads_to_the_list_and_forth_to_the_same_step(person):
+def test_going_back_leads_to_the_step_before_then_to_the_list_and_forth_again(person):
     page = person()
     new_plan(page, name="There and back")
     step(page, "Turn 2").click()
     page.go_back()
+    expect(step(page, "Lock-in")).to_have_attribute("aria-selected", "true")
+    page.go_back()
     expect(page.get_by_role("heading", name="Plans", level=1)).to_be_visible()
+    page.go_forward()
     page.go_forward()
     expect(step(page, "Turn 2")).to_have_attribute("aria-selected", "true")
 

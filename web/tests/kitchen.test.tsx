@@ -10,7 +10,18 @@ import { found, type Row } from "@/rooms/kitchen/found";
 import { Values } from "@/rooms/kitchen/Values";
 
 const row = (key: string, label: string, group: string, origin = "practice"): Row =>
-  ({ key, label, group, value: 5, unit: "min", low: 0, high: 90, source: "", origin }) as Row;
+  ({
+    key,
+    label,
+    group,
+    value: 5,
+    unit: "min",
+    low: 0,
+    high: 90,
+    source: "",
+    origin,
+    choices: [] as string[],
+  }) as Row;
 
 const TABLE = [
   row("relax.book", "relaxing after a book fold", "rest"),

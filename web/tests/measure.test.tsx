@@ -136,3 +136,47 @@ it("is its writer's while they are in it; what came from outside shows when they
   await hand.tab();
   expect(field().value).toBe("33");
 });
+
+it("steps as a baker would, by arrows and by the wheel, from what stands there", async () => {
+  const took = vi.fn();
+  const { hand } = show(<Field from={597} onChange={took} />);
+  await hand.click(field());
+  await hand.keyboard("{ArrowUp}");
+  expect(took).toHaveBeenLastCalledWith(600);
+  await hand.keyboard("{ArrowDown}{ArrowDown}");
+  expect(field().value).toBe("590");
+  await hand.clear(field());
+  await hand.type(field(), "2 cm{ArrowUp}");
+  expect(took).toHaveBeenLastCalledWith(20.5);
+  act(() => void field().dispatchEvent(new WheelEvent("wheel", { deltaY: 10, cancelable: true })));
+  expect(took).toHaveBeenLastCalledWith(20);
+  await hand.click(screen.getByRole("button", { name: "Roll to: a step more" }));
+  expect(field().value).toBe("20.5");
+});
+
+it("turns with the wheel only while one is in it", () => {
+  const took = vi.fn();
+  show(<Field from={8} onChange={took} />);
+  act(() => void field().dispatchEvent(new WheelEvent("wheel", { deltaY: 10 })));
+  expect(took).not.toHaveBeenCalled();
+});
+
+it("says long times as hours and minutes, and reads them so", async () => {
+  const took = vi.fn();
+  const { hand } = show(<Field quantity="time" from={100} onChange={took} />);
+  expect(field().value).toBe("1 h 40");
+  await hand.click(field());
+  await hand.keyboard("{ArrowUp}");
+  expect(field().value).toBe("1 h 45");
+  expect(took).toHaveBeenLastCalledWith(105);
+  await hand.clear(field());
+  await hand.type(field(), "45");
+  expect(took).toHaveBeenLastCalledWith(45);
+});
+
+it("says what it made of a sum", async () => {
+  const { hand } = show(<Field quantity="mass" from={100} />);
+  await hand.clear(field());
+  await hand.type(field(), "3 × 58 g");
+  expect(screen.getByText("understood as 174 g")).toBeTruthy();
+});

@@ -1,14 +1,6 @@
 import { describe, expect, it } from "vitest";
-import {
-  figure,
-  format,
-  leaf,
-  parse,
-  type QuantityName,
-  snapped,
-  span,
-  stepped,
-} from "@/measures/quantity";
+import { figure, format, leaf, parse, type QuantityName, span } from "@/measures/quantity";
+import { snapped, stepped } from "@/measures/steps";
 import numbers from "./written/numbers.json";
 
 const value = (...args: Parameters<typeof parse>) => {
@@ -140,6 +132,44 @@ describe("what a baker reads", () => {
       "19.4 mm",
     ]);
     expect([leaf(36.14, "imperial"), leaf(10160, "imperial")]).toEqual(["36 µm", "0.4 in"]);
+  });
+});
+
+describe("a sum", () => {
+  it.each<[QuantityName, string, number]>([
+    ["mass", "3 × 58 g", 174],
+    ["mass", "3x58", 174],
+    ["mass", "1,2 kg + 200", 1400],
+    ["mass", "1,2 kg + 200 - 50", 1350],
+    ["mass", "40*58 + 2 kg", 4320],
+    ["mass", "2 kg / 8", 250],
+    ["length", "2 x 30 cm", 600],
+    ["time", "3 × 25", 75],
+    ["time", "1 h + 20", 80],
+    ["temperature", "25 - 4", 21],
+    ["percent", "100 / 8", 12.5],
+    ["count", "3 × 6", 18],
+  ])("of %s, %s, is understood", (name, text, wanted) => {
+    expect(parse(name, text, "metric")).toEqual({ value: wanted, plain: false });
+  });
+
+  it("is in the unit that is shown, in another's units too", () => {
+    expect(value("mass", "3 × 2", "imperial")).toBe(170.0971);
+    expect(value("length", "2 x 16 1/2", "imperial")).toBe(838.2);
+    expect(value("temperature", "60 + 8", "imperial")).toBe(20);
+    // a fraction is no sum
+    expect(value("length", "1/2", "imperial")).toBe(12.7);
+    expect(value("length", "16 1/2 in", "metric")).toBe(419.1);
+  });
+
+  it.each(["3 × ", "2 kg × 3 kg", "4 + kg", "5 / 0", "3 × 5 cups", "2 - - 3", "7 +"])(
+    "that makes no sense, %s, is refused in words",
+    (text) => {
+      expect(value("mass", text, "metric")).toMatch(/^“|^Enter|is not/);
+    },
+  );
+  it("of things that are counted comes out whole or not at all", () => {
+    expect(value("count", "10 / 4", "metric")).toMatch(/not|counted/);
   });
 });
 

@@ -201,7 +201,7 @@ it("starts from the usual shifts, and takes one off and puts another on", async 
     "day before",
     "early",
   ]);
-  expect(screen.getByText("This shift ends before it begins.")).toBeTruthy();
+  expect(await screen.findByText("This shift ends before it begins.")).toBeTruthy();
   await hand.click(screen.getByRole("button", { name: "Take day before off" }));
   await hand.click(screen.getByRole("button", { name: "Another shift" }));
   const hands = seen.mock.lastCall?.[0].hands as Schemas["Shift"][];

@@ -7,7 +7,16 @@ from typing import Annotated
 import pytest
 
 from lamination.pieces.checkweigh import Weighing
-from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path, raise_if, ranges
+from lamination.terms.limits import (
+    Checked,
+    Fault,
+    Faults,
+    Length,
+    Range,
+    join_path,
+    raise_if,
+    ranges,
+)
 from lamination.terms.said import plain, say
 
 

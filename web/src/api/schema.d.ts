@@ -289,6 +289,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/affected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Affected
+         * @description What other values of the kitchen would change in which plans, before they are changed.
+         */
+        post: operations["bakehouse_plans_api_affected"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans": {
         parameters: {
             query?: never;
@@ -1740,6 +1760,40 @@ export interface components {
             choices: string[];
         };
         /**
+         * Fixture
+         * @description What stands in a bakehouse.
+         * @enum {string}
+         */
+        Fixture: "bench" | "sheeter" | "crank" | "mixer" | "scales" | "tubs" | "fridge" | "freezer" | "butters" | "rack" | "proofer" | "oven";
+        /**
+         * Furnished
+         * @description One of them as it stands: ``many`` beside each other, each of two sides, mm.
+         *
+         *     ``there``: false for a machine this bakehouse has not. ``rows``: the keys of its few values, the
+         *     first ones its size.
+         */
+        Furnished: {
+            what: components["schemas"]["Fixture"];
+            /** Said */
+            said: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Turned */
+            turned: boolean;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Many */
+            many: number;
+            /** There */
+            there: boolean;
+            /** Rows */
+            rows: string[];
+        };
+        /**
          * Ingredient
          * @description One thing on the shelf. ``key`` is its name in a formula and never changes.
          *
@@ -1794,6 +1848,7 @@ export interface components {
             cards: components["schemas"]["OwnCard"][];
             /** Butters */
             butters: string[];
+            room: components["schemas"]["Room"];
         };
         /**
          * OwnCard
@@ -1832,6 +1887,18 @@ export interface components {
          */
         Part: "fold" | "cut" | "arrow";
         /**
+         * Room
+         * @description The room and what stands in it; its own sides, mm, reach behind what stands furthest.
+         */
+        Room: {
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Things */
+            things: components["schemas"]["Furnished"][];
+        };
+        /**
          * Strength
          * @description How strong a flour is.
          * @enum {string}
@@ -1861,7 +1928,7 @@ export interface components {
         };
         /**
          * SaveKitchen
-         * @description A kitchen made from ``revision``; without ``cards`` these stay as they are.
+         * @description A kitchen made from ``revision``; without ``cards`` or ``spots`` these stay as they are.
          */
         SaveKitchen: {
             /** Revision */
@@ -1874,6 +1941,24 @@ export interface components {
             ingredients: components["schemas"]["Ingredient"][];
             /** Cards */
             cards?: components["schemas"]["OwnCard"][] | null;
+            /** Spots */
+            spots?: components["schemas"]["Spot"][] | null;
+        };
+        /**
+         * Spot
+         * @description Where one of them was put: its near corner from the room's, mm; ``turned`` by a quarter.
+         */
+        Spot: {
+            what: components["schemas"]["Fixture"];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
         };
         /**
          * VersionLine
@@ -4774,6 +4859,28 @@ export interface components {
             text: string;
         };
         /**
+         * Affected
+         * @description A plan that would not stay as it is, and what would be another in it.
+         */
+        Affected: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string[];
+        };
+        /**
+         * OtherRows
+         * @description Rows of the kitchen as somebody thinks of having them.
+         */
+        OtherRows: {
+            /** Yours */
+            yours: {
+                [key: string]: number;
+            };
+        };
+        /**
          * PlanLine
          * @description A plan as the list shows it.
          */
@@ -7320,6 +7427,30 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_affected: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherRows"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Affected"][];
                 };
             };
         };

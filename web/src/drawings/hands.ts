@@ -1,7 +1,8 @@
 /** Taking hold of what is drawn: what a grip is, and the hand that holds it. */
 import { createContext, useCallback, useContext, useEffect, useRef, useState } from "react";
 import { useSaying } from "@/measures/likes";
-import { type QuantityName, snapped, stepped } from "@/measures/quantity";
+import type { QuantityName } from "@/measures/quantity";
+import { snapped, stepped } from "@/measures/steps";
 
 /** Something in a drawing that can be taken hold of to change one value. */
 export interface Grip {

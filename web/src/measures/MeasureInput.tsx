@@ -6,7 +6,8 @@ import { TextInput } from "@mantine/core";
 import { type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { FaultsContext, MindedContext, UnreadContext } from "./faults";
 import { useSaying } from "./likes";
-import { parse, QUANTITIES, type QuantityName } from "./quantity";
+import { parse, QUANTITIES, type QuantityName, span } from "./quantity";
+import { stepped } from "./steps";
 
 interface Props {
   label: string;
@@ -53,7 +54,11 @@ export function MeasureInput(props: Props) {
   const faults = useContext(FaultsContext);
   const minded = useContext(MindedContext)[path];
   const id = useId();
-  const shown = value === null || value === undefined ? "" : figure(quantity, value);
+  // Long times are read as hours and minutes, as everywhere else.
+  const hours = (minutes: number) =>
+    quantity === "time" && minutes >= 60 && Number.isInteger(minutes);
+  const written = (v: number) => (hours(v) ? span(v) : figure(quantity, v));
+  const shown = value === null || value === undefined ? "" : written(value);
   // While it is being typed, and as long as it cannot be read, the field is its writer's: what comes
   // from outside (undo, another field, a late answer) shows only in a field that nobody is in.
   const [typed, setTyped] = useState<Typed | null>(null);
@@ -83,17 +88,43 @@ export function MeasureInput(props: Props) {
     if (onLeaving || read.value !== value) give(read.value);
   };
 
-  const unit = QUANTITIES[quantity].shown[likes.units];
+  /** A baker's step up or down from what stands there. */
+  const step = (way: number) => {
+    const read = parse(quantity, typed?.text ?? shown, likes.units);
+    if ("complaint" in read) return;
+    const next = stepped(quantity, read.value, way, likes.units);
+    setTyped({ text: written(next) });
+    give(next);
+  };
+  const stepping = useRef(step);
+  stepping.current = step;
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    // over a field that one is in, the wheel turns it and not the page
+    const turn = (event: WheelEvent) => {
+      if (document.activeElement !== input.current || event.deltaY === 0) return;
+      event.preventDefault();
+      stepping.current(event.deltaY < 0 ? 1 : -1);
+    };
+    const here = input.current;
+    here?.addEventListener("wheel", turn, { passive: false });
+    return () => here?.removeEventListener("wheel", turn);
+  }, []);
+
+  const text = typed?.text ?? shown;
+  const unit =
+    /[a-z]/i.test(text) && quantity === "time" ? "" : QUANTITIES[quantity].shown[likes.units];
   return (
     <TextInput
       id={id}
+      ref={input}
       label={hideLabel ? undefined : label}
       aria-label={hideLabel ? label : undefined}
       className="measure"
       data-path={path}
       inputMode={likes.units === "metric" ? "decimal" : "text"}
       autoComplete="off"
-      value={typed?.text ?? shown}
+      value={text}
       disabled={disabled}
       placeholder={emptyMeans}
       description={
@@ -103,9 +134,36 @@ export function MeasureInput(props: Props) {
       }
       inputWrapperOrder={["label", "input", "description", "error"]}
       error={complaint ?? words(faults[path] ?? "")}
-      rightSection={<span aria-hidden="true">{unit}</span>}
+      rightSection={
+        <>
+          <span aria-hidden="true">{unit}</span>
+          {typed && (
+            <span className="steps">
+              {[-1, 1].map((way) => (
+                <button
+                  type="button"
+                  key={way}
+                  tabIndex={-1}
+                  aria-label={`${label}: a step ${way < 0 ? "less" : "more"}`}
+                  // the field keeps the focus, and what is typed in it
+                  onPointerDown={(e) => e.preventDefault()}
+                  onClick={() => step(way)}
+                >
+                  {way < 0 ? "−" : "+"}
+                </button>
+              ))}
+            </span>
+          )}
+        </>
+      }
       rightSectionWidth={unit.length > 2 ? 58 : 36}
       rightSectionPointerEvents="none"
+      onKeyDown={(event) => {
+        const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+        if (!way || event.altKey || event.ctrlKey || event.metaKey) return;
+        event.preventDefault();
+        step(way);
+      }}
       onFocus={(event) => {
         if (!typed) setTyped({ text: shown });
         event.currentTarget.select();

@@ -13,7 +13,7 @@ interface Unit {
   names: string[];
 }
 
-interface Quantity {
+export interface Quantity {
   noun: string;
   base: string;
   units: Record<string, Unit>;
@@ -160,6 +160,46 @@ function added(quantity: Quantity, clean: string): number | null {
   return pieces.reduce((sum, piece) => (sum === null || piece === null ? null : sum + piece), 0);
 }
 
+/**
+ * A sum as bakers write one: `3 × 58 g`, `1,2 kg + 200`, `2400 / 6`. A term without a unit is in the unit
+ * that is shown. Null where it is none, or where one of its parts cannot be read.
+ */
+function summed(quantity: Quantity, clean: string, shown: string): number | null {
+  if (!/\d\s*[^\d\s+\-*/×x·÷−]*\s*[+*×x·÷/−-]\s*\d/i.test(clean)) return null;
+  // degrees are not added up unit by unit: their zero is not nothing
+  const unitless = Object.values(quantity.units).some((u) => u.plus);
+  // `16 1/2` is a figure, not a quotient
+  const whole = clean.replace(/(\d+)[ -](\d+)\/(\d+)/g, (_, n, a, b) => `${+n + +a / +b}`);
+  const terms = whole.split(/\s*(\+|\s[-−]\s|−)\s*/);
+  let total = 0;
+  for (let i = 0; i < terms.length; i += 2) {
+    const product = multiplied(quantity, terms[i] ?? "", shown, unitless);
+    if (product === null) return null;
+    total += (terms[i - 1] ?? "+").trim() === "+" ? product : -product;
+  }
+  const zero = unitless ? (quantity.units[shown]?.plus ?? 0) : 0;
+  return Number((total + zero).toPrecision(12));
+}
+
+/** A product of figures of which one may have a unit. */
+function multiplied(quantity: Quantity, term: string, shown: string, unitless: boolean) {
+  const factors = term.split(/\s*([*×x·÷/])\s*/i);
+  let [value, units] = [1, 0];
+  let per = quantity.units[shown]?.per ?? 1;
+  for (let i = 0; i < factors.length; i += 2) {
+    const parts = split(factors[i] ?? "");
+    if (!parts || !Number.isFinite(parts.number)) return null;
+    if (parts.unit.trim()) {
+      const unit = unitOf(quantity, parts.unit);
+      if (!unit || unitless) return null;
+      units += 1;
+      per = unit.per;
+    }
+    value = /[÷/]/.test(factors[i - 1] ?? "") ? value / parts.number : value * parts.number;
+  }
+  return units > 1 || !Number.isFinite(value) ? null : value * per;
+}
+
 /** Reads what a person typed. `plain`: it was a bare number in the unit that is shown anyway. */
 export function parse(name: QuantityName, text: string, system: System): Understood {
   const quantity: Quantity = QUANTITIES[name];
@@ -185,6 +225,10 @@ export function parse(name: QuantityName, text: string, system: System): Underst
   if (clock) return { value: Number(clock[1]) * 60 + Number(clock[2]), plain: false };
   const sum = added(quantity, clean);
   if (sum !== null) return { value: sum, plain: false };
+  const counted = FRACTION.test(clean) ? null : summed(quantity, clean, shown);
+  if (counted !== null && (name !== "count" || Number.isInteger(counted))) {
+    return { value: counted, plain: false };
+  }
   const parts = split(clean);
   if (!parts || !Number.isFinite(parts.number)) {
     return { complaint: `“${text.trim()}” is not ${quantity.noun}. Try ${example}.` };
@@ -223,90 +267,6 @@ function ruled(inches: number): string | null {
   if (inches <= 0 || (inches < LONG_IN && off > 0.01 * inches)) return null;
   const [whole, part] = [Math.floor(nearest / 16), SIXTEENTHS[nearest % 16]];
   return [whole || "", part].filter(Boolean).join(" ");
-}
-
-/** By how much a baker turns a value up or down: what a ruler, a scale or a dial can show. */
-const STEPS: Record<QuantityName, Record<System, [under: number, step: number][]>> = {
-  length: {
-    metric: [
-      [30, 0.5],
-      [100, 1],
-      [Number.POSITIVE_INFINITY, 5],
-    ],
-    imperial: [
-      [30, 25.4 / 32],
-      [100, 25.4 / 16],
-      [Number.POSITIVE_INFINITY, 25.4 / 4],
-    ],
-  },
-  mass: {
-    metric: [
-      [20, 0.5],
-      [200, 1],
-      [1000, 5],
-      [10_000, 50],
-      [Number.POSITIVE_INFINITY, 250],
-    ],
-    imperial: [
-      [110, 28.349523125 / 10],
-      [910, 28.349523125 / 2],
-      [Number.POSITIVE_INFINITY, 28.349523125],
-    ],
-  },
-  temperature: {
-    metric: [[Number.POSITIVE_INFINITY, 1]],
-    imperial: [[Number.POSITIVE_INFINITY, 5 / 9]],
-  },
-  time: everywhere([
-    [10, 1],
-    [180, 5],
-    [Number.POSITIVE_INFINITY, 15],
-  ]),
-  share: everywhere([[Number.POSITIVE_INFINITY, 1]]),
-  percent: everywhere([
-    [3, 0.1],
-    [20, 0.5],
-    [Number.POSITIVE_INFINITY, 1],
-  ]),
-  density: everywhere([[Number.POSITIVE_INFINITY, 5]]),
-  number: everywhere([
-    [1, 0.05],
-    [10, 0.5],
-    [Number.POSITIVE_INFINITY, 1],
-  ]),
-  count: everywhere([[Number.POSITIVE_INFINITY, 1]]),
-};
-
-function everywhere<T>(steps: T): Record<System, T> {
-  return { metric: steps, imperial: steps };
-}
-
-/** The step at a value, and where its grid begins. */
-function grid(name: QuantityName, value: number, system: System) {
-  const { units, shown }: Quantity = QUANTITIES[name];
-  const step = STEPS[name][system].find(([under]) => Math.abs(value) < under)?.[1] ?? 1;
-  return { step, zero: units[shown[system]]?.plus ?? 0 };
-}
-
-/** Without the last bits of a sum, so that a hundred steps of a tenth are ten. */
-const tidied = (value: number) => Number(value.toPrecision(12));
-
-const TIMES = [1, 2, 4, 10, 20, 40, 100];
-
-/** The nearest value that can be shown, in steps no finer than a hand can go. */
-export function snapped(name: QuantityName, value: number, system: System, finest = 0): number {
-  const { step, zero } = grid(name, value, system);
-  const by = step * (TIMES.find((times) => times * step >= finest) ?? 100);
-  return tidied(zero + Math.round((value - zero) / by) * by);
-}
-
-/** The next value up or down that can be shown. */
-export function stepped(name: QuantityName, value: number, way: number, system: System): number {
-  const near = value + way * 1e-6 * Math.max(Math.abs(value), 1);
-  // at the foot of a coarser stretch the way down is by the finer step
-  const { step, zero } = grid(name, way < 0 ? Math.abs(near) - 1e-9 : near, system);
-  const n = (near - zero) / step;
-  return tidied(zero + (way > 0 ? Math.ceil(n) : Math.floor(n)) * step);
 }
 
 /** Half goes up, and what is a half but for the last bit of a sum is a half: as the core rounds. */

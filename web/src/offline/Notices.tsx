@@ -3,8 +3,9 @@ import { Button } from "@mantine/core";
 import { useState } from "react";
 import { queries } from "@/api/queries";
 import { snapshotOf } from "@/api/runs";
-import { clock, fromWall, wall } from "@/app/time";
+import { clock } from "@/app/time";
 import { useSaying } from "@/measures/likes";
+import { MomentInput } from "@/measures/MomentInput";
 import { span } from "@/measures/quantity";
 import { tabletIsOff } from "@/wire/clock";
 import type { Entry } from "./db";
@@ -50,7 +51,7 @@ const KINDS: Record<string, string> = {
 /** An entry that the bakehouse will not have: why, and what to do with it. */
 export function PutAside({ entry }: { entry: Entry }) {
   const { words } = useSaying();
-  const [at, setAt] = useState(entry.what === "event" ? wall(entry.body.at) : "");
+  const [at, setAt] = useState(entry.what === "event" ? entry.body.at : "");
   const why = (entry.aside ?? []).map((f) => f.message).join(" ");
   const run = queries.getQueryData(snapshotOf(entry.run).queryKey);
   const step = (key: string) => run?.worked.strip.find((s) => s.key === key)?.name ?? key;
@@ -60,29 +61,18 @@ export function PutAside({ entry }: { entry: Entry }) {
       : entry.what === "picture"
         ? "A picture"
         : "The start of this dough";
-  const moved = fromWall(at);
   return (
     <div className={classes.notice} role="alert" data-lost>
       <span>
         {of} was not taken: {words(why)} It is kept here.
       </span>
       {entry.what === "event" && (
-        <input
-          type="datetime-local"
-          aria-label="When it was"
-          value={at}
-          onChange={(e) => setAt(e.currentTarget.value)}
-        />
+        <MomentInput label="When it was" value={at} onChange={(when) => when && setAt(when)} />
       )}
       <Button
         variant="default"
         onClick={() =>
-          again(
-            entry,
-            moved && entry.what === "event" && at !== wall(entry.body.at)
-              ? { at: moved }
-              : undefined,
-          )
+          again(entry, entry.what === "event" && at !== entry.body.at ? { at } : undefined)
         }
       >
         Send again

@@ -2,11 +2,11 @@ import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
 import { IconX } from "@tabler/icons-react";
 import { useContext } from "react";
 import type { Schemas } from "@/api/client";
-import { fromWall, wall } from "@/app/time";
 import { Choice } from "@/measures/Choice";
 import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
+import { MomentInput } from "@/measures/MomentInput";
 import classes from "./Day.module.css";
 
 type Ordered = Schemas["Ordered"];
@@ -114,14 +114,12 @@ export function DoughOrder({ index, dough, plans, change, remove }: Props) {
         </tbody>
       </table>
       <div className={classes.more}>
-        <TextInput
-          type="datetime-local"
+        <MomentInput
           label="Ready at, if not with the rest"
-          value={dough.ready_at ? wall(dough.ready_at) : ""}
+          clearable
+          value={dough.ready_at}
           error={faults[`${path}.ready_at`]}
-          onChange={(e) =>
-            change({ ...dough, ready_at: fromWall(e.currentTarget.value) }, "ready_at")
-          }
+          onChange={(ready_at) => change({ ...dough, ready_at }, "ready_at")}
         />
         <Button
           variant="default"

@@ -4,8 +4,8 @@ import { IconX } from "@tabler/icons-react";
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { useTrade } from "@/api/trade";
-import { fromWall, wall } from "@/app/time";
 import { MeasureInput } from "@/measures/MeasureInput";
+import { MomentInput } from "@/measures/MomentInput";
 import { houseTime } from "@/wire/clock";
 import classes from "./Hands.module.css";
 
@@ -69,17 +69,17 @@ export function HandsEditor({ order, faults, set }: Props) {
             error={faults[`hands[${i}].name`]}
             onChange={(e) => put(i, { name: e.currentTarget.value }, "name")}
           />
-          <When
+          <MomentInput
             label="From"
             value={shift.starts}
             error={faults[`hands[${i}].starts`]}
-            give={(starts) => put(i, { starts }, "starts")}
+            onChange={(starts) => starts && put(i, { starts }, "starts")}
           />
-          <When
+          <MomentInput
             label="To"
             value={shift.ends}
             error={faults[`hands[${i}].ends`]}
-            give={(ends) => put(i, { ends }, "ends")}
+            onChange={(ends) => ends && put(i, { ends }, "ends")}
           />
           <MeasureInput
             label="Hands"
@@ -109,17 +109,17 @@ export function HandsEditor({ order, faults, set }: Props) {
         // biome-ignore lint/suspicious/noArrayIndexKey: hours have no identity but their place
         <div key={i} className={classes.shift}>
           <p className={classes.nobody}>Nobody at the bench</p>
-          <When
+          <MomentInput
             label="From"
             value={hours.starts}
             error={faults[`quiet[${i}].starts`]}
-            give={(starts) => still(i, { starts }, "starts")}
+            onChange={(starts) => starts && still(i, { starts }, "starts")}
           />
-          <When
+          <MomentInput
             label="To"
             value={hours.ends}
             error={faults[`quiet[${i}].ends`]}
-            give={(ends) => still(i, { ends }, "ends")}
+            onChange={(ends) => ends && still(i, { ends }, "ends")}
           />
           <span />
           <ActionIcon
@@ -225,30 +225,5 @@ function Does({
         ))}
       </Chip.Group>
     </fieldset>
-  );
-}
-
-function When({
-  label,
-  value,
-  error,
-  give,
-}: {
-  label: string;
-  value: string;
-  error?: string;
-  give: (at: string) => void;
-}) {
-  return (
-    <TextInput
-      type="datetime-local"
-      label={label}
-      value={wall(value)}
-      error={error}
-      onChange={(e) => {
-        const at = fromWall(e.currentTarget.value);
-        if (at) give(at);
-      }}
-    />
   );
 }

@@ -7,11 +7,11 @@ import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from 
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, usePlans } from "@/api/queries";
 import { Nothing, Waiting } from "@/app/states";
-import { fromWall, wall } from "@/app/time";
 import { Earlier } from "@/drafts/Earlier";
 import { SavedWord } from "@/drafts/SavedWord";
 import { useDraft } from "@/drafts/useDraft";
 import { FaultsContext } from "@/measures/faults";
+import { MomentInput } from "@/measures/MomentInput";
 import { BatchView } from "./BatchView";
 import classes from "./Day.module.css";
 import { DayPlan } from "./DayPlan";
@@ -241,13 +241,12 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
         <DayPlan id={saved.id} order={order} arranged={arranged} readOnly={readOnly} change={set} />
       )}
       <fieldset disabled={readOnly} className={classes.order} hidden={view !== "orders"}>
-        <TextInput
-          type="datetime-local"
+        <MomentInput
           label="Ready at"
-          w={240}
-          value={order.ready_at ? wall(order.ready_at) : ""}
+          clearable
+          value={order.ready_at}
           error={faults.ready_at}
-          onChange={(e) => set({ ready_at: fromWall(e.currentTarget.value) }, "ready_at")}
+          onChange={(ready_at) => set({ ready_at }, "ready_at")}
         />
         <Standing id={saved.id} revision={saved.revision} order={order} set={set} />
         {/* until a timetable says when each lies where */}

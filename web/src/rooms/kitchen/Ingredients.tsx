@@ -32,7 +32,7 @@ export function Ingredients({ own, library, keep }: Props) {
     setDraft({ at: own.length, what: { ...like, name, key: freeKey(name, own) } });
   };
   return (
-    <fieldset className={classes.group}>
+    <fieldset className={classes.group} id="ingredients">
       <legend>Your own ingredients</legend>
       {own.map((what, i) => (
         <div key={what.key} className={classes.own}>

@@ -11,6 +11,7 @@ import { Ingredients } from "./Ingredients";
 import classes from "./KitchenRoom.module.css";
 import { LearnPlace } from "./LearnPlace";
 import { OwnCards } from "./OwnCards";
+import { RoomPlan } from "./RoomPlan";
 import { Values } from "./Values";
 
 /** The table of practice: every starting value, where it comes from, and yours in its place. */
@@ -31,7 +32,7 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
   });
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
   if (kitchen.isError) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
-  const { table, yours, ingredients, library, cards } = kitchen.data;
+  const { table, yours, ingredients, library, cards, room } = kitchen.data;
   const found = change.error instanceof Problem ? change.error.faults : [];
   const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
   const set = (key: string, value: number) =>
@@ -71,6 +72,16 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
         <div className="bar mind" role="alert">
           {sentence(change.error)}
         </div>
+      )}
+      {!sought && (
+        <RoomPlan
+          room={room}
+          table={table}
+          yours={yours}
+          readOnly={me.role !== "head"}
+          keep={(next) => change.mutate({ yours: next, ingredients })}
+          place={(spots) => change.mutate({ yours, ingredients, spots })}
+        />
       )}
       <Values table={table} readOnly={me.role !== "head"} set={set} reset={reset} />
       {!sought && (

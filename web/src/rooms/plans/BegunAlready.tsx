@@ -1,10 +1,10 @@
-import { Button, Modal, NativeSelect, TextInput } from "@mantine/core";
+import { Button, Modal, NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import { Problem } from "@/api/client";
 import { sentence } from "@/api/queries";
 import type { Worked } from "@/api/steps";
-import { fromWall, wall } from "@/app/time";
 import { byField } from "@/measures/faults";
+import { MomentInput } from "@/measures/MomentInput";
 import { useStartRun } from "@/offline/useStartRun";
 import { houseTime } from "@/wire/clock";
 
@@ -20,7 +20,7 @@ export function BegunAlready({ planId, worked, opened, close }: Props) {
   const trays = worked.strip.findIndex((s) => s.trays);
   const stops = worked.strip.slice(1, trays < 0 ? undefined : trays + 1);
   const [stop, setStop] = useState(stops[0]?.key ?? "");
-  const [at, setAt] = useState(() => wall(houseTime()));
+  const [at, setAt] = useState(() => new Date(houseTime()).toISOString());
   const start = useStartRun();
   const faults = byField(start.error instanceof Problem ? start.error.faults : []);
   const named = faults["begun.stop"] ?? faults["begun.at"];
@@ -37,13 +37,11 @@ export function BegunAlready({ planId, worked, opened, close }: Props) {
         error={faults["begun.stop"]}
         onChange={(e) => setStop(e.currentTarget.value)}
       />
-      <TextInput
-        mt={10}
-        type="datetime-local"
+      <MomentInput
         label="This step began"
         value={at}
         error={faults["begun.at"]}
-        onChange={(e) => setAt(e.currentTarget.value)}
+        onChange={(when) => when && setAt(when)}
       />
       {start.isError && !named && (
         <p role="alert" className="bar mind">
@@ -53,10 +51,7 @@ export function BegunAlready({ planId, worked, opened, close }: Props) {
       <Button
         mt={16}
         loading={start.isPending}
-        onClick={() => {
-          const when = fromWall(at);
-          if (when) start.mutate({ plan_id: planId, begun: { stop, at: when } });
-        }}
+        onClick={() => start.mutate({ plan_id: planId, begun: { stop, at } })}
       >
         Take it to the bench
       </Button>

@@ -1,0 +1,65 @@
+"""The kitchen as it is drawn: things chosen, moved and sized where they stand."""
+
+import re
+
+from playwright.sync_api import expect
+
+from .test_access import grave
+from .test_hands import Mouse, now, pull
+
+
+def thing(page, name):
+    return page.get_by_role("button", name=re.compile(f"^{name},"))
+
+
+def test_a_bench_is_pulled_longer_and_what_that_changes_is_said_first(person):
+    page = person(path="/kitchen")
+    thing(page, "Bench").click()
+    edge = page.get_by_role("slider", name="Bench length")
+    was = now(edge)
+    pull(Mouse(page), edge, was - 600)
+    told = page.get_by_role("status").filter(has_text="Before you change it")
+    expect(told.get_by_text(re.compile("then to mind")).first).to_be_visible()
+    expect(told.get_by_role("link").first).to_be_visible()
+    told.get_by_role("button", name="Leave it").click()
+    expect(edge).to_have_attribute("aria-valuenow", f"{was:g}")
+    assert grave(page) == []
+
+
+def test_a_value_of_a_thing_is_changed_in_the_drawing_and_taken_back_below(person):
+    page = person(path="/kitchen")
+    thing(page, "Scales").click()
+    form = page.get_by_role("form", name="Scales: values")
+    field = form.get_by_role("textbox").first
+    field.fill("5")
+    field.press("Tab")
+    expect(page.get_by_text("Before you change it")).to_be_visible()
+    page.get_by_role("button", name="Change it").click()
+    expect(page.get_by_text("Before you change it")).to_have_count(0)
+    page.reload()
+    thing(page, "Scales").click()
+    expect(field).to_have_value("5")
+    page.get_by_role("button", name=re.compile("scale.*: back to trade practice", re.I)).click()
+    expect(field).to_have_value("1")
+
+
+def test_a_thing_stays_where_it_was_put(person):
+    page = person(path="/kitchen")
+    oven = thing(page, "Oven")
+    at = oven.locator("rect").first.bounding_box()
+    x, y = at["x"] + 20, at["y"] + 20
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x - 90, y - 30, steps=6)
+    with page.expect_response(lambda r: r.url.endswith("/api/kitchen") and r.ok):
+        page.mouse.up()
+    page.reload()
+    moved = oven.locator("rect").first.bounding_box()
+    assert abs(moved["x"] - at["x"] + 90) < 8
+    assert abs(moved["y"] - at["y"] + 30) < 8
+
+
+def test_on_a_phone_it_is_as_wide_as_its_screen(person):
+    page = person(path="/kitchen", width=390, height=844)
+    expect(thing(page, "Bench")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 391

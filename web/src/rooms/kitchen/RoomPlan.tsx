@@ -1,0 +1,292 @@
+/** The bakehouse from above, to scale: what stands in it is chosen, moved and sized there. */
+import { Button } from "@mantine/core";
+import { useElementSize } from "@mantine/hooks";
+import { useQuery } from "@tanstack/react-query";
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { Link } from "react-router";
+import { api, got, type Schemas } from "@/api/client";
+import { Hands } from "@/drawings/Handle";
+import { type Grip, linear, useHand } from "@/drawings/hands";
+import { useSaying } from "@/measures/likes";
+import { snapped } from "@/measures/steps";
+import { capital } from "@/measures/words";
+import classes from "./RoomPlan.module.css";
+import { type Drawn, Thing } from "./Thing";
+import { ValueInput } from "./Values";
+
+type Fixture = Schemas["Furnished"];
+type Row = Schemas["Default"];
+type Spot = Schemas["Spot"];
+
+interface Props {
+  room: Schemas["Room"];
+  table: Row[];
+  yours: Record<string, number>;
+  readOnly: boolean;
+  keep: (yours: Record<string, number>) => void;
+  place: (spots: Spot[]) => void;
+}
+
+const FEW = 4; // rows that stand at once; the others one press away
+const STEP_MM = 100;
+
+const spotOf = ({ what, x_mm, y_mm, turned }: Fixture): Spot => ({ what, x_mm, y_mm, turned });
+
+export function RoomPlan({ room, table, yours, readOnly, keep, place }: Props) {
+  const { ref, width } = useElementSize();
+  const [chosen, choose] = useState<string>("bench");
+  // What is tried here is drawn at once and kept when it is said so.
+  const [tried, setTried] = useState<Record<string, number>>({});
+  const [moving, setMoving] = useState<{ what: string; x_mm: number; y_mm: number } | null>(null);
+  const hand = useHand();
+  const rows = new Map(table.map((r) => [r.key, r]));
+  const value = (key: string) => tried[key] ?? rows.get(key)?.value ?? 0;
+  const wide = Math.max(width, 300);
+  const scale = (wide - 24) / room.length_mm;
+  const high = room.width_mm * scale + 24;
+  const px = (mm: number) => 12 + mm * scale;
+
+  const things = room.things.map((t) => {
+    const sized = sizeNow(t, tried, (key) => rows.get(key)?.value ?? 0);
+    return moving?.what === t.what ? { ...sized, ...moving, what: t.what } : sized;
+  });
+  const thing = things.find((t) => t.what === chosen);
+  const put = (what: string, to: Partial<Spot>) =>
+    place(room.things.map((t) => (t.what === what ? { ...spotOf(t), ...to } : spotOf(t))));
+  const within = (t: Fixture, x: number, y: number) => ({
+    x_mm: Math.min(Math.max(snapped("length", x, "metric", 50), 0), 29_000),
+    y_mm: Math.min(Math.max(snapped("length", y, "metric", 50), 0), 29_000),
+    what: t.what,
+  });
+
+  const grab = useRef({ x: 0, y: 0, moved: false });
+  const handlers = (t: Fixture) => ({
+    onPointerDown: (e: PointerEvent<SVGGElement>) => {
+      choose(t.what);
+      if (readOnly || e.button !== 0) return;
+      e.currentTarget.setPointerCapture(e.pointerId);
+      grab.current = { x: e.clientX - t.x_mm * scale, y: e.clientY - t.y_mm * scale, moved: false };
+      setMoving({ what: t.what, x_mm: t.x_mm, y_mm: t.y_mm });
+    },
+    onPointerMove: (e: PointerEvent<SVGGElement>) => {
+      if (moving?.what !== t.what) return;
+      const [x, y] = [e.clientX - grab.current.x, e.clientY - grab.current.y];
+      if (Math.hypot(x - t.x_mm * scale, y - t.y_mm * scale) > 3) grab.current.moved = true;
+      if (grab.current.moved) setMoving(within(t, x / scale, y / scale));
+    },
+    onPointerUp: () => {
+      if (moving && grab.current.moved) {
+        put(t.what, { x_mm: moving.x_mm, y_mm: moving.y_mm });
+      }
+      setMoving(null);
+    },
+    onPointerCancel: () => setMoving(null),
+    onKeyDown: (e: KeyboardEvent) => {
+      if (e.key === "Escape") setMoving(null);
+      const by = {
+        ArrowRight: [STEP_MM, 0],
+        ArrowLeft: [-STEP_MM, 0],
+        ArrowDown: [0, STEP_MM],
+        ArrowUp: [0, -STEP_MM],
+      }[e.key];
+      if (e.key === "Enter" || e.key === " ") choose(t.what);
+      else if (by && !readOnly) {
+        const { x_mm, y_mm } = within(t, t.x_mm + (by[0] ?? 0), t.y_mm + (by[1] ?? 0));
+        put(t.what, { x_mm, y_mm });
+      } else return;
+      e.preventDefault();
+    },
+  });
+  const grips = thing && !readOnly ? edges(thing, value, (key, v) => try_(key, v), rows) : [];
+  const try_ = (key: string, v: number) =>
+    setTried((now) => {
+      const { [key]: _, ...rest } = now;
+      return v === rows.get(key)?.value ? rest : { ...rest, [key]: v };
+    });
+  return (
+    <section className={classes.plan} aria-label="The bakehouse">
+      <div ref={ref} className={`drawing ${classes.room}`} style={{ height: high }}>
+        {/* biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset */}
+        <svg
+          width={wide}
+          height={high}
+          viewBox={`0 0 ${wide} ${high}`}
+          role="group"
+          aria-label="The bakehouse from above, to scale"
+        >
+          <rect
+            className={classes.floor}
+            x={12}
+            y={12}
+            width={room.length_mm * scale}
+            height={room.width_mm * scale}
+          />
+          {things.map((t) => (
+            <Thing
+              key={t.what}
+              thing={t}
+              scale={scale}
+              x={px(t.x_mm)}
+              y={px(t.y_mm)}
+              chosen={t.what === chosen}
+              handlers={handlers(t)}
+            />
+          ))}
+        </svg>
+        {thing && (
+          <Hands
+            {...{ grips, hand, wide, high }}
+            x={(mm) => px(thing.x_mm + mm)}
+            y={(mm) => px(thing.y_mm + mm)}
+          />
+        )}
+      </div>
+      {thing && (
+        <ThingPanel
+          key={thing.what}
+          thing={thing}
+          rows={thing.rows.flatMap((key) => rows.get(key) ?? [])}
+          tried={tried}
+          yours={yours}
+          readOnly={readOnly}
+          set={try_}
+          turn={() => put(thing.what, { turned: !thing.turned })}
+          leave={() => setTried({})}
+          keep={() => {
+            keep({ ...yours, ...tried });
+            setTried({});
+          }}
+        />
+      )}
+    </section>
+  );
+}
+
+/** A thing at the size that is tried: its first two rows are its sides. */
+function sizeNow(t: Fixture, tried: Record<string, number>, kept: (key: string) => number): Drawn {
+  const more = (key = "") => (key in tried ? (tried[key] ?? 0) - kept(key) : 0);
+  const [along, across] = [more(t.rows[0]), more(t.rows[1])];
+  return {
+    ...t,
+    length_mm: t.length_mm + (t.turned ? across : along),
+    width_mm: t.width_mm + (t.turned ? along : across),
+  };
+}
+
+/** The edges of a thing that has sides among its rows: its length and its width. */
+function edges(
+  t: Drawn,
+  value: (key: string) => number,
+  put: (key: string, v: number) => void,
+  rows: Map<string, Row>,
+): Grip[] {
+  return t.rows.slice(0, 2).flatMap((key, i): Grip[] => {
+    const row = rows.get(key);
+    if (row?.unit !== "mm" || !/length|width|longest/.test(key)) return [];
+    const along = (i === 0) !== t.turned;
+    const [side, across] = along ? [t.length_mm, t.width_mm] : [t.width_mm, t.length_mm];
+    return [
+      {
+        path: `yours.${key}`,
+        label: capital(row.label),
+        quantity: "length",
+        value: value(key),
+        limits: [row.low, row.high],
+        dir: along ? "x" : "y",
+        // a machine is somewhat larger than what goes into it
+        ...linear(side - value(key), 1),
+        from: 0,
+        to: across,
+        put: (v) => put(key, v),
+      },
+    ];
+  });
+}
+
+interface PanelProps {
+  thing: Drawn;
+  rows: Row[];
+  tried: Record<string, number>;
+  yours: Record<string, number>;
+  readOnly: boolean;
+  set: (key: string, value: number) => void;
+  turn: () => void;
+  keep: () => void;
+  leave: () => void;
+}
+
+/** The few values of a thing, where they come from, and what a change of them would change. */
+function ThingPanel({ thing, rows, tried, yours, readOnly, set, turn, keep, leave }: PanelProps) {
+  const { words } = useSaying();
+  const [all, setAll] = useState(false);
+  const would = Object.keys(tried).length > 0;
+  const affected = useQuery({
+    queryKey: ["affected", yours, tried],
+    queryFn: ({ signal }) =>
+      got(api.POST("/api/plans/affected", { body: { yours: { ...yours, ...tried } }, signal })),
+    enabled: would,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  return (
+    <form
+      className={classes.panel}
+      aria-label={`${thing.said}: values`}
+      onSubmit={(e) => e.preventDefault()}
+    >
+      <h2>
+        {thing.said} {thing.many > 1 && <small className="quiet">{thing.many} of them</small>}
+      </h2>
+      {!thing.there && (
+        <p className="quiet">There is none yet. Give it a width, and it stands here.</p>
+      )}
+      <fieldset disabled={readOnly} className={classes.rows}>
+        {rows.slice(0, all ? rows.length : FEW).map((row) => (
+          <ValueInput
+            key={row.key}
+            row={{
+              ...row,
+              value: tried[row.key] ?? row.value,
+              origin: row.key in tried ? "tried" : row.origin,
+            }}
+            set={set}
+          />
+        ))}
+      </fieldset>
+      {rows.length > FEW && (
+        <Button variant="subtle" size="xs" color="dark" onClick={() => setAll(!all)}>
+          {all ? "Fewer" : `${rows.length - FEW} more`}
+        </Button>
+      )}
+      {thing.what === "butters" && (
+        <p>
+          <a href="#ingredients">The butters on it, and your own</a>
+        </p>
+      )}
+      {would ? (
+        <div className={classes.would} role="status">
+          <h3>Before you change it</h3>
+          {affected.isPending && <p className="quiet">Every plan is being worked.</p>}
+          {affected.data?.length === 0 && <p>No plan would be another.</p>}
+          {affected.data?.map((plan) => (
+            <p key={plan.id}>
+              <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
+              {plan.says.map((text) => (
+                <span key={text}>{words(text)} </span>
+              ))}
+            </p>
+          ))}
+          <Button onClick={keep}>Change it</Button>{" "}
+          <Button variant="default" onClick={leave}>
+            Leave it
+          </Button>
+        </div>
+      ) : (
+        !readOnly && (
+          <Button variant="default" size="xs" onClick={turn}>
+            Turn it by a quarter
+          </Button>
+        )
+      )}
+    </form>
+  );
+}

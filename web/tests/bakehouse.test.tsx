@@ -1,0 +1,67 @@
+// @vitest-environment happy-dom
+/** The kitchen drawn: things chosen, moved and sized where they stand. */
+import { screen } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
+import type { Schemas } from "@/api/client";
+import { RoomPlan } from "@/rooms/kitchen/RoomPlan";
+import { serve, show } from "./screen";
+import written from "./written/panels.json";
+
+const kitchen = written.kitchen as unknown as Schemas["KitchenView"];
+
+function Bakehouse(props: { keep?: () => void; place?: () => void; readOnly?: boolean }) {
+  const { keep = vi.fn(), place = vi.fn(), readOnly = false } = props;
+  const { room, table, yours } = kitchen;
+  return <RoomPlan {...{ room, table, yours, keep, place, readOnly }} />;
+}
+
+it("a thing is chosen where it stands, and what a change would change is said before it is made", async () => {
+  const keep = vi.fn();
+  const asked = serve({
+    "POST /api/plans/affected": () => [
+      { id: 3, name: "Station kiosk", says: ["Turn 1, then to mind: Too long for the bench."] },
+    ],
+  });
+  const { hand } = show(<Bakehouse keep={keep} />);
+  await hand.click(screen.getByRole("button", { name: /^Fridge,/ }));
+  expect(screen.getByRole("form", { name: "Fridge: values" })).toBeTruthy();
+  await hand.click(screen.getByRole("button", { name: /^Bench,/ }));
+  const edge = screen.getByRole("slider", { name: "Bench length" });
+  edge.focus();
+  await hand.keyboard("{PageDown}");
+  expect(await screen.findByText(/Too long for the bench/)).toBeTruthy();
+  const length = Number(edge.getAttribute("aria-valuenow"));
+  expect(asked.at(-1)?.body).toMatchObject({ yours: { "bench.length_mm": length } });
+  expect(keep).not.toHaveBeenCalled();
+  await hand.click(screen.getByRole("button", { name: "Leave it" }));
+  expect(Number(edge.getAttribute("aria-valuenow"))).toBeGreaterThan(length);
+  edge.focus();
+  await hand.keyboard("{PageDown}");
+  await hand.click(await screen.findByRole("button", { name: "Change it" }));
+  expect(keep).toHaveBeenCalledWith(expect.objectContaining({ "bench.length_mm": length }));
+});
+
+it("a thing is moved by keys and turned, and what stands there otherwise stays", async () => {
+  const place = vi.fn();
+  const { hand } = show(<Bakehouse place={place} />);
+  const oven = kitchen.room.things.find((t) => t.what === "oven");
+  screen.getByRole("button", { name: /^Oven,/ }).focus();
+  await hand.keyboard("{ArrowRight}");
+  const spots = place.mock.lastCall?.[0] as Schemas["Spot"][];
+  expect(spots).toHaveLength(kitchen.room.things.length);
+  expect(spots.find((s) => s.what === "oven")?.x_mm).toBe((oven?.x_mm ?? 0) + 100);
+  await hand.keyboard("{Enter}");
+  await hand.click(screen.getByRole("button", { name: "Turn it by a quarter" }));
+  expect(place.mock.lastCall?.[0].find((s: Schemas["Spot"]) => s.what === "oven").turned).toBe(
+    true,
+  );
+});
+
+it("who only reads moves nothing", async () => {
+  const place = vi.fn();
+  const { hand } = show(<Bakehouse place={place} readOnly />);
+  screen.getByRole("button", { name: /^Oven,/ }).focus();
+  await hand.keyboard("{ArrowRight}");
+  expect(place).not.toHaveBeenCalled();
+  expect(screen.queryByRole("slider")).toBeNull();
+});
