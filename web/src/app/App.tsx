@@ -25,6 +25,7 @@ import {
   OrderSheets,
   People,
   PlanList,
+  PlanPaper,
   PlanRoom,
   PlanSheets,
   SignIn,
@@ -91,6 +92,7 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
           <Route path="/plans/compare" element={<CompareRoom />} />
           <Route path="/plans/:planId" element={<PlanRoom />} />
           <Route path="/plans/:planId/sheets" element={<PlanSheets />} />
+          <Route path="/plans/:planId/paper" element={<PlanPaper />} />
           <Route path="/day" element={<OrderList />} />
           <Route path="/day/:orderId" element={<OrderRoom />} />
           <Route path="/day/:orderId/sheets" element={<OrderSheets />} />

@@ -25,6 +25,7 @@ export const CompareRoom = lazily(
 );
 export const PlanList = lazily(async () => (await plans()).PlanList);
 export const PlanRoom = lazily(async () => (await plans()).PlanRoom);
+export const PlanPaper = lazily(async () => (await import("@/rooms/plans/PlanPaper")).PlanPaper);
 export const PlanSheets = lazily(async () => (await import("@/rooms/plans/PlanSheets")).PlanSheets);
 export const TodayRoom = lazily(async () => (await today()).TodayRoom);
 export const KitchenRoom = lazily(async () => (await kitchen()).KitchenRoom);

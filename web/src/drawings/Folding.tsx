@@ -73,17 +73,37 @@ function usePlaying(last: number) {
   };
 }
 
-export function Folding({ step, stacked }: Props) {
-  const { ref, width, height } = useElementSize();
-  const { say, fold } = useSaying();
+/** What is done, move by move, from the rolled sheet to the package turned. */
+function useCaptions({ step, stacked }: Props) {
+  const { say } = useSaying();
   const count = stacked ? step.creases_mm.length : step.moves.length;
-  const last = count + 1;
-  const { at, playing, go, play } = usePlaying(last);
-  const captions = [
+  return [
     `Rolled: ${say("length", Math.round(step.rolled.length_mm))} long`,
     ...(stacked ? LAID : COMES[step.fold]).slice(0, count),
     "A quarter turn: roll on towards the open ends",
   ];
+}
+
+/** The fold in stills, for paper. */
+export function FoldStills(props: Props) {
+  return (
+    <ol className={classes.stills}>
+      {useCaptions(props).map((caption, i) => (
+        <li key={caption}>
+          <Still {...props} at={i} wide={128} high={62} small />
+          <span>{caption}</span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+export function Folding({ step, stacked }: Props) {
+  const { ref, width, height } = useElementSize();
+  const { fold } = useSaying();
+  const captions = useCaptions({ step, stacked });
+  const last = captions.length - 1;
+  const { at, playing, go, play } = usePlaying(last);
   return (
     <>
       <div

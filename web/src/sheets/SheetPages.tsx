@@ -54,7 +54,7 @@ export function SheetPages({ title, back, csv, sheets, shopping }: Props) {
           </Button>
         </div>
       </div>
-      <div className={label ? classes.labels : classes.pages}>
+      <div className={`paper ${label ? classes.labels : classes.pages}`}>
         {shopping.length > 0 && <Shopping title={title} of={shopping} label={label} />}
         {sheets.map((printed) => (
           <Sheet key={`${printed.name}${printed.sheet.stop}`} {...printed} label={label} />

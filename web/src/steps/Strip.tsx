@@ -17,7 +17,12 @@ import { type Cell, cellsOf, gentle, halfDip, ungentle } from "./outline";
 import type { Drawn } from "./parts/props";
 import classes from "./Strip.module.css";
 
-const DEPTH: Record<Schemas["Place"], number> = { bench: 16, fridge: 38, freezer: 54, proofer: 8 };
+export const DEPTH: Record<Schemas["Place"], number> = {
+  bench: 16,
+  fridge: 38,
+  freezer: 54,
+  proofer: 8,
+};
 const NARROWEST = 104;
 const LETTER = 6.6; // px a figure takes under a stop
 
@@ -42,6 +47,27 @@ interface Props {
 }
 
 const rests = (stop: Stop) => stop.rest && stop.rest.minutes > 0;
+
+type Saying = ReturnType<typeof useSaying>;
+
+/** The size something lies at, in whole millimetres or sixteenths. */
+const sizeOf = ({ lies }: Stop, { figure }: Saying) =>
+  lies
+    ? `${figure("length", Math.round(lies.length_mm))} × ${figure("length", Math.round(lies.width_mm))}`
+    : "";
+
+/** What stands under a stop: what its kind says, or the size it lies at and its count. */
+export function stopFacts(drawn: Drawn, saying: Saying): ReactNode {
+  const { stop } = drawn;
+  const own = kindOf(stop.do).facts;
+  if (own) return own(drawn, saying);
+  return (
+    <>
+      {sizeOf(stop, saying)} ·{" "}
+      <b title={saying.countWord}>{saying.count(stop.butter_layers, stop.leaves)}</b>
+    </>
+  );
+}
 
 /** A stop in its cell: from where, how wide, and whether its cell is folded. */
 interface Placed {
@@ -84,15 +110,12 @@ export function Strip(props: Props) {
   const { ref, width } = useElementSize();
   const saying = useSaying();
   const { said } = useTrade();
-  const { figure, count, countWord } = saying;
+  const { count } = saying;
   const list = useRef<HTMLDivElement>(null);
   const follow = useRef<string | null>(null);
   const hand = useHand();
   const stops = worked.strip;
-  const size = (s: Stop) =>
-    s.lies
-      ? `${figure("length", Math.round(s.lies.length_mm))} × ${figure("length", Math.round(s.lies.width_mm))}`
-      : "";
+  const size = (s: Stop) => sizeOf(s, saying);
   // Wide enough for the longest size and count, so that neighbours never touch.
   const longest = Math.max(
     ...stops.map((s) => `${size(s)} · ${count(s.butter_layers, s.leaves)}`.length),
@@ -101,11 +124,6 @@ export function Strip(props: Props) {
   const places = placesIn(cells);
   const wide = cells.reduce((sum, c) => sum + c.width, 0);
   const high = windows ? 94 : 80;
-  const sizeAndCount = (s: Stop) => (
-    <>
-      {size(s)} · <b title={countWord}>{count(s.butter_layers, s.leaves)}</b>
-    </>
-  );
   const drawn = (stop: Stop): Drawn =>
     ({
       stop,
@@ -114,11 +132,6 @@ export function Strip(props: Props) {
       step: plan.steps.find((s) => s.id === stop.key) ?? plan.steps[stop.n],
       made: stop.made ?? undefined,
     }) as Drawn;
-  const facts = (stop: Stop) => {
-    const own = kindOf(stop.do).facts;
-    return own ? own(drawn(stop), saying) : sizeAndCount(stop);
-  };
-
   useEffect(() => {
     const here = list.current?.querySelector<HTMLElement>('[aria-selected="true"]');
     if (selected && here) here.scrollIntoView({ block: "nearest", inline: "nearest" });
@@ -187,7 +200,7 @@ export function Strip(props: Props) {
                     {stop.name}
                   </span>
                   <StopGlyph {...drawn(stop)} />
-                  <span className={classes.facts}>{facts(stop)}</span>
+                  <span className={classes.facts}>{stopFacts(drawn(stop), saying)}</span>
                   {under && <span className={classes.under}>{under(stop)}</span>}
                   <ToMind many={minding?.get(stop.key) ?? 0} />
                 </button>

@@ -85,7 +85,9 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
           )}
           {!readOnly && <Menu.Item onClick={() => copy.mutate()}>Make a copy</Menu.Item>}
           <Menu.Item onClick={() => setEarlier(true)}>Earlier versions</Menu.Item>
-          <Menu.Item onClick={() => window.print()}>Print</Menu.Item>
+          <Menu.Item component={Link} to={`/plans/${id}/paper`}>
+            On paper
+          </Menu.Item>
           <Menu.Item onClick={showKeys}>Keys (?)</Menu.Item>
         </Menu.Dropdown>
       </Menu>

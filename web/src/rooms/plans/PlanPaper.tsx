@@ -1,0 +1,230 @@
+/** A plan on paper: its strip, formula, sheets and marks on one page, its folds on the next. */
+import { Button } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import { api, got, type Schemas } from "@/api/client";
+import { useWorked } from "@/api/queries";
+import { made, madeAt, type Plan, type Stop, stopOf, type Worked } from "@/api/steps";
+import { useTrade } from "@/api/trade";
+import { Nothing, Waiting } from "@/app/states";
+import { FoldStills } from "@/drawings/Folding";
+import { FromAbove } from "@/drawings/FromAbove";
+import { edgesOf } from "@/finish/Marks";
+import { useSaying } from "@/measures/likes";
+import { span } from "@/measures/quantity";
+import { aboveOf } from "@/steps/above";
+import { DEPTH, StopGlyph, stopFacts } from "@/steps/Strip";
+import classes from "./PlanPaper.module.css";
+
+export function PlanPaper() {
+  const id = Number(useParams().planId);
+  const saved = useQuery({
+    queryKey: ["plan", id],
+    queryFn: () => got(api.GET("/api/plans/{plan_id}", { params: { path: { plan_id: id } } })),
+  });
+  if (saved.isPending) return <Waiting what="the plan" />;
+  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
+  return <Pages id={id} plan={saved.data.plan} />;
+}
+
+function Pages({ id, plan }: { id: number; plan: Plan }) {
+  const work = useWorked(plan);
+  if (!work.data)
+    return work.isError ? <Nothing error={work.error} /> : <Waiting what="the sheets" />;
+  const worked = work.data;
+  const turns = worked.strip.filter((s) => madeAt(s, "turn"));
+  const cut = made(worked, "cut");
+  return (
+    <>
+      <div className="roomHead">
+        <h1>On paper</h1>
+        <Link to={`/plans/${id}`}>Back</Link>
+        <div className="actions">
+          {cut && (
+            <Button
+              component="a"
+              variant="default"
+              size="md"
+              href={`/api/plans/${id}/template.pdf?of=sheet`}
+              download
+            >
+              The cut at true size
+            </Button>
+          )}
+          <Button size="md" onClick={() => window.print()}>
+            Print
+          </Button>
+        </div>
+      </div>
+      <div className="paper">
+        <article className={classes.page} aria-label="The plan">
+          <Head plan={plan} worked={worked} />
+          <StripDown plan={plan} worked={worked} />
+          <div className={classes.below}>
+            <Formula worked={worked} />
+            <SheetAt plan={plan} worked={worked} stop={stopOf(worked, "lock_in")} />
+            <SheetAt
+              plan={plan}
+              worked={worked}
+              stop={stopOf(worked, "cut") ?? stopOf(worked, "last_sheet")}
+            />
+          </div>
+        </article>
+        {(turns.length > 0 || cut) && (
+          <article className={classes.page} aria-label="Folds and marks">
+            {turns.map((stop) => (
+              <Fold key={stop.key} plan={plan} stop={stop} />
+            ))}
+            {cut && <CutMarks plan={plan} cut={cut} />}
+          </article>
+        )}
+      </div>
+    </>
+  );
+}
+
+function Head({ plan, worked }: { plan: Plan; worked: Worked }) {
+  const { counted, say } = useSaying();
+  const { said } = useTrade();
+  const cut = made(worked, "cut");
+  return (
+    <header>
+      <h2>{plan.name}</h2>
+      <p>
+        {[
+          said("family", plan.family),
+          `dough ${say("mass", plan.dough.mass_g)}, in all ${say("mass", worked.total_g)}`,
+          counted(worked.layers.butter, worked.layers.total),
+          cut && `${cut.pieces} pieces`,
+          span(worked.total_min),
+        ]
+          .filter(Boolean)
+          .join(" · ")}
+      </p>
+      {plan.words && <p className={classes.words}>{plan.words}</p>}
+    </header>
+  );
+}
+
+const ROW = 40; // points a step takes down the page
+const FEWEST_ROOMY = 15; // with more of them the rows are closer
+const THREAD = 64;
+
+/** The strip turned to run down the page: its line goes aside, further for colder, at every rest. */
+function StripDown({ plan, worked }: { plan: Plan; worked: Worked }) {
+  const { words } = useSaying();
+  const saying = useSaying();
+  const stops = worked.strip;
+  const row = stops.length > FEWEST_ROOMY ? (ROW * FEWEST_ROOMY) / stops.length : ROW;
+  const drawn = (stop: Stop) =>
+    ({
+      stop,
+      plan,
+      worked,
+      step: plan.steps[stop.n],
+      made: stop.made ?? undefined,
+    }) as Parameters<typeof StopGlyph>[0];
+  const aside = stops.map((stop, i) => {
+    if (!stop.rest || stop.rest.minutes <= 0) return "";
+    const [y, d] = [(i + 1) * row, DEPTH[stop.rest.place] * 0.9];
+    return `V${y - 11} c0,7 ${d},3 ${d},8 v6 c0,5 ${-d},1 ${-d},8`;
+  });
+  return (
+    <div className={classes.strip}>
+      <svg width={THREAD} height={stops.length * row + 14} aria-hidden="true">
+        <path
+          d={`M5,0 ${aside.join(" ")} V${stops.length * row}`}
+          fill="none"
+          stroke="var(--cold)"
+          strokeWidth={2}
+        />
+      </svg>
+      <ol>
+        {stops.map((stop) => (
+          <li key={stop.key} style={{ height: row }}>
+            <StopGlyph {...drawn(stop)} />
+            <b>{stop.name}</b>
+            <span>{words(stop.does[0] ?? "")}</span>
+            <span className={classes.facts}>{stopFacts(drawn(stop), saying)}</span>
+            <span className={classes.facts}>
+              {span(stop.bench_min)}
+              {stop.rest && stop.rest.minutes > 0 && (
+                <>
+                  , then <b>{span(stop.rest.minutes)}</b> {stop.rest.place}
+                </>
+              )}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+function Formula({ worked }: { worked: Worked }) {
+  const { say } = useSaying();
+  return (
+    <table>
+      <caption>To weigh</caption>
+      <tbody>
+        {worked.shopping.map((what) => (
+          <tr key={what.ingredient}>
+            <th scope="row">{what.name}</th>
+            <td>{say("mass", what.grams)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function SheetAt({ plan, worked, stop }: { plan: Plan; worked: Worked; stop?: Stop }) {
+  if (!stop) return null;
+  return (
+    <figure>
+      <figcaption>{stop.name}</figcaption>
+      <div className={classes.sheet}>
+        <FromAbove {...aboveOf(stop, plan, worked)} minHeight={150} />
+      </div>
+    </figure>
+  );
+}
+
+function Fold({ plan, stop }: { plan: Plan; stop: Stop }) {
+  const { fold } = useSaying();
+  const turn = madeAt(stop, "turn");
+  const step = plan.steps.find((s) => s.id === stop.key);
+  if (!turn || step?.do !== "turn") return null;
+  return (
+    <section className={classes.fold}>
+      <h3>
+        {stop.name}: {fold(turn.fold)}
+      </h3>
+      <FoldStills step={turn} stacked={step.stacked} />
+    </section>
+  );
+}
+
+/** Every mark of the cut, from the datum. */
+function CutMarks({ plan, cut }: { plan: Plan; cut: Schemas["CutFigures"] }) {
+  const { figure, say } = useSaying();
+  const products = plan.steps.find((s) => s.do === "cut")?.products ?? [];
+  return (
+    <section className={classes.marks}>
+      <h3>Marks, all from one edge</h3>
+      {cut.rows.slice(0, 8).map((row) => (
+        <div key={`${row.product} ${row.from_mm}`}>
+          <b>
+            {products[row.product]?.name}, {say("length", row.from_mm)} to{" "}
+            {say("length", row.to_mm)}
+          </b>
+          {edgesOf(row).map(({ name, edge }) => (
+            <p key={name}>
+              {name}: {edge.along_mm.map((at) => figure("length", Math.round(at))).join(" · ")}
+            </p>
+          ))}
+        </div>
+      ))}
+    </section>
+  );
+}
