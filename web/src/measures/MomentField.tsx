@@ -1,7 +1,7 @@
 import "@mantine/dates/styles.layer.css";
 import "dayjs/locale/en-gb";
 import { DatePickerInput, TimePicker } from "@mantine/dates";
-import { fromWall, wall } from "@/app/time";
+import { date, fromWall, wall } from "@/app/time";
 import classes from "./MomentField.module.css";
 
 export interface MomentFieldProps {
@@ -32,10 +32,10 @@ export function MomentField({
     <fieldset className={classes.moment} disabled={disabled}>
       <legend>{label}</legend>
       <DatePickerInput
-        aria-label={`${label}: day`}
+        aria-label={`${label}: ${day ? date(day) : "day"}`}
         locale="en-gb"
         firstDayOfWeek={1}
-        valueFormat="ddd, D MMM"
+        valueFormatter={() => (day ? date(day) : "")}
         placeholder="day"
         value={day || null}
         clearable={clearable}
