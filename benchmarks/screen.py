@@ -93,6 +93,65 @@ def second_start(data: Path) -> tuple[float, float]:
     return answered, imported
 
 
+FRAMES = """() => {
+  const gaps = [];
+  let before = null, on = true;
+  requestAnimationFrame(function tick(now) {
+    if (before !== null) gaps.push(now - before);
+    before = now;
+    if (on) requestAnimationFrame(tick);
+  });
+  window.stopFrames = () => { on = false; return gaps; };
+}"""
+EMPTY_DRAG = """() => {
+  const box = document.body.appendChild(document.createElement("div"));
+  box.id = "emptyDrag";
+  box.style = "position:fixed;left:600px;top:500px;width:40px;height:40px;z-index:99";
+  let from = null;
+  box.addEventListener("pointerdown", (e) => { from = e.clientX; box.setPointerCapture(e.pointerId); });
+  box.addEventListener("pointermove", (e) => {
+    if (from !== null) box.style.transform = `translateX(${e.clientX - from}px)`;
+  });
+  box.addEventListener("pointerup", () => { from = null; });
+}"""
+
+
+def late_frames(page: Page, handle: str) -> float:
+    """Frames of a drag there and back that come later than one 60th of a second, of a hundred."""
+    box = page.locator(handle).first.bounding_box()
+    if not box:
+        raise RuntimeError(f"there is no {handle}")
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.evaluate(FRAMES)
+    for n in range(160):
+        page.mouse.move(x - 80 + abs(80 - n), y)
+        page.wait_for_timeout(8)
+    gaps: list[float] = page.evaluate("window.stopFrames()")
+    page.mouse.up()
+    return 100 * sum(gap > 1.5 * FRAME_MS for gap in gaps) / len(gaps)
+
+
+def drags(page: Page, plan: str) -> None:
+    """An edge of a sheet of six turns dragged with its map and marks shown, beside an empty drag."""
+    page.goto(f"{plan}?step=turn-1")
+    turns = page.get_by_role("tab", name=re.compile("^Turn"))
+    turns.first.wait_for()
+    while turns.count() < 6:
+        before = turns.count()
+        page.get_by_role("button", name="Add a turn after this").click()
+        turns.nth(before).wait_for(state="attached")
+    page.wait_for_timeout(1_500)
+    page.evaluate(EMPTY_DRAG)
+    empty = late_frames(page, "#emptyDrag")
+    page.evaluate("document.querySelector('#emptyDrag').remove()")
+    held = late_frames(page, "[data-grip$='.length_mm'] rect")
+    print(
+        f"frames late while an edge is dragged: {held:3.0f} of 100, of an empty drag {empty:3.0f}"
+    )
+
+
 def on_screen() -> None:
     """Print the rows of the table that a browser is needed for."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
@@ -150,6 +209,7 @@ def look(page: Page) -> None:
             f"{what}, 95 of 100: {(ms - empty) / FRAME_MS:4.1f} frames over an empty handler "
             f"({ms:.0f} ms, {empty:.0f} ms)"
         )
+    drags(page, plan)
     polled(page)
 
 

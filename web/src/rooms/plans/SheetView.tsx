@@ -1,22 +1,25 @@
 /** The large drawing of a sheet: as it lies, where its leaves are, how it folds, or cut across. */
 import { Checkbox, Slider } from "@mantine/core";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { Suspense, useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { made, madeAt } from "@/api/steps";
-import { WarmthChart } from "@/cold/WarmthChart";
-import { CutAcross } from "@/drawings/CutAcross";
-import { Folding } from "@/drawings/Folding";
 import { FromAbove } from "@/drawings/FromAbove";
 import { type Grip, linear } from "@/drawings/hands";
-import { LeafMap } from "@/drawings/LeafMap";
-import { Marks } from "@/finish/Marks";
 import { Choice } from "@/measures/Choice";
 import { aboveOf } from "@/steps/above";
 import { kindOf } from "@/steps/kinds";
 import type { View } from "@/steps/parts/props";
+import { lazily } from "@/wire/lazily";
 import classes from "./PlanRoom.module.css";
+
+// The sheet itself is there at once; the other ways to look at it when they are wanted.
+const WarmthChart = lazily(async () => (await import("@/cold/WarmthChart")).WarmthChart);
+const CutAcross = lazily(async () => (await import("@/drawings/CutAcross")).CutAcross);
+const Folding = lazily(async () => (await import("@/drawings/Folding")).Folding);
+const LeafMap = lazily(async () => (await import("@/drawings/LeafMap")).LeafMap);
+const Marks = lazily(async () => (await import("@/finish/Marks")).Marks);
 
 interface Props {
   stop: Schemas["Stop"];
@@ -140,27 +143,29 @@ export function SheetView({
           />
         )}
       </div>
-      {view === "leaves" && final && (
-        <LeafMap
-          sheet={final}
-          map={final.map}
-          layers={worked.layers}
-          cut={cut}
-          place={place}
-          look={(x, y) => setPlace({ ...place, x, y })}
-        />
-      )}
-      {view === "folding" && turn && (
-        <Folding key={`${stop.key} ${turn.fold}`} step={turn} stacked={stacked} />
-      )}
-      {view === "marks" && cut && <Marks plan={plan} planId={planId} cut={cut} />}
-      {view === "cut" && <Across {...{ plan, stop: stop.key, place, setPlace }} />}
-      {view === "warmth" &&
-        (warmth ? (
-          <WarmthChart warmth={warmth} names={names} moment={moment ?? starts} look={setMoment} />
-        ) : (
-          <div className="drawing" />
-        ))}
+      <Suspense fallback={<div className="drawing" />}>
+        {view === "leaves" && final && (
+          <LeafMap
+            sheet={final}
+            map={final.map}
+            layers={worked.layers}
+            cut={cut}
+            place={place}
+            look={(x, y) => setPlace({ ...place, x, y })}
+          />
+        )}
+        {view === "folding" && turn && (
+          <Folding key={`${stop.key} ${turn.fold}`} step={turn} stacked={stacked} />
+        )}
+        {view === "marks" && cut && <Marks plan={plan} planId={planId} cut={cut} />}
+        {view === "cut" && <Across {...{ plan, stop: stop.key, place, setPlace }} />}
+        {view === "warmth" &&
+          (warmth ? (
+            <WarmthChart warmth={warmth} names={names} moment={moment ?? starts} look={setMoment} />
+          ) : (
+            <div className="drawing" />
+          ))}
+      </Suspense>
       {view === "sheet" &&
         (Sheet && here ? (
           <Sheet
