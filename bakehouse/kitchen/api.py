@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from django.http import Http404, HttpRequest
@@ -26,7 +26,19 @@ from lamination.materials import Kind as Ingredients
 from lamination.pieces import Addition, Card, Colour, Oven, Shape, Wash
 from lamination.search import Wish
 from lamination.steps import KINDS, ButterState, Chapter, Gathered, Strewn
-from lamination.terms import Chilled, Family, Fold, Method, Place, Surface, Tool, Worded, ranges
+from lamination.terms import (
+    GLOSSARY,
+    Chilled,
+    Family,
+    Fold,
+    Method,
+    Place,
+    Surface,
+    Term,
+    Tool,
+    Worded,
+    ranges,
+)
 
 router = Router(tags=["kitchen"])
 
@@ -159,6 +171,14 @@ def restore_kitchen(request: HttpRequest, revision: int) -> KitchenView:
 @router.get("/trade", auth=signed_in, response=TradeWords)
 def trade(request: HttpRequest) -> TradeWords:
     return trade_words()
+
+
+@router.get("/glossary", auth=signed_in, response=list[Term])
+def glossary(request: HttpRequest) -> list[Term]:
+    """What the words of the trade mean, and what else they are called."""
+    names = {f"step.{kind.do}": kind.name for kind in KINDS.values()}
+    names |= {f"{of}.{word.value}": word.said for of in ("fold", "method") for word in _WORDED[of]}
+    return [replace(term, name=names.get(term.key, term.name)) for term in GLOSSARY]
 
 
 def trade_words() -> TradeWords:

@@ -1,5 +1,6 @@
 """The words of the trade, sizes, ranges, faults and sentences: what everything above speaks in."""
 
+from lamination.terms.glossary import GLOSSARY, Term
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range, join_path, ranges
 from lamination.terms.rests import Rest, Stay
 from lamination.terms.said import plain
@@ -17,7 +18,7 @@ from lamination.terms.trade import (
 )
 
 __all__ = [
-    "Checked", "Chilled", "Family", "Fault", "Faults", "Fold", "Length", "Machine", "Method", "Place",
-    "Range", "Rest", "Stay", "Surface", "Tool", "Worded", "join_path", "plain",
+    "GLOSSARY", "Checked", "Chilled", "Family", "Fault", "Faults", "Fold", "Length", "Machine",
+    "Method", "Place", "Range", "Rest", "Stay", "Surface", "Term", "Tool", "Worded", "join_path", "plain",
     "ranges", "written_table",
 ]  # fmt: skip

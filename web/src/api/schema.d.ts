@@ -135,6 +135,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glossary
+         * @description What the words of the trade mean, and what else they are called.
+         */
+        get: operations["bakehouse_kitchen_api_glossary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/work": {
         parameters: {
             query?: never;
@@ -2044,6 +2064,25 @@ export interface components {
             value: string;
             /** Said */
             said: string;
+        };
+        /**
+         * Term
+         * @description A word: what it means, and what else it is called.
+         *
+         *     ``key``: ``step.turn``, ``fold.letter``, ``method.gate``, or the word itself.
+         */
+        Term: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /**
+             * Also
+             * @default []
+             */
+            also: string[];
         };
         /**
          * AgainFigures
@@ -7186,6 +7225,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TradeWords"];
+                };
+            };
+        };
+    };
+    bakehouse_kitchen_api_glossary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Term"][];
                 };
             };
         };

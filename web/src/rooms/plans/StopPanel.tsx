@@ -6,6 +6,7 @@ import { useTrade } from "@/api/trade";
 import { span } from "@/measures/quantity";
 import { kindOf } from "@/steps/kinds";
 import type { PanelProps } from "@/steps/parts/props";
+import { Terms } from "@/steps/Terms";
 import classes from "./StopPanel.module.css";
 
 export function StopPanel(props: PanelProps) {
@@ -25,6 +26,7 @@ export function StopPanel(props: PanelProps) {
         {stop.starts_min > 0 ? `${span(stop.starts_min)} after the start, ` : "at the start, "}
         {span(stop.bench_min)} at the bench
       </p>
+      <Terms of={step} />
       <fieldset disabled={readOnly} className={classes.fields} key={stop.key}>
         <Panel {...props} />
       </fieldset>

@@ -394,6 +394,7 @@ export default kind("cut", {
     made &&
     `${made.pieces} pieces · ${made.products.length === 1 ? say("mass", made.piece_g) : `${made.products.length} kinds`}`,
   Panel: CutPanel,
+  terms: () => ["straight_edge", "kerf"],
   grips: cutGrips,
   views: ["sheet", "marks", "leaves", "cut", "warmth"],
 });

@@ -73,6 +73,7 @@ export default kind("last_sheet", {
     stop.lies &&
     `${figure("length", Math.round(stop.lies.length_mm))} × ${figure("length", Math.round(stop.lies.width_mm))}`,
   Panel: LastSheetPanel,
+  terms: () => ["butter_layers", "relaxing"],
   grips: (panel, given) => (panel.made ? rolledGrips(panel, panel.made, 1, given) : {}),
   views: ["sheet", "leaves", "cut", "warmth"],
 });

@@ -311,7 +311,7 @@ const Flat = ({ of }: { of: ("butter" | "dough")[] }) => (
   </>
 );
 
-const LOCK_INS: Record<Schemas["Method"], React.ReactNode> = {
+export const LOCK_INS: Record<Schemas["Method"], React.ReactNode> = {
   half_stacked: <Flat of={["dough", "butter", "dough"]} />,
   open_sided: <Flat of={["dough", "butter", "dough"]} />,
   gate: (
@@ -386,6 +386,7 @@ const LOCK_INS: Record<Schemas["Method"], React.ReactNode> = {
 export default kind("lock_in", {
   Glyph: ({ step }) => LOCK_INS[step.method],
   Panel: LockInPanel,
+  terms: ({ method }) => [`method.${method}`, "margin", "plaque"],
   grips: lockInGrips,
   views: ["sheet", "cut", "warmth"],
 });

@@ -51,6 +51,7 @@ export default kind("plain_turn", {
       .map((mm) => figure("length", Math.round(mm)))
       .join(" × "),
   Panel: PlainTurnPanel,
+  terms: ({ fold }) => [`fold.${fold}`, "relaxing"],
   // what lies on its side there is dough alone: only its edges are taken hold of
   grips: (panel, given) =>
     panel.made ? { above: rolledGrips(panel, panel.made.rolled, 1, given).above } : {},

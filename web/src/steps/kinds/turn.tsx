@@ -236,6 +236,7 @@ function turnGrips(panel: PanelProps<"turn">, given: Given) {
 export default kind("turn", {
   Glyph: ({ step }) => <Ribbon d={foldPath(step.fold)} />,
   Panel: TurnPanel,
+  terms: ({ fold }) => [`fold.${fold}`, "butter_layers", "relaxing"],
   grips: turnGrips,
   views: ["sheet", "folding", "cut", "warmth"],
 });

@@ -58,6 +58,8 @@ export interface KindView<D extends Do = Do> {
   Glyph: (drawn: Drawn<D>) => ReactNode;
   /** What stands under the glyph; absent: the size it lies at and its count. */
   facts?: (drawn: Drawn<D>, saying: ReturnType<typeof useSaying>) => ReactNode;
+  /** Words of the trade that belong to it, beside its own name: keys of the glossary. */
+  terms?: (step: StepOf<D>) => string[];
   /** Its few inputs. */
   Panel: (props: PanelProps<D>) => ReactNode;
   /** How it is drawn from above, where that is not as any sheet is; null: as any. */
