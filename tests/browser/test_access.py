@@ -94,3 +94,21 @@ def test_the_door_has_none_and_says_when_a_password_is_wrong(house, chromium):
     page.get_by_role("button", name="Sign in").click()
     expect(page.get_by_text("This name and password do not belong together.")).to_be_visible()
     page.context.close()
+
+
+@pytest.mark.parametrize(("width", "height"), [(640, 400), (1024, 768)])
+def test_nothing_is_wider_than_its_screen(person, width, height):
+    """A tablet, and a desk at twice its size."""
+    page = person(path="/book", width=width, height=height)
+    page.get_by_role("link", name=re.compile("Café boat.*finished", re.S)).click()
+    expect(page.get_by_role("heading", name="Planned and actual")).to_be_visible()
+    no_sideways_scroll(page)
+    page.goto("/plans")
+    page.get_by_role("link", name=re.compile("Station kiosk")).click()
+    expect(page.get_by_role("form", name=re.compile("inputs$"))).to_be_visible()
+    expect(page).to_have_title(re.compile("^Lock-in, Station kiosk"))
+    plan = page.url.split("?")[0]
+    for path in (plan, f"{plan}/paper", f"{plan}/sheets", "/kitchen", "/day/1", "/today", "/bench"):
+        page.goto(path)
+        expect(page.locator("main h1, main input").first).to_be_visible()
+        no_sideways_scroll(page)

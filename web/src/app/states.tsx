@@ -5,6 +5,11 @@ import { Link } from "react-router";
 import { Problem } from "@/api/client";
 import { sentence } from "@/api/queries";
 
+/** Where one is, for the browser's tab and for whoever hears the page. */
+export const Title = ({ children }: { children: string }) => (
+  <title>{`${children} · Eight Turn`}</title>
+);
+
 export function Waiting({ what }: { what: string }) {
   return (
     <div className="empty" role="status">

@@ -4,7 +4,7 @@ import type { Schemas } from "@/api/client";
 import { sentence, usePlans, useRuns } from "@/api/queries";
 import { numbered } from "@/api/runs";
 import { useTrade } from "@/api/trade";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { span } from "@/measures/quantity";
 import { useStartRun } from "@/offline/useStartRun";
 import { houseTime } from "@/wire/clock";
@@ -21,6 +21,7 @@ export function BenchList() {
   return (
     <>
       <div className="roomHead">
+        <Title>Bench</Title>
         <h1>Bench</h1>
       </div>
       {runs.isPending && <Waiting what="the doughs" />}

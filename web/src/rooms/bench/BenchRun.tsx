@@ -8,11 +8,11 @@ import {
   IconTemperature,
   IconX,
 } from "@tabler/icons-react";
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSession } from "@/api/queries";
 import { numbered } from "@/api/runs";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
 import { PieceWeights } from "@/finish/PieceWeights";
 import { useAwake } from "@/offline/awake";
@@ -76,15 +76,9 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
   usePedal();
   const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
 
-  useEffect(() => {
-    document.title = `${view.plan.name} at the bench`;
-    return () => {
-      document.title = "Eight Turn";
-    };
-  }, [view.plan.name]);
-
   return (
     <div className={`night ${classes.page}`}>
+      <Title>{`${view.plan.name} at the bench`}</Title>
       <header className={classes.head}>
         <Link to="/bench" className={classes.back} aria-label="All doughs at the bench">
           ‹

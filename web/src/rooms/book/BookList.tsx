@@ -4,7 +4,7 @@ import type { Schemas } from "@/api/client";
 import { useBook } from "@/api/queries";
 import { numbered } from "@/api/runs";
 import { useTrade } from "@/api/trade";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { day } from "@/app/time";
 import classes from "./Book.module.css";
 import { SCALES } from "./words";
@@ -23,6 +23,7 @@ export function BookList() {
   return (
     <>
       <div className="roomHead">
+        <Title>Book</Title>
         <h1>Book</h1>
       </div>
       {runs.isPending && <Waiting what="the records" />}

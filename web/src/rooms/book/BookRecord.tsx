@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { queries, sentence } from "@/api/queries";
 import { type RunView, showRun, useRunView } from "@/api/runs";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { clock, day } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
@@ -41,6 +41,7 @@ function Record({ run }: { run: RunView }) {
   return (
     <>
       <div className="roomHead">
+        <Title>{`${run.plan.name} in the book`}</Title>
         <h1>{run.plan.name}</h1>
         <span className="quiet">
           {day(run.started_at)}

@@ -3,7 +3,7 @@ import { Button } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { clock, day as dayOf } from "@/app/time";
 import classes from "./DayPaper.module.css";
 
@@ -41,6 +41,7 @@ export function DayPaper() {
   return (
     <>
       <div className={`roomHead ${classes.screen}`}>
+        <Title>{`${timetable.name} on paper`}</Title>
         <h1>{timetable.name}</h1>
         <div className="actions">
           <Button component={Link} to={`/day/${order_id}?view=timetable`} variant="default">

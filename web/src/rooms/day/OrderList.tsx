@@ -5,7 +5,7 @@ import { Link, useNavigate, useOutletContext } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { queries, sentence, usePlans } from "@/api/queries";
 import { useTrade } from "@/api/trade";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { date, day } from "@/app/time";
 import classes from "./Day.module.css";
 import { newOrder } from "./wanted";
@@ -70,6 +70,7 @@ export function OrderList() {
   return (
     <>
       <div className="roomHead">
+        <Title>Day</Title>
         <h1>Day</h1>
         <span className="quiet">Orders become doughs, blocks and weigh-out sheets.</span>
         {head && (

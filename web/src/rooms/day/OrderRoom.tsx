@@ -6,7 +6,7 @@ import { useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, usePlans } from "@/api/queries";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
 import { SavedWord } from "@/drafts/SavedWord";
 import { useDraft } from "@/drafts/useDraft";
@@ -123,6 +123,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
   return (
     <FaultsContext.Provider value={faults}>
       <div className="roomHead">
+        <Title>{order.name}</Title>
         <TextInput
           aria-label="Name of the order"
           variant="unstyled"

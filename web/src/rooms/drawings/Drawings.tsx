@@ -4,7 +4,7 @@ import { type ReactNode, useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
 import { usePlans, useWorked } from "@/api/queries";
 import { madeAt, type Plan, type Stop, stepOf, type Worked } from "@/api/steps";
-import { Waiting } from "@/app/states";
+import { Title, Waiting } from "@/app/states";
 import { useWarmth } from "@/cold/useWarmth";
 import { WarmthChart } from "@/cold/WarmthChart";
 import { WindowBar } from "@/cold/WindowBar";
@@ -35,6 +35,7 @@ export default function Drawings() {
   if (!plans) return <Waiting what="the drawings" />;
   return (
     <main id="room" className={classes.page}>
+      <Title>Drawings</Title>
       <h1>Drawings</h1>
       <Folds />
       {opened.map(({ data }) => data && <OfPlan key={data.id} plan={data.plan} />)}

@@ -4,7 +4,7 @@ import { type ReactNode, useState } from "react";
 import { useOutletContext, useSearchParams } from "react-router";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
 import { FaultsContext } from "@/measures/faults";
 import { Ingredients } from "./Ingredients";
@@ -44,6 +44,7 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
   return (
     <FaultsContext.Provider value={faults}>
       <div className="roomHead">
+        <Title>Kitchen</Title>
         <h1>Kitchen</h1>
         <span className="quiet">
           What every plan starts from. Change what is different here; plans follow at once.

@@ -6,7 +6,7 @@ import { Link, useNavigate, useOutletContext } from "react-router";
 import { api, got, type Schemas, sendFile } from "@/api/client";
 import { queries, sentence, usePlans } from "@/api/queries";
 import { useTrade } from "@/api/trade";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { FoldGlyph } from "@/drawings/Ribbon";
 import { useSaying } from "@/measures/likes";
 import { NewPlan } from "./NewPlan";
@@ -53,6 +53,7 @@ export function PlanList() {
   return (
     <>
       <div className="roomHead">
+        <Title>Plans</Title>
         <h1>Plans</h1>
         <div className="actions">
           {(plans.data?.length ?? 0) > 1 && (

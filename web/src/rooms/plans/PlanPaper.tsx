@@ -6,7 +6,7 @@ import { api, got, type Schemas } from "@/api/client";
 import { useWorked } from "@/api/queries";
 import { made, madeAt, type Plan, type Stop, stopOf, type Worked } from "@/api/steps";
 import { useTrade } from "@/api/trade";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { FoldStills } from "@/drawings/Folding";
 import { FromAbove } from "@/drawings/FromAbove";
 import { edgesOf } from "@/finish/Marks";
@@ -37,6 +37,7 @@ function Pages({ id, plan }: { id: number; plan: Plan }) {
   return (
     <>
       <div className="roomHead">
+        <Title>{`${plan.name} on paper`}</Title>
         <h1>On paper</h1>
         <Link to={`/plans/${id}`}>Back</Link>
         <div className="actions">

@@ -5,7 +5,7 @@ import { useOutletContext, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence, useKitchen } from "@/api/queries";
 import { stopOf } from "@/api/steps";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { TodayBar } from "@/cold/TodayBar";
 import { GroundContext, LightContext, LitContext } from "@/drawings/hands";
 import { FaultsContext, MindedContext, UnreadContext, useUnread } from "@/measures/faults";
@@ -79,6 +79,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
     .map(([, message]) => message);
   return (
     <Surroundings desk={desk} tell={tell}>
+      <Title>{`${stop.name}, ${plan.name}`}</Title>
       <div className={classes.desk}>
         <Suspense>
           {searching && (

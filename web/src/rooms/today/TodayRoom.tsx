@@ -6,7 +6,7 @@ import { Link, useNavigate } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { queries, sentence, today as todayQuery } from "@/api/queries";
 import { SoundSwitch } from "@/app/SoundSwitch";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { clock } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
@@ -74,6 +74,7 @@ function Day({ today }: { today: Today }) {
   return (
     <>
       <div className="roomHead">
+        <Title>Today</Title>
         <h1>Today</h1>
         <span className="quiet">
           {today.name} · {done} of {today.due.length} steps done

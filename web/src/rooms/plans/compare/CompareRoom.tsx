@@ -5,7 +5,7 @@ import { Link, useSearchParams } from "react-router";
 import { api, got } from "@/api/client";
 import { usePlans } from "@/api/queries";
 import { stepsOf } from "@/api/steps";
-import { Nothing, Waiting } from "@/app/states";
+import { Nothing, Title, Waiting } from "@/app/states";
 import { Comparison } from "./Comparison";
 
 const MOST = 4;
@@ -45,6 +45,7 @@ export function CompareRoom() {
   return (
     <>
       <div className="roomHead">
+        <Title>Side by side</Title>
         <h1>Side by side</h1>
         <MultiSelect
           aria-label="Plans to compare"
