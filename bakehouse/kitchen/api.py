@@ -39,6 +39,7 @@ from lamination.terms import (
     Worded,
     ranges,
 )
+from lamination.warmth import GROUNDS, Cause, Grounds
 
 router = Router(tags=["kitchen"])
 
@@ -48,7 +49,7 @@ _WORDED: dict[str, type[Worded]] = {
     "colour": Colour, "development": Development, "preferment": PrefermentKind, "kind": Ingredients,
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
-    "gathered": Gathered, "part": Part, "fixture": Fixture, "weekday": Weekday,
+    "gathered": Gathered, "part": Part, "fixture": Fixture, "cause": Cause, "weekday": Weekday,
 }  # fmt: skip
 
 
@@ -103,7 +104,9 @@ class StepKind:
 
 @dataclass
 class TradeWords:
-    """Every choice of the trade with its name, the kinds of step, and the limits of their numbers."""
+    """Every choice of the trade with its name, the kinds of step, the limits of their numbers, and what
+    marks and clocks are got from.
+    """
 
     words: dict[str, list[Word]]
     steps: list[StepKind]
@@ -114,6 +117,7 @@ class TradeWords:
     round_shapes: list[str]
     tall_shapes: list[str]
     limits: dict[str, dict[str, tuple[float, float]]]
+    grounds: dict[str, Grounds]
 
 
 def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
@@ -197,4 +201,5 @@ def trade_words() -> TradeWords:
         [s.value for s in Shape if s.is_round],
         [s.value for s in Shape if s.has_height],
         {k.do: ranges(k.of) for k in KINDS.values()},
+        dict(GROUNDS),
     )  # fmt: skip

@@ -378,6 +378,11 @@ def workings(here: Here[Cut]) -> Iterator[Working]:
         f"One covers {share:.3g} % of the sheet, so it takes that share of "
         f"{g(used_g + made.trimmings_g)}: {g(first.piece_g / strand)}.",
     )
+    yield here.works(
+        "trimmings_g",
+        f"{g(used_g + made.trimmings_g)} of sheet less {g(used_g)} in the pieces, with the butter that is "
+        f"in what is left: {g(made.trimmings_butter_g)}.",
+    )
     rows = ", ".join(f"{p.rows} × {p.per_row}" for p in made.products)
     yield here.works(
         "pieces",

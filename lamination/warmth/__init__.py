@@ -2,6 +2,7 @@
 
 from lamination.warmth.bodies import Today
 from lamination.warmth.follow import follow
+from lamination.warmth.grounds import GROUNDS, Grounds
 from lamination.warmth.judge import Feel, Judgement, judge_lock_in
 from lamination.warmth.learn import (
     Fit,
@@ -14,9 +15,10 @@ from lamination.warmth.learn import (
 )
 from lamination.warmth.proof import learned_reference
 from lamination.warmth.warmth import WorkedWarmth, work_warmth
+from lamination.warmth.windows import Cause
 
 __all__ = [
-    "Feel", "Fit", "Judgement", "Lesson", "ProbeReading", "Today", "WorkedWarmth", "follow",
-    "judge_lock_in", "learn_place", "learned", "learned_reference", "read_logger_csv",
-    "simulate_lesson", "work_warmth",
+    "GROUNDS", "Cause", "Feel", "Fit", "Grounds", "Judgement", "Lesson", "ProbeReading", "Today",
+    "WorkedWarmth", "follow", "judge_lock_in", "learn_place", "learned", "learned_reference",
+    "read_logger_csv", "simulate_lesson", "work_warmth",
 ]  # fmt: skip

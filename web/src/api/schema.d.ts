@@ -2002,6 +2002,16 @@ export interface components {
          */
         Chapter: "before" | "turns" | "cut" | "oven";
         /**
+         * Grounds
+         * @description How a kind of mark is got, and the keys of the kitchen's rows that it takes for granted.
+         */
+        Grounds: {
+            /** Says */
+            says: string;
+            /** Rows */
+            rows: string[];
+        };
+        /**
          * StepKind
          * @description A kind of step that can be added: its name, where it belongs, how often it may stand in a plan.
          */
@@ -2022,7 +2032,8 @@ export interface components {
         };
         /**
          * TradeWords
-         * @description Every choice of the trade with its name, the kinds of step, and the limits of their numbers.
+         * @description Every choice of the trade with its name, the kinds of step, the limits of their numbers, and what
+         *     marks and clocks are got from.
          */
         TradeWords: {
             /** Words */
@@ -2053,6 +2064,10 @@ export interface components {
                         number
                     ];
                 };
+            };
+            /** Grounds */
+            grounds: {
+                [key: string]: components["schemas"]["Grounds"];
             };
         };
         /**

@@ -14,6 +14,7 @@ const NONE: Words = {
   round_shapes: [],
   tall_shapes: [],
   limits: {},
+  grounds: {},
 };
 
 export function useTrade() {

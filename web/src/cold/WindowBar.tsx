@@ -2,6 +2,7 @@
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { HowGot } from "./HowGot";
 import classes from "./WindowBar.module.css";
 
 const WORDS = { good: "is fine", tight: "is tight", short: "is too short", long: "is too long" };
@@ -32,7 +33,8 @@ export function WindowBar({ window: w }: { window: Schemas["RestWindow"] }) {
         {words(w.says)}{" "}
         <b>
           {span(Math.round(chosen))} {WORDS[w.verdict]}.
-        </b>
+        </b>{" "}
+        <HowGot of={[w.from_by, w.until_by]} />
       </p>
     </div>
   );

@@ -121,6 +121,7 @@ function CutPanel(panel: PanelProps<"cut">) {
           />
           <Readout
             worked={worked}
+            of={`${panel.stop.key}.trimmings_g`}
             label="Trimmings"
             value={`${say("mass", Math.round(made.trimmings_g))}, ${say("mass", Math.round(made.trimmings_butter_g))} butter`}
           />

@@ -1,4 +1,5 @@
 import type { Schemas } from "@/api/client";
+import { HowGot } from "@/cold/HowGot";
 import { span } from "@/measures/quantity";
 import { Readout } from "./Readout";
 
@@ -17,6 +18,9 @@ export function ClockReadout({ worked, clock }: Props) {
       worked={worked}
       label={`Butter works for (${span(clock.takes_min)} wanted)`}
       value={lasts}
-    />
+    >
+      {" "}
+      <HowGot of={["clock"]} />
+    </Readout>
   );
 }

@@ -1,4 +1,5 @@
 import { Popover, UnstyledButton } from "@mantine/core";
+import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
 import classes from "./Readout.module.css";
@@ -11,10 +12,12 @@ interface Props {
   of?: string;
   /** Shown as length × width instead of `value`. */
   size?: Schemas["Size"];
+  /** Under the value, such as how it was got where that is no single number's working. */
+  children?: ReactNode;
 }
 
 /** A worked number that can say how it was got. */
-export function Readout({ label, value, worked, of, size }: Props) {
+export function Readout({ label, value, worked, of, size, children }: Props) {
   const { words, figure, say } = useSaying();
   const working = worked.workings.find((w) => w.of === of);
   const shown = size
@@ -39,6 +42,7 @@ export function Readout({ label, value, worked, of, size }: Props) {
         ) : (
           <b>{shown}</b>
         )}
+        {children}
       </dd>
     </div>
   );
