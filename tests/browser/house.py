@@ -53,7 +53,7 @@ class House:
     def start(self, *options, under=()):
         command = [*under, sys.executable, "-m", "bakehouse.serve", *options]
         self.process = subprocess.Popen(command, cwd=ROOT, env=self.environment)
-        for _ in range(400):
+        for _ in range(1600):
             try:
                 urllib.request.urlopen(f"{self.address}/api/session", timeout=1)
                 return

@@ -31,7 +31,7 @@ def test_an_earlier_version_of_a_plan_is_taken_back_and_that_is_undone(person):
 
 def test_an_earlier_kitchen_is_taken_back(person):
     page = person(path="/kitchen")
-    bench = field(page, "Bench length")
+    bench = field(page.get_by_role("region", name="Values"), "Bench length")
     before = bench.input_value()
     bench.fill("2345")
     bench.blur()

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { scaleBar, stackUnder } from "@/drawings/CutAcross";
 import { better } from "@/rooms/plans/compare/FoldSearch";
-import { clockWords, windowWords } from "@/steps/Strip";
+import { clockWords, windowWords } from "@/steps/windows";
 
 const rest = (part: Partial<Schemas["RestWindow"]>): Schemas["RestWindow"] => ({
   stop: "turn-1",

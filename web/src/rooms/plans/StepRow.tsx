@@ -3,7 +3,8 @@ import { ActionIcon, Menu } from "@mantine/core";
 import { IconPlus } from "@tabler/icons-react";
 import { withStep, withStepMoved } from "@/api/steps";
 import { useTrade } from "@/api/trade";
-import { clockWords, marksOf, Strip } from "@/steps/Strip";
+import { Strip } from "@/steps/Strip";
+import { clockWords, marksOf } from "@/steps/windows";
 import classes from "./PlanRoom.module.css";
 import type { PlanDesk } from "./usePlanDesk";
 
