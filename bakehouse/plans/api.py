@@ -38,6 +38,7 @@ from lamination.plan import (
     changes,
     other_part,
     section_along,
+    seen,
     sound,
     starting_plan,
     work,
@@ -135,6 +136,15 @@ class OtherRows:
     """Rows of the kitchen as somebody thinks of having them."""
 
     yours: dict[str, float]
+
+
+@dataclass
+class Seen:
+    """A value of a plan, and the range it is held against: ``puff.butter_layers``."""
+
+    plan: str
+    of: str
+    value: float
 
 
 @dataclass
@@ -258,6 +268,20 @@ def affected(request: HttpRequest, wanted: Body[OtherRows]) -> list[Affected]:
         for record, plan in told
         if (said := changes(plan, before, after))
     ]
+
+
+@router.get("/plans/seen", auth=signed_in, response=list[Seen])
+def seen_in_plans(request: HttpRequest) -> list[Seen]:
+    """What the plans here have, beside the ranges that are usual for their families."""
+    kitchen, found = the_kitchen(), []
+    for record in PlanRecord.objects.filter(deleted_at=None):
+        plan = plan_in(record)
+        try:
+            values = seen(plan.family, work(plan, kitchen))
+        except Faults:
+            continue  # what cannot be worked has no values
+        found += [Seen(plan.name, of, value) for of, value in values.items()]
+    return found
 
 
 @router.get("/plans", auth=signed_in, response=list[PlanLine])

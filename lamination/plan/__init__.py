@@ -7,6 +7,7 @@ from lamination.plan.changes import changes
 from lamination.plan.fixes import sound
 from lamination.plan.parts import other_part
 from lamination.plan.plan import FORMAT, VERSION, AnyStep, Plan
+from lamination.plan.seen import seen
 from lamination.plan.starts import (
     USUAL_PRODUCTS,
     starting_finish,
@@ -19,6 +20,6 @@ from lamination.plan.worked import WorkedPlan
 
 __all__ = [
     "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "WorkedPlan",
-    "amend", "changes", "migrated", "other_part", "section_along", "sound", "starting_finish",
+    "amend", "changes", "migrated", "other_part", "section_along", "seen", "sound", "starting_finish",
     "starting_formula", "starting_plan", "work",
 ]  # fmt: skip

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from lamination.kitchen import DEFAULTS, Fixture, Kitchen, Spot
-from lamination.plan import changes, starting_plan, work
+from lamination.plan import changes, seen, starting_plan, work
 from lamination.terms import Family, Faults
 
 
@@ -72,3 +72,14 @@ def test_what_would_change_is_said_before_it_is_changed():
     assert any("no longer to mind" in text for text in changes(plan, smaller, kitchen))
     slower = kitchen.changed({"minutes.lock_in": 40})
     assert changes(plan, kitchen, slower)[-1].startswith("It takes ")
+
+
+def test_what_a_plan_has_is_named_as_the_ranges_it_is_held_against():
+    kitchen = Kitchen()
+    plan = starting_plan("Plain", Family.PUFF, 2_000, kitchen)
+    found = seen(plan.family, work(plan, kitchen))
+    assert {f"{name}.low" for name in found} <= set(DEFAULTS)
+    assert found["puff.butter_layers"] == work(plan, kitchen).layers.butter
+    for name, value in found.items():
+        # a plan that was just begun is as usual
+        assert kitchen[f"{name}.low"] <= value <= kitchen[f"{name}.high"], name

@@ -3,6 +3,8 @@
 import { screen } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import type { Schemas } from "@/api/client";
+import type { Row } from "@/rooms/kitchen/found";
+import { RangeBand } from "@/rooms/kitchen/RangeBand";
 import { RoomPlan } from "@/rooms/kitchen/RoomPlan";
 import { serve, show } from "./screen";
 import written from "./written/panels.json";
@@ -64,4 +66,39 @@ it("who only reads moves nothing", async () => {
   await hand.keyboard("{ArrowRight}");
   expect(place).not.toHaveBeenCalled();
   expect(screen.queryByRole("slider")).toBeNull();
+});
+
+it("a range is pulled over what one's own plans have, and kept when it is let go", async () => {
+  serve({
+    "GET /api/plans/seen": () => [{ plan: "Regatta puff", of: "puff.butter_layers", value: 243 }],
+  });
+  const row = (end: "low" | "high", value: number): Row => ({
+    key: `puff.butter_layers.${end}`,
+    group: "puff",
+    label: `butter layers ${end}`,
+    value,
+    unit: "",
+    low: 1,
+    high: 5000,
+    origin: "trade practice",
+    source: "trade practice",
+    choices: [],
+  });
+  const set = vi.fn();
+  const { hand } = show(
+    <RangeBand low={row("low", 96)} high={row("high", 1024)} set={set} readOnly={false} />,
+  );
+  expect(await screen.findByRole("img", { name: /your plans: Regatta puff 243$/ })).toBeTruthy();
+  const end = screen.getByRole("slider", { name: "Butter layers low" });
+  end.focus();
+  await hand.keyboard("{ArrowRight}{ArrowRight}");
+  expect(end.getAttribute("aria-valuenow")).toBe("98");
+  expect(set).not.toHaveBeenCalled();
+  await hand.tab();
+  expect(set).toHaveBeenCalledOnce();
+  expect(set).toHaveBeenCalledWith("puff.butter_layers.low", 98);
+  screen.getByRole("slider", { name: "Butter layers high" }).focus();
+  await hand.keyboard("{ArrowLeft}{Escape}");
+  await hand.tab();
+  expect(set).toHaveBeenCalledOnce();
 });

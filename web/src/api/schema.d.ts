@@ -329,6 +329,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Seen In Plans
+         * @description What the plans here have, beside the ranges that are usual for their families.
+         */
+        get: operations["bakehouse_plans_api_seen_in_plans"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans": {
         parameters: {
             query?: never;
@@ -4935,6 +4955,18 @@ export interface components {
             };
         };
         /**
+         * Seen
+         * @description A value of a plan, and the range it is held against: ``puff.butter_layers``.
+         */
+        Seen: {
+            /** Plan */
+            plan: string;
+            /** Of */
+            of: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * PlanLine
          * @description A plan as the list shows it.
          */
@@ -7525,6 +7557,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Affected"][];
+                };
+            };
+        };
+    };
+    bakehouse_plans_api_seen_in_plans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Seen"][];
                 };
             };
         };

@@ -1,11 +1,12 @@
 import { Button, NativeSelect, TextInput } from "@mantine/core";
-import { type ReactNode, useState } from "react";
+import { Fragment, type ReactNode, useState } from "react";
 import { useSearchParams } from "react-router";
 import { useTrade } from "@/api/trade";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { OF_UNIT } from "@/measures/quantity";
 import { capital } from "@/measures/words";
 import { found, type Row } from "./found";
+import { RangeBand } from "./RangeBand";
 import classes from "./Values.module.css";
 
 interface Props {
@@ -39,9 +40,17 @@ export function Values({ table, readOnly, set, reset }: Props) {
   }
   const rows = (of: Row[]) => (
     <fieldset className={classes.rows} disabled={readOnly}>
-      {of.map((row) => (
-        <Value key={row.key} row={row} set={change} reset={reset} />
-      ))}
+      {of.map((row) => {
+        const high = of.find((r) => r.key === row.key.replace(/\.low$/, ".high"));
+        return (
+          <Fragment key={row.key}>
+            {row.key.endsWith(".low") && high && (
+              <RangeBand low={row} high={high} set={change} readOnly={readOnly} />
+            )}
+            <Value row={row} set={change} reset={reset} />
+          </Fragment>
+        );
+      })}
     </fieldset>
   );
   return (
