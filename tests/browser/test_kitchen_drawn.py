@@ -51,7 +51,9 @@ def test_a_thing_stays_where_it_was_put(person):
     page.mouse.move(x, y)
     page.mouse.down()
     page.mouse.move(x - 90, y - 30, steps=6)
-    with page.expect_response(lambda r: r.url.endswith("/api/kitchen") and r.ok):
+    with page.expect_response(
+        lambda r: r.url.endswith("/api/kitchen") and r.request.method == "PUT"
+    ):
         page.mouse.up()
     page.reload()
     moved = oven.locator("rect").first.bounding_box()
