@@ -116,6 +116,10 @@ def dump(document: Any) -> Any:
     return adapter(type(document)).dump_python(document, mode="json")
 
 
+KITCHEN_FORMAT = "eight-turn/kitchen"
+LARGEST_FILE = 1_000_000  # bytes; a plan or a kitchen is a few kB
+
+
 def read_kitchen(document: Any) -> Kitchen:
     """Read a kitchen kept earlier, in today's names. Raises :class:`Faults`."""
     return read(Kitchen, renamed(document))
@@ -141,24 +145,38 @@ def as_download(content: str | bytes, content_type: str, name: str, ending: str)
     return answer
 
 
+def json_of(content: bytes | str, what: str) -> dict[str, Any]:
+    """The fields of a file of JSON. Raises :class:`Faults` where it is none that a ``what`` could be."""
+    try:
+        text = content.decode("utf-8-sig") if isinstance(content, bytes) else content
+        data = json.loads(text)
+    except UnicodeDecodeError:
+        raise Faults(Fault("", f"This file is not text, so it is not a {what}.")) from None
+    except json.JSONDecodeError as wrong:
+        where = f"line {wrong.lineno}, column {wrong.colno}"
+        raise Faults(Fault("", f"This file is not JSON: it breaks off at {where}.")) from None
+    except (RecursionError, ValueError):
+        raise Faults(Fault("", f"This file is not JSON that a {what} could be.")) from None
+    bounded(data)
+    if not isinstance(data, dict):
+        raise Faults(Fault("", f"This is JSON, but not a {what}: a {what} is a group of fields."))
+    return data
+
+
+def read_kitchen_file(content: bytes | str) -> Kitchen:
+    """Read a kitchen file. Raises :class:`Faults`: not JSON, not a kitchen, or a field of it."""
+    data = json_of(content, "kitchen")
+    if data.pop("format", None) != KITCHEN_FORMAT:
+        raise Faults(Fault("format", f'A kitchen file says "format": "{KITCHEN_FORMAT}".'))
+    return read_kitchen(data)
+
+
 def read_plan_file(content: bytes | str) -> Plan:
     """Read a plan file. Raises :class:`Faults`: not JSON, not a plan, a newer version, or a field.
 
     Format and version are looked at first: a newer file may hold fields this one does not know.
     """
-    try:
-        text = content.decode("utf-8-sig") if isinstance(content, bytes) else content
-        data = json.loads(text)
-    except UnicodeDecodeError:
-        raise Faults(Fault("", "This file is not text, so it is not a plan.")) from None
-    except json.JSONDecodeError as wrong:
-        where = f"line {wrong.lineno}, column {wrong.colno}"
-        raise Faults(Fault("", f"This file is not JSON: it breaks off at {where}.")) from None
-    except (RecursionError, ValueError):
-        raise Faults(Fault("", "This file is not JSON that a plan could be.")) from None
-    bounded(data)
-    if not isinstance(data, dict):
-        raise Faults(Fault("", "This is JSON, but not a plan: a plan is a group of fields."))
+    data = json_of(content, "plan")
     if data.get("format") != FORMAT:
         raise Faults(Fault("format", f'A plan file says "format": "{FORMAT}".'))
     version = data.get("version")

@@ -2,13 +2,22 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass, replace
 from typing import Any
 
-from django.http import Http404, HttpRequest
-from ninja import Body, Router
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import Body, File, Router
+from ninja.files import UploadedFile
 
-from bakehouse.documents import read_kitchen
+from bakehouse.documents import (
+    KITCHEN_FORMAT,
+    LARGEST_FILE,
+    as_download,
+    dump,
+    read_kitchen,
+    read_kitchen_file,
+)
 from bakehouse.kitchen.shelf import (
     keep_kitchen,
     kitchen_record,
@@ -30,6 +39,8 @@ from lamination.terms import (
     GLOSSARY,
     Chilled,
     Family,
+    Fault,
+    Faults,
     Fold,
     Method,
     Place,
@@ -152,6 +163,24 @@ def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
     spots = now.spots if save.spots is None else tuple(save.spots)
     kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots)
     merged(kitchen, save.revision, user_of(request))
+    return _view()
+
+
+@router.get("/kitchen/file", auth=signed_in)
+def download_kitchen(request: HttpRequest) -> HttpResponse:
+    """The whole kitchen as a file: its own values, ingredients and cards, and where its things stand."""
+    text = json.dumps(
+        {"format": KITCHEN_FORMAT} | dump(the_kitchen()), indent=1, ensure_ascii=False
+    )
+    return as_download(text, "application/json", "kitchen", "kitchen.json")
+
+
+@router.post("/kitchen/file", auth=head_only, response=KitchenView)
+def upload_kitchen(request: HttpRequest, file: File[UploadedFile]) -> KitchenView:
+    """A kitchen from a file in place of this one; the one before is among its earlier versions."""
+    if (file.size or 0) > LARGEST_FILE:
+        raise Faults(Fault("", "This file is too large to be a kitchen."))
+    keep_kitchen(read_kitchen_file(file.read()), user_of(request))
     return _view()
 
 

@@ -13,6 +13,7 @@ from ninja.files import UploadedFile
 from pydantic.json_schema import GenerateJsonSchema
 
 from bakehouse.documents import (
+    LARGEST_FILE,
     AnyPlan,
     Problem,
     adapter,
@@ -49,7 +50,6 @@ from lamination.steps.turn import Turn
 from lamination.terms import Family, Fault, Faults, Fold, Tool
 
 router = Router(tags=["plans"])
-LARGEST_FILE = 1_000_000  # bytes; a plan is a few kB
 
 
 @dataclass

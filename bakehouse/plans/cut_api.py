@@ -8,7 +8,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Body, File, Router
 from ninja.files import UploadedFile
 
-from bakehouse.documents import AnyPlan, Problem, as_download
+from bakehouse.documents import LARGEST_FILE, AnyPlan, Problem, as_download
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import signed_in
 from bakehouse.plans.library import plan_of
@@ -30,7 +30,6 @@ from lamination.search import Allotments, AllotSearch, allot
 from lamination.terms import Family, Fault, Faults
 
 router = Router(tags=["cut"])
-LARGEST_FILE = 1_000_000  # bytes
 
 
 @dataclass

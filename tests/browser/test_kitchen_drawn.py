@@ -46,6 +46,7 @@ def test_a_value_of_a_thing_is_changed_in_the_drawing_and_taken_back_below(perso
 def test_a_thing_stays_where_it_was_put(person):
     page = person(path="/kitchen")
     oven = thing(page, "Oven")
+    was = oven.get_attribute("transform")
     at = oven.locator("rect").first.bounding_box()
     x, y = at["x"] + 20, at["y"] + 20
     page.mouse.move(x, y)
@@ -53,12 +54,17 @@ def test_a_thing_stays_where_it_was_put(person):
     page.mouse.move(x - 90, y - 30, steps=6)
     with page.expect_response(
         lambda r: r.url.endswith("/api/kitchen") and r.request.method == "PUT"
-    ):
+    ) as kept:
         page.mouse.up()
-    page.reload()
+    assert kept.value.ok
+    expect(oven).not_to_have_attribute("transform", was)
     moved = oven.locator("rect").first.bounding_box()
     assert abs(moved["x"] - at["x"] + 90) < 8
     assert abs(moved["y"] - at["y"] + 30) < 8
+    there = oven.get_attribute("transform")
+    page.reload()
+    # what was read before may be shown until the bakehouse has answered
+    expect(oven).to_have_attribute("transform", there)
 
 
 def test_on_a_phone_it_is_as_wide_as_its_screen(person):

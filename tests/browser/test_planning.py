@@ -282,7 +282,10 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     page.goto("/kitchen")
     page.get_by_role("searchbox", name="Find a value").fill("belt length of the sheeter")
     field(page, "Sheeter, both tables and belt, length").fill("60 cm")
-    field(page, "Sheeter, both tables and belt, length").blur()
+    with page.expect_response(
+        lambda r: r.url.endswith("/api/kitchen") and r.request.method == "PUT"
+    ):
+        field(page, "Sheeter, both tables and belt, length").blur()
     page.goto(f"{address}?step=turn-1")
     expect(page.get_by_text(re.compile("too long for the belt")).first).to_be_visible()
     page.goto("/kitchen")

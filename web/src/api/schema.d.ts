@@ -81,6 +81,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Kitchen
+         * @description The whole kitchen as a file: its own values, ingredients and cards, and where its things stand.
+         */
+        get: operations["bakehouse_kitchen_api_download_kitchen"];
+        put?: never;
+        /**
+         * Upload Kitchen
+         * @description A kitchen from a file in place of this one; the one before is among its earlier versions.
+         */
+        post: operations["bakehouse_kitchen_api_upload_kitchen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen/versions": {
         parameters: {
             query?: never;
@@ -7200,6 +7224,54 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SaveKitchen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+        };
+    };
+    bakehouse_kitchen_api_download_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bakehouse_kitchen_api_upload_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
             };
         };
         responses: {

@@ -14,20 +14,41 @@ const WIDEST = 172;
 
 const folds = (many: number) => Math.max(FOLDED, many * SLICE);
 
-/** Neighbours of one chapter together. */
-function chapters(stops: Stop[]): Stop[][] {
-  const found: Stop[][] = [];
-  for (const stop of stops) {
+/** Runs of neighbours of one chapter that are alike: all open, or all folded. */
+function runs(stops: Stop[], open: ReadonlySet<number>) {
+  const found: { stops: Stop[]; folded: boolean }[] = [];
+  stops.forEach((stop, i) => {
     const last = found.at(-1);
-    if (last?.[0]?.chapter === stop.chapter) last.push(stop);
-    else found.push([stop]);
-  }
+    const folded = !open.has(i);
+    if (last?.folded === folded && last.stops[0]?.chapter === stop.chapter) last.stops.push(stop);
+    else found.push({ stops: [stop], folded });
+  });
   return found;
 }
 
+/** Which stops stand open: the chosen one, its chapter, then what is near, as far as there is room. */
+function opened(stops: Stop[], chosen: number, fits: (open: ReadonlySet<number>) => boolean) {
+  const chapter = stops[chosen]?.chapter;
+  const open = new Set([chosen]);
+  const full = { before: false, after: false };
+  const near = stops
+    .map((stop, i) => ({ i, far: Math.abs(i - chosen), other: stop.chapter === chapter ? 0 : 1 }))
+    .filter(({ i }) => i !== chosen)
+    .sort((a, b) => a.other - b.other || a.far - b.far);
+  for (const { i } of near) {
+    const side = i < chosen ? "before" : "after";
+    if (full[side]) continue;
+    open.add(i);
+    if (fits(open)) continue;
+    open.delete(i);
+    full[side] = true;
+  }
+  return open;
+}
+
 /**
- * The cells of a strip so wide, when a stop needs `narrowest`: all open where they fit; otherwise the
- * chapters furthest from the chosen stop are folded first, and at last what lies far off in its own.
+ * The cells of a strip so wide, when a stop needs `narrowest`: all open where they fit; otherwise what is
+ * far from the chosen stop folds to the outline of its chapter.
  */
 export function cellsOf(
   stops: Stop[],
@@ -35,49 +56,21 @@ export function cellsOf(
   width: number,
   narrowest: number,
 ): Cell[] {
-  const groups = chapters(stops).map((group) => ({ stops: group, folded: false }));
-  const chosen = Math.max(
-    groups.findIndex((g) => g.stops.some((s) => s.key === selected)),
-    0,
-  );
-  const needs = () =>
-    groups.reduce(
-      (sum, g) => sum + (g.folded ? folds(g.stops.length) : g.stops.length * narrowest),
+  const all = new Set(stops.keys());
+  const needs = (open: ReadonlySet<number>) =>
+    runs(stops, open).reduce(
+      (sum, r) => sum + (r.folded ? folds(r.stops.length) : r.stops.length * narrowest),
       0,
     );
-  const far = groups
-    .map((_, i) => i)
-    .filter((i) => i !== chosen)
-    .sort((a, b) => Math.abs(b - chosen) - Math.abs(a - chosen));
-  for (const i of far) {
-    const group = groups[i];
-    // before anything is measured, nothing is folded
-    if (
-      group &&
-      width > 0 &&
-      needs() > width &&
-      group.stops.length * narrowest > folds(group.stops.length)
-    ) {
-      group.folded = true;
-    }
-  }
-  const cells = groups.flatMap((group, i) => {
-    if (i !== chosen || width <= 0 || needs() <= width) return [group];
-    const others = needs() - group.stops.length * narrowest;
-    // two outlines beside it, and each step in them their slice
-    const beside = 2 * FOLDED + group.stops.length * SLICE;
-    const room = Math.max(Math.floor((width - others - beside) / (narrowest - SLICE)), 1);
-    const at = group.stops.findIndex((s) => s.key === selected);
-    const from = Math.min(Math.max(at - Math.floor(room / 2), 0), group.stops.length - room);
-    return [
-      { stops: group.stops.slice(0, from), folded: true },
-      { stops: group.stops.slice(from, from + room), folded: false },
-      { stops: group.stops.slice(from + room), folded: true },
-    ].filter((part) => part.stops.length > 0);
-  });
+  const chosen = Math.max(
+    stops.findIndex((s) => s.key === selected),
+    0,
+  );
+  // before anything is measured, nothing is folded
+  const open = width > 0 ? opened(stops, chosen, (some) => needs(some) <= width) : all;
+  const cells = runs(stops, open);
   const folded = cells.reduce((sum, c) => sum + (c.folded ? folds(c.stops.length) : 0), 0);
-  const open = cells.reduce((sum, c) => sum + (c.folded ? 0 : c.stops.length), 0);
-  const each = Math.min(Math.max((width - folded) / Math.max(open, 1), narrowest), WIDEST);
+  const each = Math.min(Math.max((width - folded) / Math.max(open.size, 1), narrowest), WIDEST);
   return cells.map((c) => ({
     ...c,
     width: c.folded ? folds(c.stops.length) : c.stops.length * each,

@@ -1,8 +1,8 @@
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import { useOutletContext, useSearchParams } from "react-router";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { api, got, Problem, type Schemas, sendFile } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
@@ -30,6 +30,11 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
       got(api.PUT("/api/kitchen", { body: { ...body, revision: kitchen.data?.revision ?? 0 } })),
     onSuccess: show,
   });
+  const file = useRef<HTMLInputElement>(null);
+  const fromFile = useMutation({
+    mutationFn: (chosen: File) => sendFile<Schemas["KitchenView"]>("/api/kitchen/file", chosen),
+    onSuccess: show,
+  });
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
   if (kitchen.isError) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
   const { table, yours, ingredients, library, cards, room } = kitchen.data;
@@ -50,6 +55,28 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           What every plan starts from. Change what is different here; plans follow at once.
         </span>
         <div className="actions">
+          <Button component="a" href="/api/kitchen/file" download variant="default" size="md">
+            As a file
+          </Button>
+          {me.role === "head" && (
+            <>
+              <input
+                ref={file}
+                type="file"
+                accept="application/json"
+                hidden
+                aria-label="A kitchen file"
+                onChange={(e) => {
+                  const [chosen] = e.currentTarget.files ?? [];
+                  if (chosen) fromFile.mutate(chosen);
+                  e.currentTarget.value = "";
+                }}
+              />
+              <Button variant="default" size="md" onClick={() => file.current?.click()}>
+                From a file
+              </Button>
+            </>
+          )}
           <Button variant="default" size="md" onClick={() => setEarlier(true)}>
             Earlier versions
           </Button>
@@ -69,6 +96,11 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           }}
         />
       </div>
+      {fromFile.isError && (
+        <div className="bar mind" role="alert">
+          {sentence(fromFile.error)}
+        </div>
+      )}
       {change.isError && found.length === 0 && (
         <div className="bar mind" role="alert">
           {sentence(change.error)}
