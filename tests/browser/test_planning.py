@@ -294,7 +294,10 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     field(page, "Sheeter, both tables and belt, length").blur()
     expect(page.get_by_text("Must be from 200 mm to 10000 mm.")).to_be_visible()
     field(page, "Sheeter, both tables and belt, length").fill("2400")
-    field(page, "Sheeter, both tables and belt, length").blur()
+    with page.expect_response(
+        lambda r: r.url.endswith("/api/kitchen") and r.request.method == "PUT" and r.ok
+    ):
+        field(page, "Sheeter, both tables and belt, length").blur()
     page.goto(f"{address}?step=turn-1")
     expect(page.get_by_text("Fits the belt")).to_be_visible()
 
