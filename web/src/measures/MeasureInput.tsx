@@ -121,7 +121,6 @@ export function MeasureInput(props: Props) {
       label={hideLabel ? undefined : label}
       aria-label={hideLabel ? label : undefined}
       className="measure"
-      data-path={path}
       inputMode={likes.units === "metric" ? "decimal" : "text"}
       autoComplete="off"
       value={text}
