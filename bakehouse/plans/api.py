@@ -36,7 +36,6 @@ from lamination.plan import (
     Plan,
     WorkedPlan,
     amend,
-    changes,
     other_part,
     section_along,
     seen,
@@ -48,6 +47,7 @@ from lamination.search import Found, Search, suggest, with_turns
 from lamination.sheet import Across, LineSection
 from lamination.steps.turn import Turn
 from lamination.terms import Family, Fault, Faults, Fold, Tool
+from lamination.warmth import changes
 
 router = Router(tags=["plans"])
 

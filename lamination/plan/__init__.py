@@ -3,7 +3,6 @@
 from lamination.plan.across import section_along
 from lamination.plan.amend import amend
 from lamination.plan.amendment import Amendment
-from lamination.plan.changes import changes
 from lamination.plan.fixes import sound
 from lamination.plan.parts import other_part
 from lamination.plan.plan import FORMAT, VERSION, AnyStep, Plan
@@ -20,6 +19,6 @@ from lamination.plan.worked import WorkedPlan
 
 __all__ = [
     "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "WorkedPlan",
-    "amend", "changes", "migrated", "other_part", "section_along", "seen", "sound", "starting_finish",
+    "amend", "migrated", "other_part", "section_along", "seen", "sound", "starting_finish",
     "starting_formula", "starting_plan", "work",
 ]  # fmt: skip

@@ -50,7 +50,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("step.shape", "", "Pieces are rolled, folded or filled. The cut edges stay clean so that "
          "the leaves can open.", ("make-up", "façonnage")),
     Term("step.wash", "", "Egg, milk or syrup over the top, never down the cut edges: it glues the "
-         "leaves.", ("glaze before the oven", "dorure")),
+         "leaves.", ("dorure",)),
     Term("step.bake", "", "The water in butter and dough turns to steam and lifts the leaves, then "
          "they dry and set."),
     Term("step.offcuts", "", "What is left over becomes something else, with fewer leaves and more of "
@@ -58,7 +58,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("step.look", "", "One is cut across and looked at: the crumb says what the turns did."),
     Term("step.again", "", "Pieces baked before are filled, topped and baked once more."),
     Term("step.own", "", "A step in your own words, with its minutes, where nothing else says it."),
-    Term("fold.half", "", "In two: twice the layers.", ("simple fold",)),
+    Term("fold.half", "", "In two: twice the layers."),
     Term("fold.letter", "", "In three, as a letter: the far third over, the near third on top. Three "
          "times the layers.", ("tour simple", "three-fold")),
     Term("fold.book", "", "Both ends to the middle, then shut: four times the layers. The ends meet on "
@@ -67,8 +67,8 @@ GLOSSARY: tuple[Term, ...] = (
          "the spine.", ("off-centre double",)),
     Term("method.half", "", "Butter on half of the dough; the other half comes over."),
     Term("method.half_stacked", "", "As half, but cut at the crease and laid on: every edge is open."),
-    Term("method.two_thirds", "", "Butter on two thirds, folded in three: the first turn is made at "
-         "once, with two butter layers.", ("English way",)),
+    Term("method.two_thirds", "", "Butter on two thirds, folded in three: two butter layers at once.",
+         ("English way",)),
     Term("method.envelope", "", "A square of butter set askew on a square of dough; four corners come "
          "to the middle.", ("French way",)),
     Term("method.gate", "", "Butter in the middle; the ends of the dough come from both sides and meet "
@@ -97,6 +97,4 @@ GLOSSARY: tuple[Term, ...] = (
     Term("straight_edge", "The straight edge", "All marks are measured from one edge that was cut "
          "straight; measured from each other, their errors add up.", ("datum",)),
     Term("kerf", "Lost per cut", "What the blade presses flat or takes away between two pieces."),
-    Term("window", "From when until when", "A rest is over when the dough gives and the butter bends; "
-         "it is too long when the butter is hard or the dough too ripe."),
 )  # fmt: skip

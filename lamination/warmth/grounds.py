@@ -18,8 +18,8 @@ class Grounds:
 # Source of each: the rows say it themselves, and docs/model.md how they are put together.
 GROUNDS: dict[str, Grounds] = {
     Cause.RELAXING: Grounds(
-        "The minutes that a rolled dough needs before it can be rolled again, longer after a book "
-        "fold and for a stronger dough, shorter in the warm.",
+        "The minutes that a rolled dough needs before it can be rolled again: longer after a book fold, "
+        "for a strong flour and a full mix.",
         ("relax.letter_min", "relax.book_min", "relax.two_min", "relax.possible_share"),
     ),
     Cause.COOLING: Grounds(
@@ -53,12 +53,13 @@ GROUNDS: dict[str, Grounds] = {
         ("ripe.good_h", "ripe.possible_h", "ripe.times_per_10_k", "ripe.sugar_good_pct"),
     ),
     Cause.PROOF: Grounds(
-        "The yeast is followed by its warmth until it has done a whole proof, longer with much sugar.",
+        "The yeast is followed by its warmth until it has done as much of a whole proof as this family "
+        "needs; much sugar slows it.",
         ("proof.reference_min", "proof.sugar_from_pct", "proof.sugar_slows", "proofer.c"),
     ),
     Cause.OVER: Grounds(
-        "The same clock, further on: past what the piece can hold.",
-        ("proof.reference_min", "proof.hottest_c", "proof.over_oils_k"),
+        "The same clock, further on: past as much of a proof as a piece of this family holds.",
+        ("proof.reference_min", "proof.sugar_from_pct", "proof.sugar_slows", "proofer.c"),
     ),
     "clock": Grounds(
         "Heat from the room and from what it is worked on is followed into the package, until its "

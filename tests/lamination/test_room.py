@@ -5,8 +5,9 @@ from dataclasses import replace
 import pytest
 
 from lamination.kitchen import DEFAULTS, Fixture, Kitchen, Spot
-from lamination.plan import changes, seen, starting_plan, work
+from lamination.plan import seen, starting_plan, work
 from lamination.terms import Family, Faults
+from lamination.warmth import changes
 
 
 def thing(kitchen, what):
@@ -70,6 +71,9 @@ def test_what_would_change_is_said_before_it_is_changed():
     said = changes(plan, kitchen, smaller)
     assert any("then to mind" in text for text in said)
     assert any("no longer to mind" in text for text in changes(plan, smaller, kitchen))
+    # a warmer fridge is felt, though no sheet is another size
+    warmer = changes(plan, kitchen, kitchen.changed({"fridge.c": 11}))
+    assert any("then to mind" in text for text in warmer)
     slower = kitchen.changed({"minutes.lock_in": 40})
     assert changes(plan, kitchen, slower)[-1].startswith("It takes ")
 

@@ -112,6 +112,18 @@ it("pushes back from what does not work, to the last that did, and says why", ()
   expect(screen.getByRole("alert").textContent).toBe("It does not go through.");
 });
 
+it("is as it was where nothing that was tried works, with nothing to undo", () => {
+  show(<Drawing />);
+  down(270);
+  to(400);
+  expect(length()).toBe(760);
+  up();
+  expect(length()).toBe(500);
+  expect(screen.getByRole("alert")).toBeTruthy();
+  fireEvent.click(screen.getByText("Undo"));
+  expect(length()).toBe(500);
+});
+
 it("waits for what is being worked before it gives more, and loses no last word", () => {
   show(<Drawing slow />);
   down(270);

@@ -1,9 +1,9 @@
 /** A line of a drawing that can be taken hold of: by mouse, by touch, by keys. */
-import { useContext, useEffect, useRef } from "react";
+import { useContext, useRef } from "react";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import classes from "./Handle.module.css";
-import { type Grip, type Hand, LitContext } from "./hands";
+import { type Grip, type Hand, LitContext, useStill } from "./hands";
 
 interface Props {
   grip: Grip;
@@ -84,14 +84,7 @@ function Handle({ grip, hand, x, y }: Props) {
       else if (end !== undefined) hand.stepTo(end, grip);
     }
   };
-  const self = useRef<SVGGElement>(null);
-  // A finger on a handle does not scroll the page; lines of a drawing cannot say so by their style.
-  useEffect(() => {
-    const still = (event: TouchEvent) => event.preventDefault();
-    const here = self.current;
-    here?.addEventListener("touchstart", still, { passive: false });
-    return () => here?.removeEventListener("touchstart", still);
-  }, []);
+  const self = useStill<SVGGElement>();
   const lit = useContext(LitContext);
   const refused = hand.refused?.path === grip.path;
   return (

@@ -35,6 +35,18 @@ export interface Grip {
   put: (value: number) => void;
 }
 
+/** What a finger lies on, so that it moves that and not the page; lines cannot say so by their style. */
+export function useStill<E extends Element>(still = true) {
+  const ref = useRef<E>(null);
+  useEffect(() => {
+    const hold = (event: Event) => event.preventDefault();
+    const here = ref.current;
+    if (still) here?.addEventListener("touchstart", hold, { passive: false });
+    return () => here?.removeEventListener("touchstart", hold);
+  }, [still]);
+  return ref;
+}
+
 /** A line that moves by so much for each unit of its value. */
 export const linear = (origin: number, per: number) => ({
   at: (value: number) => origin + per * value,
@@ -65,8 +77,8 @@ interface Held {
   /** As it was taken hold of: its lines do not move under the hand. */
   grip: Grip;
   value: number;
-  /** The last value that worked. */
-  good: number;
+  /** The last value tried that worked; none yet. */
+  good: number | null;
   /** Let go, and waiting to hear whether it works. */
   loose: boolean;
 }
@@ -87,7 +99,9 @@ export function useHand() {
   const now = useRef<Held | null>(null);
   const waiting = useRef<number | null>(null);
   const putting = useRef<Grip["put"]>(() => {});
-  const { busy, wrong, take, letGo } = ground;
+  const { busy, wrong, take } = ground;
+  const letting = useRef(ground.letGo);
+  letting.current = ground.letGo;
 
   const set = useCallback((next: Held | null) => {
     now.current = next;
@@ -97,17 +111,17 @@ export function useHand() {
   const end = useCallback(
     (asItWas: boolean) => {
       waiting.current = null;
-      if (now.current) letGo(asItWas);
+      if (now.current) letting.current(asItWas);
       set(null);
     },
-    [letGo, set],
+    [set],
   );
 
   // What is gone from the screen is held no longer.
-  useEffect(() => () => void (now.current && letGo(false)), [letGo]);
+  useEffect(() => () => void (now.current && letting.current(false)), []);
 
-  const loose = held?.loose;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: let go, it is settled as soon as it is worked
+  const { loose, value: tried } = held ?? {};
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was worked before is settled at once
   useEffect(() => {
     const hand = now.current;
     if (!hand || busy) return;
@@ -116,14 +130,15 @@ export function useHand() {
       waiting.current = null;
       return;
     }
-    if (!wrong) hand.good = hand.value;
+    if (!wrong && hand.value !== hand.grip.value) hand.good = hand.value;
     if (!hand.loose) return;
     if (wrong) {
       setRefused({ path: hand.grip.path, why: wrong });
-      if (hand.good !== hand.value) putting.current(hand.good);
+      if (hand.good !== null) putting.current(hand.good);
     }
-    end(false);
-  }, [busy, wrong, end, loose]);
+    // where nothing that was tried worked, it is as if nothing had been
+    end(wrong !== undefined && hand.good === null);
+  }, [busy, wrong, end, loose, tried]);
 
   useEffect(() => {
     if (!refused) return;
@@ -153,7 +168,7 @@ export function useHand() {
       if (now.current) end(false);
       setRefused(null);
       take();
-      set({ grip, value: grip.value, good: grip.value, loose: false });
+      set({ grip, value: grip.value, good: null, loose: false });
     },
     /** Moved to a place of the drawing, `scale` points of the screen for each of its units. */
     moveTo: (place: number, scale: number, latest: Grip) => {

@@ -8,7 +8,6 @@ import { api, got, type Schemas } from "@/api/client";
 import { Hands } from "@/drawings/Handle";
 import { type Grip, linear, useHand } from "@/drawings/hands";
 import { useSaying } from "@/measures/likes";
-import { snapped } from "@/measures/steps";
 import { capital } from "@/measures/words";
 import classes from "./RoomPlan.module.css";
 import { type Drawn, Thing } from "./Thing";
@@ -29,6 +28,7 @@ interface Props {
 
 const FEW = 4; // rows that stand at once; the others one press away
 const STEP_MM = 100;
+const GRID_MM = 50;
 
 const spotOf = ({ what, x_mm, y_mm, turned }: Fixture): Spot => ({ what, x_mm, y_mm, turned });
 
@@ -53,10 +53,13 @@ export function RoomPlan({ room, table, yours, readOnly, keep, place }: Props) {
   const thing = things.find((t) => t.what === chosen);
   const put = (what: string, to: Partial<Spot>) =>
     place(room.things.map((t) => (t.what === what ? { ...spotOf(t), ...to } : spotOf(t))));
-  const within = (t: Fixture, x: number, y: number) => ({
-    x_mm: Math.min(Math.max(snapped("length", x, "metric", 50), 0), 29_000),
-    y_mm: Math.min(Math.max(snapped("length", y, "metric", 50), 0), 29_000),
-    what: t.what,
+  // the room grows behind what stands at its wall
+  const wall = (mm: number, most: number) =>
+    Math.min(Math.max(Math.round(mm / GRID_MM) * GRID_MM, 0), most);
+  const within = ({ what }: Fixture, x: number, y: number) => ({
+    what,
+    x_mm: wall(x, room.length_mm),
+    y_mm: wall(y, room.width_mm),
   });
 
   const grab = useRef({ x: 0, y: 0, moved: false });
@@ -97,12 +100,12 @@ export function RoomPlan({ room, table, yours, readOnly, keep, place }: Props) {
       e.preventDefault();
     },
   });
-  const grips = thing && !readOnly ? edges(thing, value, (key, v) => try_(key, v), rows) : [];
-  const try_ = (key: string, v: number) =>
+  const tryOut = (key: string, v: number) =>
     setTried((now) => {
       const { [key]: _, ...rest } = now;
       return v === rows.get(key)?.value ? rest : { ...rest, [key]: v };
     });
+  const grips = thing && !readOnly ? edges(thing, value, tryOut, rows) : [];
   return (
     <section className={classes.plan} aria-label="The bakehouse">
       <div ref={ref} className={`drawing ${classes.room}`} style={{ height: high }}>
@@ -149,7 +152,7 @@ export function RoomPlan({ room, table, yours, readOnly, keep, place }: Props) {
           tried={tried}
           yours={yours}
           readOnly={readOnly}
-          set={try_}
+          set={tryOut}
           turn={() => put(thing.what, { turned: !thing.turned })}
           leave={() => setTried({})}
           keep={() => {

@@ -1,6 +1,7 @@
 /** A thing of the bakehouse from above, in line and flat tone. */
 import type { SVGProps } from "react";
 import type { Schemas } from "@/api/client";
+import { useStill } from "@/drawings/hands";
 import classes from "./RoomPlan.module.css";
 
 export type Drawn = Schemas["Furnished"];
@@ -41,6 +42,8 @@ const INSIDE: Partial<Record<Drawn["what"], (w: number, h: number) => string>> =
 };
 
 export function Thing({ thing, x, y, scale, chosen, handlers }: Props) {
+  // what is chosen moves under a finger; over the others the page scrolls
+  const self = useStill<SVGGElement>(chosen);
   const [w, h] = [thing.length_mm * scale, thing.width_mm * scale];
   const beside = thing.turned ? { x: 0, y: h } : { x: w, y: 0 };
   const long = Math.round(thing.length_mm);
@@ -48,6 +51,7 @@ export function Thing({ thing, x, y, scale, chosen, handlers }: Props) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: a thing of a drawing has no other element
     <g
+      ref={self}
       className={classes.thing}
       role="button"
       tabIndex={0}

@@ -1,12 +1,10 @@
 /** A plan on paper: its strip, formula, sheets and marks on one page, its folds on the next. */
 import { Button } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
-import { api, got, type Schemas } from "@/api/client";
-import { useWorked } from "@/api/queries";
+import { Link } from "react-router";
+import type { Schemas } from "@/api/client";
 import { made, madeAt, type Plan, type Stop, stopOf, type Worked } from "@/api/steps";
 import { useTrade } from "@/api/trade";
-import { Nothing, Title, Waiting } from "@/app/states";
+import { Title } from "@/app/states";
 import { FoldStills } from "@/drawings/Folding";
 import { FromAbove } from "@/drawings/FromAbove";
 import { edgesOf } from "@/finish/Marks";
@@ -15,23 +13,13 @@ import { span } from "@/measures/quantity";
 import { aboveOf } from "@/steps/above";
 import { DEPTH, StopGlyph, stopFacts } from "@/steps/Strip";
 import classes from "./PlanPaper.module.css";
+import { WithPlan } from "./WithPlan";
 
-export function PlanPaper() {
-  const id = Number(useParams().planId);
-  const saved = useQuery({
-    queryKey: ["plan", id],
-    queryFn: () => got(api.GET("/api/plans/{plan_id}", { params: { path: { plan_id: id } } })),
-  });
-  if (saved.isPending) return <Waiting what="the plan" />;
-  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
-  return <Pages id={id} plan={saved.data.plan} />;
-}
+export const PlanPaper = () => (
+  <WithPlan>{(id, plan, worked) => <Pages {...{ id, plan, worked }} />}</WithPlan>
+);
 
-function Pages({ id, plan }: { id: number; plan: Plan }) {
-  const work = useWorked(plan);
-  if (!work.data)
-    return work.isError ? <Nothing error={work.error} /> : <Waiting what="the sheets" />;
-  const worked = work.data;
+function Pages({ id, plan, worked }: { id: number; plan: Plan; worked: Worked }) {
   const turns = worked.strip.filter((s) => madeAt(s, "turn"));
   const cut = made(worked, "cut");
   return (

@@ -1,32 +1,17 @@
-import { useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
-import { api, got, type Schemas } from "@/api/client";
-import { useWorked } from "@/api/queries";
-import { madeAt, stopOf } from "@/api/steps";
-import { Nothing, Waiting } from "@/app/states";
+import { madeAt, type Plan, stopOf, type Worked } from "@/api/steps";
 import { useSaying } from "@/measures/likes";
 import { SheetPages } from "@/sheets/SheetPages";
+import { WithPlan } from "./WithPlan";
 
 /** The weigh-out sheets of one dough of a plan. */
-export function PlanSheets() {
-  const id = Number(useParams().planId);
-  const saved = useQuery({
-    queryKey: ["plan", id],
-    queryFn: () => got(api.GET("/api/plans/{plan_id}", { params: { path: { plan_id: id } } })),
-  });
-  if (saved.isPending) return <Waiting what="the plan" />;
-  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
-  return <OfPlan id={id} plan={saved.data.plan} />;
-}
+export const PlanSheets = () => (
+  <WithPlan>{(id, plan, worked) => <OfPlan {...{ id, plan, worked }} />}</WithPlan>
+);
 
-function OfPlan({ id, plan }: { id: number; plan: Schemas["Plan"] }) {
-  const worked = useWorked(plan);
+function OfPlan({ id, plan, worked }: { id: number; plan: Plan; worked: Worked }) {
   const { say, words } = useSaying();
-  if (!worked.data) {
-    return worked.isError ? <Nothing error={worked.error} /> : <Waiting what="the sheets" />;
-  }
-  const { sheets } = worked.data;
-  const stop = stopOf(worked.data, "lock_in");
+  const { sheets } = worked;
+  const stop = stopOf(worked, "lock_in");
   const block = madeAt(stop, "lock_in")?.block;
   const blockWords =
     block &&
@@ -35,7 +20,7 @@ function OfPlan({ id, plan }: { id: number; plan: Schemas["Plan"] }) {
     <SheetPages
       title={plan.name}
       back={`/plans/${id}`}
-      shopping={worked.data.shopping}
+      shopping={worked.shopping}
       csv={`/api/plans/${id}/sheets.csv`}
       sheets={sheets.map((sheet) => ({
         name: plan.name,

@@ -49,7 +49,7 @@ export function cutGrips(panel: PanelProps<"cut">, given: Given): { above?: Grip
     if (drawn.has(n) || row.crosswise || !outline || !last || !product || !figures) continue;
     drawn.add(n);
     const path = `${at}.products[${n}]`;
-    const name = made.products.length > 1 || product.name !== "Piece" ? product.name : "piece";
+    const { name } = product;
     const put = (part: Partial<typeof product>, field: string) =>
       set({ products: step.products.with(n, { ...product, ...part }) }, `products[${n}].${field}`);
     const also = `${given.say("mass", Math.round(figures.piece_g))} each`;

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.plan.work import work
@@ -9,6 +11,7 @@ from lamination.plan.worked import WorkedPlan
 from lamination.terms.advice import Note
 from lamination.terms.limits import Faults
 from lamination.terms.said import mm, named, span
+from lamination.warmth.warmth import work_warmth
 
 _MOVED_MM = 1.0
 _MOVED_MIN = 1.0
@@ -17,36 +20,46 @@ _MOVED_MIN = 1.0
 def changes(plan: Plan, before: Kitchen, after: Kitchen) -> tuple[str, ...]:
     """Sentences on what is another in a plan once its kitchen is: none where nothing is.
 
-    What then wants minding and what no longer does; sheets that come out another size; how long it all
-    takes. A plan that cannot be worked afterwards says why; one that could not before says nothing.
-    Source: both worked, and compared.
+    What then wants minding, in its sheets or in its warmth on a usual day, and what no longer does; sheets
+    that come out another size; how long it all takes. A plan that cannot be worked afterwards says why;
+    one that could not before says nothing. Source: both worked, and compared.
     """
     try:
-        was = work(plan, before)
+        was = _Seen.of(plan, before)
     except Faults:
         return ()
     try:
-        now = work(plan, after)
+        now = _Seen.of(plan, after)
     except Faults as wrong:
         return (f"It cannot be worked then: {wrong.faults[0].message}",)
-    return (*_minded(was, now), *_sizes(was, now), *_time(was, now))
+    return (*_minded(was, now), *_sizes(was.worked, now.worked), *_time(was.worked, now.worked))
 
 
-def _minded(was: WorkedPlan, now: WorkedPlan) -> list[str]:
-    def wants(worked: WorkedPlan) -> dict[tuple[str, str], Note]:
-        return {note.key: note for note in worked.notes if note.tone == "mind"}
+@dataclass(frozen=True, slots=True)
+class _Seen:
+    """A plan worked in a kitchen, and all it then has to mind."""
 
-    before, after = wants(was), wants(now)
-    names = {stop.key: stop.name for stop in now.strip}
-    return [
-        f"{named(names.get(note.stop, ''))}, then to mind: {note.title}."
-        for key, note in after.items()
-        if key not in before
-    ] + [
-        f"{named(names.get(note.stop, ''))}, no longer to mind: {note.title}."
-        for key, note in before.items()
-        if key not in after
-    ]
+    worked: WorkedPlan
+    minds: dict[tuple[str, str], Note]
+
+    @classmethod
+    def of(cls, plan: Plan, kitchen: Kitchen) -> _Seen:
+        worked = work(plan, kitchen)
+        notes = (*worked.notes, *work_warmth(plan, kitchen, fixes=False).notes)
+        return cls(worked, {note.key: note for note in notes if note.tone == "mind"})
+
+
+def _minded(was: _Seen, now: _Seen) -> list[str]:
+    names = {stop.key: stop.name for stop in now.worked.strip}
+
+    def said(what: str, some: _Seen, others: _Seen) -> list[str]:
+        return [
+            f"{named(names.get(note.stop, ''))}, {what} to mind: {note.title}."
+            for key, note in some.minds.items()
+            if key not in others.minds
+        ]
+
+    return said("then", now, was) + said("no longer", was, now)
 
 
 def _sizes(was: WorkedPlan, now: WorkedPlan) -> list[str]:
