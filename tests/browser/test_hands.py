@@ -112,7 +112,7 @@ def test_a_sheet_is_pulled_to_a_size_and_its_thickness_read(person, touch):
     undo(page)
     expect(page.get_by_role("img", name=re.compile("sheet rolled to 600 by 2"))).to_be_visible()
     undo(page)
-    expect(length).to_have_attribute("aria-valuenow", str(before[0]))
+    expect(length).to_have_attribute("aria-valuenow", f"{before[0]:g}")
 
 
 def test_a_rest_is_pulled_until_it_is_good(person):
