@@ -281,10 +281,10 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     address = page.url.split("?")[0]
     page.goto("/kitchen")
     page.get_by_role("searchbox", name="Find a value").fill("belt length of the sheeter")
-    field(page, "Sheeter, both tables and belt, length").fill("60 cm")
     with page.expect_response(
         lambda r: r.url.endswith("/api/kitchen") and r.request.method == "PUT"
     ):
+        field(page, "Sheeter, both tables and belt, length").fill("60 cm")
         field(page, "Sheeter, both tables and belt, length").blur()
     page.goto(f"{address}?step=turn-1")
     expect(page.get_by_text(re.compile("too long for the belt")).first).to_be_visible()
@@ -293,10 +293,10 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     field(page, "Sheeter, both tables and belt, length").fill("1 mm")
     field(page, "Sheeter, both tables and belt, length").blur()
     expect(page.get_by_text("Must be from 200 mm to 10000 mm.")).to_be_visible()
-    field(page, "Sheeter, both tables and belt, length").fill("2400")
     with page.expect_response(
         lambda r: r.url.endswith("/api/kitchen") and r.request.method == "PUT" and r.ok
     ):
+        field(page, "Sheeter, both tables and belt, length").fill("2400")
         field(page, "Sheeter, both tables and belt, length").blur()
     page.goto(f"{address}?step=turn-1")
     expect(page.get_by_text("Fits the belt")).to_be_visible()

@@ -2,7 +2,7 @@
 /** The kitchen's values: what is one's own first, the rest by search, and nothing drawn that is folded. */
 import { MantineProvider } from "@mantine/core";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { act, cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { afterEach, expect, test, vi } from "vitest";
@@ -104,4 +104,29 @@ test("a value is found by a word of it, changed, and nothing else is in the way"
   await userEvent.clear(screen.getByRole("searchbox"));
   await userEvent.type(screen.getByRole("searchbox"), "xyz");
   expect(screen.getByRole("status").textContent).toContain("No value is called so");
+});
+
+test("what is being typed stays where it is when the trade's words come later", async () => {
+  const set = vi.fn();
+  const client = new QueryClient({ defaultOptions: { queries: { enabled: false } } });
+  render(
+    <MantineProvider>
+      <QueryClientProvider client={client}>
+        <MemoryRouter initialEntries={["/kitchen?find=fridge"]}>
+          <Values table={TABLE} readOnly={false} set={set} reset={vi.fn()} />
+        </MemoryRouter>
+      </QueryClientProvider>
+    </MantineProvider>,
+  );
+  const input = screen.getByLabelText("The fridge");
+  await userEvent.clear(input);
+  await userEvent.type(input, "7");
+  act(() => {
+    const words = { family: [{ value: "cold", said: "what is cold" }] };
+    client.setQueryData(["trade"], { words });
+  });
+  expect(await screen.findByText("What is cold")).toBeTruthy();
+  expect(screen.getByLabelText("The fridge")).toBe(input);
+  await userEvent.tab();
+  expect(set).toHaveBeenCalledWith("fridge.c", 7);
 });

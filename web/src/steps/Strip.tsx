@@ -136,8 +136,10 @@ export function Strip(props: Props) {
   useEffect(() => {
     const here = list.current?.querySelector<HTMLElement>('[aria-selected="true"]');
     if (selected && here) here.scrollIntoView({ block: "nearest", inline: "nearest" });
-    // What the keys chose lay folded: it is another button now.
-    if (follow.current && follow.current === selected) here?.focus();
+    // What the keys chose lay folded: it is another button now. Keys may be ahead of the screen, so
+    // that a step passed on the way is not the one to stop at.
+    if (follow.current !== selected) return;
+    here?.focus();
     follow.current = null;
   }, [selected]);
 
@@ -170,6 +172,9 @@ export function Strip(props: Props) {
           aria-label="Steps"
           ref={list}
           onKeyDown={move}
+          onPointerDown={() => {
+            follow.current = null;
+          }}
         >
           {cells.map((cell) =>
             cell.folded ? (

@@ -32,11 +32,11 @@ export function Values({ table, readOnly, set, reset }: Props) {
     if (!yours.has(key)) changed.add(key);
     set(key, value);
   };
-  const groupOf = (row: Row) => capital(said("family", row.group));
-  const hits = sought.trim() ? found(table, sought, (r) => `${r.label} ${groupOf(r)}`) : null;
+  const nameOf = (group: string) => capital(said("family", group));
+  const hits = sought.trim() ? found(table, sought, (r) => `${r.label} ${nameOf(r.group)}`) : null;
   const groups = new Map<string, Row[]>();
   for (const row of hits ?? table.filter((r) => !yours.has(r.key))) {
-    groups.set(groupOf(row), [...(groups.get(groupOf(row)) ?? []), row]);
+    groups.set(row.group, [...(groups.get(row.group) ?? []), row]);
   }
   const rows = (of: Row[]) => (
     <fieldset className={classes.rows} disabled={readOnly}>
@@ -77,8 +77,14 @@ export function Values({ table, readOnly, set, reset }: Props) {
         </div>
       )}
       <div className={classes.groups}>
-        {[...groups].map(([name, of]) => (
-          <Group key={`${name} ${hits ? "found" : ""}`} name={name} of={of} open={hits !== null}>
+        {[...groups].map(([group, of]) => (
+          // By what it is and not by its name, which may come later than somebody types here.
+          <Group
+            key={`${group} ${hits ? "found" : ""}`}
+            name={nameOf(group)}
+            of={of}
+            open={hits !== null}
+          >
             {() => rows(of)}
           </Group>
         ))}
