@@ -12,11 +12,13 @@ from django.db import connection
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.openapi.schema import OpenAPISchema
 from ninja.params.models import ParamModel
 from ninja.parser import Parser
 from pydantic import BaseModel
 
 from bakehouse.bounded import MOST_FAULTS, bounded
+from bakehouse.declared import declare_problems
 from bakehouse.documents import faults_of
 from bakehouse.people.roles import signed_in
 from lamination.terms import Fault, Faults
@@ -31,6 +33,11 @@ class Api(NinjaAPI):
             for error in context.pydantic_validation_error.errors(include_url=False):
                 errors.append(error)
         return ValidationError(errors)
+
+    def get_openapi_schema(self, **how: Any) -> OpenAPISchema:
+        schema = super().get_openapi_schema(**how)
+        declare_problems(schema)
+        return schema
 
 
 class BoundedParser(Parser):
@@ -137,6 +144,7 @@ for base in bases:
 
 for room in ("people", "kitchen", "plans", "bench", "day", "cold"):
     api.add_router("", f"bakehouse.{room}.api.router")
+api.add_router("", "bakehouse.kitchen.card_api.router")
 api.add_router("", "bakehouse.plans.cut_api.router")
 api.add_router("", "bakehouse.bench.proof_api.router")
 api.add_router("", "bakehouse.day.timetable_api.router")

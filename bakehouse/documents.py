@@ -163,14 +163,6 @@ def json_of(content: bytes | str, what: str) -> dict[str, Any]:
     return data
 
 
-def read_kitchen_file(content: bytes | str) -> Kitchen:
-    """Read a kitchen file. Raises :class:`Faults`: not JSON, not a kitchen, or a field of it."""
-    data = json_of(content, "kitchen")
-    if data.pop("format", None) != KITCHEN_FORMAT:
-        raise Faults(Fault("format", f'A kitchen file says "format": "{KITCHEN_FORMAT}".'))
-    return read_kitchen(data)
-
-
 def read_plan_file(content: bytes | str) -> Plan:
     """Read a plan file. Raises :class:`Faults`: not JSON, not a plan, a newer version, or a field.
 

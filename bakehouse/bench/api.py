@@ -15,12 +15,12 @@ from ninja import Body, File, Form, Router
 from ninja.files import UploadedFile
 
 from bakehouse.bench.models import EventRecord, Photo, Run
-from bakehouse.bench.pictures import LARGEST_FILE, small_jpeg
 from bakehouse.bench.runs import events_of, run_of, snapshot
 from bakehouse.day.library import dough_of
 from bakehouse.documents import Problem, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import signed_in, user_of
+from bakehouse.pictures import LARGEST_FILE, small_jpeg
 from bakehouse.plans.library import plan_of
 from lamination.plan import Plan, WorkedPlan, work
 from lamination.run import (

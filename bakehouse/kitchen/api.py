@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -10,12 +9,11 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Body, File, Router
 from ninja.files import UploadedFile
 
-from bakehouse.documents import (
-    KITCHEN_FORMAT,
+from bakehouse.documents import as_download, read_kitchen
+from bakehouse.kitchen.card_files import (
     LARGEST_FILE,
-    as_download,
-    dump,
-    read_kitchen,
+    kitchen_file,
+    look_for_pictures,
     read_kitchen_file,
 )
 from bakehouse.kitchen.shelf import (
@@ -161,6 +159,7 @@ def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
     now = the_kitchen()
     cards = now.cards if save.cards is None else tuple(save.cards)
     spots = now.spots if save.spots is None else tuple(save.spots)
+    look_for_pictures(cards)
     kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots)
     merged(kitchen, save.revision, user_of(request))
     return _view()
@@ -169,10 +168,7 @@ def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
 @router.get("/kitchen/file", auth=signed_in)
 def download_kitchen(request: HttpRequest) -> HttpResponse:
     """The whole kitchen as a file: its own values, ingredients and cards, and where its things stand."""
-    text = json.dumps(
-        {"format": KITCHEN_FORMAT} | dump(the_kitchen()), indent=1, ensure_ascii=False
-    )
-    return as_download(text, "application/json", "kitchen", "kitchen.json")
+    return as_download(kitchen_file(the_kitchen()), "application/json", "kitchen", "kitchen.json")
 
 
 @router.post("/kitchen/file", auth=head_only, response=KitchenView)

@@ -2,6 +2,8 @@
 
 from typing import ClassVar
 
+from django.db import models
+
 from bakehouse.models import Revisioned
 
 
@@ -12,3 +14,16 @@ class KitchenRecord(Revisioned):
 
     def __str__(self) -> str:
         return f"kitchen, {len(self.document.get('yours', {}))} changed"
+
+
+class CardPicture(models.Model):
+    """A picture of a step of a shaping card, under the sum of its bytes.
+
+    It is never changed, and kept as long as the house: an earlier kitchen may still show it.
+    """
+
+    key = models.CharField(max_length=40, primary_key=True)
+    jpeg = models.BinaryField()
+
+    def __str__(self) -> str:
+        return self.key

@@ -6,7 +6,7 @@ It runs both ways: from pieces to flour, or from the flour at hand to pieces.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Annotated
@@ -25,6 +25,8 @@ from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
 from lamination.steps import Chapter
+from lamination.steps._things import put_on
+from lamination.steps.cut import Cut
 from lamination.steps.mix import MixFigures
 from lamination.terms.advice import Note
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range, raise_if
@@ -163,7 +165,7 @@ class Batch:
 class WorkedOrder:
     """An order worked, dough by dough; ``crowds``: places that are asked to hold too much.
 
-    ``shopping``: all that is weighed for it, each ingredient once.
+    ``shopping``: all that is weighed for it and put on its pieces, each ingredient once.
     """
 
     name: str
@@ -205,7 +207,18 @@ def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> Wor
         kitchen,
     )
     sheets = ((timed.sheet, timed.times) for batch in batches for timed in batch.sheets)
-    return WorkedOrder(order.name, tuple(batches), crowds, needed(sheets))
+    put = (of for batch in batches for of in _put_on(batch, kitchen))
+    return WorkedOrder(order.name, tuple(batches), crowds, needed(sheets, put))
+
+
+def _put_on(batch: Batch, kitchen: Kitchen) -> Iterator[Needed]:
+    """Fillings and toppings of the pieces that are made, where the plan cuts them by that name."""
+    recipe = recipe_of(batch.plan, kitchen)
+    cuts = (p for step in batch.plan.steps if isinstance(step, Cut) for p in step.products)
+    cut = {product.name: product for product in cuts}
+    for made in batch.made:
+        if made.product in cut:
+            yield from put_on(cut[made.product], made.pieces, recipe)
 
 
 def largest_dough_g(plan: Plan, worked: WorkedPlan, kitchen: Kitchen) -> tuple[float, str]:

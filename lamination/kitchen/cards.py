@@ -33,10 +33,19 @@ class CardLine(Checked):
 
 
 @dataclass(frozen=True)
-class OwnCard(Checked):
-    """How a baker shapes a piece: steps in words, their drawings, where wash seals, its size when shaped.
+class CardPicture(Checked):
+    """A picture taken of a step, by the name it is kept under in the house."""
 
-    Without sizes it is as large as it was cut. Raises Faults for a drawing of a step there is not.
+    step: Annotated[int, Range(0, 7)]
+    picture: Annotated[str, Length(1, 40, "characters")]
+
+
+@dataclass(frozen=True)
+class OwnCard(Checked):
+    """How a baker shapes a piece: steps in words, their drawings and pictures, where wash seals, its size.
+
+    Without sizes it is as large as it was cut. Raises Faults for a drawing or picture of a step there is
+    not.
     """
 
     key: Annotated[str, Length(1, 40, "characters")]
@@ -49,10 +58,13 @@ class OwnCard(Checked):
     length_mm: Made = None
     width_mm: Made = None
     thickness_mm: Made = None
+    pictures: Annotated[tuple[CardPicture, ...], Length(0, 8, "pictures")] = ()
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        for n, line in enumerate(self.lines):
-            if line.step >= len(self.steps):
-                text = "This line belongs to a step the card has not."
-                raise Faults(Fault(f"lines[{n}].step", text))
+        of_steps = [("line", n, line.step) for n, line in enumerate(self.lines)]
+        of_steps += [("picture", n, shown.step) for n, shown in enumerate(self.pictures)]
+        for what, n, step in of_steps:
+            if step >= len(self.steps):
+                text = f"This {what} belongs to a step the card has not."
+                raise Faults(Fault(f"{what}s[{n}].step", text))

@@ -26,6 +26,7 @@ from lamination.plan.worked import (
 from lamination.sheet.coverage import Layers
 from lamination.steps import kind_of
 from lamination.steps._labels import labels_of
+from lamination.steps._things import put_on
 from lamination.steps.cut import Cut, CutFigures
 from lamination.steps.last_sheet import LastSheetFigures
 from lamination.steps.strew import StrewFigures
@@ -88,17 +89,10 @@ def _laid_on(found: Walk) -> float:
 
 def _put_on(found: Walk) -> Iterator[Needed]:
     """Fillings and toppings of all pieces."""
-    shelf = found.recipe.shelf
     for cut, made in ((s, m) for s, m in zip(found.plan.steps, found.made, strict=True)):
-        if not isinstance(cut, Cut):
-            continue
-        for product, of in zip(cut.products, made.figures.products, strict=True):
-            put = [(t.ingredient, t.grams) for t in product.toppings]
-            if product.filling and product.filling_g:
-                put.append((product.filling, product.filling_g))
-            for key, grams in put:
-                name = shelf[key].name if key in shelf else key
-                yield Needed(key, name, grams * of.pieces)
+        if isinstance(cut, Cut):
+            for product, of in zip(cut.products, made.figures.products, strict=True):
+                yield from put_on(product, of.pieces, found.recipe)
 
 
 def _strip(found: Walk) -> tuple[Stop, ...]:

@@ -26,6 +26,8 @@ class EventKind(StrEnum):
     IN = "in"  # a tray goes into the oven
     LOST = "lost"  # a tray that comes to nothing: burnt, dropped
     PIECES = "pieces"  # pieces put on the scale, one after another along the sheet
+    AWAY = "away"  # called away in the middle of it
+    BACK = "back"  # at it again
 
 
 class Probe(StrEnum):
@@ -74,6 +76,8 @@ _NEEDS: dict[EventKind, tuple[str, ...]] = {
     EventKind.IN: ("stop", "tray"),
     EventKind.LOST: ("tray",),
     EventKind.PIECES: ("product", "pieces_g"),
+    EventKind.AWAY: (),
+    EventKind.BACK: (),
 }
 
 

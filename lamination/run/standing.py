@@ -6,7 +6,8 @@ by another, so the list replays to the same standing on every tablet.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from enum import StrEnum
 
@@ -19,7 +20,9 @@ from lamination.run.trays import (
     admit_tray,
     tray_steps,
 )
+from lamination.steps.base import PutAway
 from lamination.terms.limits import Fault, Faults
+from lamination.terms.said import span
 
 
 class Phase(StrEnum):
@@ -88,6 +91,36 @@ class OnScale:
 
 
 @dataclass(frozen=True, slots=True)
+class Absence:
+    """An interruption: from when, until when (None while it lasts), and the stop it fell in.
+
+    It ends when somebody says so, or with the next deed at this dough.
+    """
+
+    event_id: str
+    at: datetime
+    until: datetime | None
+    stop: str | None
+    says: str = "Interrupted"
+
+    def ended(self, at: datetime) -> Absence:
+        """The same, over, and for how long it was."""
+        until = max(at, self.at)
+        lasted = span((until - self.at) / timedelta(minutes=1))
+        return replace(self, until=until, says=f"Interrupted for {lasted}")
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A part of the dough that was put away: when, and until when it keeps there."""
+
+    stop: str
+    part: PutAway
+    at: datetime
+    until: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
 class RestTime:
     """How many minutes the rest after a stop is to take in this run."""
 
@@ -114,6 +147,8 @@ class Standing:
     rests: tuple[RestTime, ...]
     trays: tuple[TrayStanding, ...]
     pieces: tuple[OnScale, ...]
+    away: tuple[Absence, ...]
+    put_away: tuple[Stored, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,10 +193,14 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     verdict: Verdict | None = None
     given_up: datetime | None = None
     pieces: list[OnScale] = []
+    away: list[Absence] = []
     trays = Trays(worked)
     clock = started_at
     for e in kept:
         here = order[len(deeds)].stop if len(deeds) < len(order) else None
+        gone = bool(away) and away[-1].until is None
+        if gone and e.kind in (*TRAY_DEEDS, EventKind.BACK):
+            away[-1] = away[-1].ended(e.at)
         if e.tray is not None and e.kind in (*TRAY_DEEDS, EventKind.LOST):
             if e.kind is EventKind.LOST:
                 trays.lose(e, clock)
@@ -189,6 +228,8 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
             rests[e.stop] = e.minutes
         elif e.kind is EventKind.PIECES and e.product is not None and e.pieces_g:
             pieces.append(OnScale(e.id, e.at, e.product, e.pieces_g))
+        elif e.kind is EventKind.AWAY and not gone:
+            away.append(Absence(e.id, e.at, None, here))
         elif e.kind is EventKind.GIVE_UP:
             given_up = e.at
         elif e.kind is EventKind.VERDICT:
@@ -236,7 +277,19 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         rests=tuple(RestTime(stop, minutes) for stop, minutes in rests.items()),
         trays=on_trays,
         pieces=tuple(pieces),
+        away=tuple(away),
+        put_away=tuple(_stored(worked, deeds)),
     )
+
+
+def _stored(worked: WorkedPlan, deeds: list[Deed]) -> Iterator[Stored]:
+    done = {d.stop: d.at for d in deeds if d.kind is EventKind.DONE}
+    for kept in worked.put_away:
+        if (at := done.get(kept.stop)) is not None:
+            keeps = kept.part.keeps_h
+            yield Stored(
+                kept.stop, kept.part, at, None if keeps is None else at + timedelta(hours=keeps)
+            )
 
 
 def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], new: Event) -> None:

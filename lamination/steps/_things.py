@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 from lamination.dough.recipe import Recipe, contents_of
+from lamination.dough.shopping import Needed
 from lamination.dough.weighing import WeighLine
 from lamination.materials.ingredients import Ingredient
+from lamination.pieces.products import Product
 from lamination.steps.base import Here, Weighs
 from lamination.terms.said import named
 
@@ -27,3 +30,14 @@ def weighed(here: Here[Any], what: str, grams: float) -> Weighs:
     return Weighs(
         here.name, (line,), contents_of([thing] if thing else [], () if thing else (what,))
     )
+
+
+def put_on(product: Product, pieces: float, recipe: Recipe) -> Iterator[Needed]:
+    """What so many pieces of a product take of their filling and toppings."""
+    put = [(t.ingredient, t.grams) for t in product.toppings]
+    if product.filling and product.filling_g:
+        put.append((product.filling, product.filling_g))
+    for what, grams in put:
+        thing = found(what, recipe)
+        key, name = (thing.key, thing.name) if thing else (what, named(what))
+        yield Needed(key, name, grams * pieces)

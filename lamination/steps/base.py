@@ -211,7 +211,7 @@ class Saved:
 class PutAway:
     """A part of the dough that is put away: where, how heavy, its butter, g, and its turns.
 
-    ``later_g``: butter that it has still to get.
+    ``later_g``: butter that it has still to get; ``keeps_h``: how long it keeps there, h.
     """
 
     place: Place
@@ -219,6 +219,7 @@ class PutAway:
     butter_g: float
     turns: int
     later_g: float = 0.0
+    keeps_h: float | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -123,7 +123,8 @@ def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
         waiting_mm3=lies.waiting_mm3 * kept,
         ready_mm3=lies.ready_mm3 * kept,
     )
-    put = PutAway(step.put, away_g, away_butter, lies.turns, later)
+    keeps = figures.keeps_h if step.put in _COLD else None
+    put = PutAway(step.put, away_g, away_butter, lies.turns, later, keeps)
     return Made(there, figures, put=None if step.other else put)
 
 

@@ -10,8 +10,8 @@ from django.utils import timezone
 from PIL import Image
 
 from bakehouse.bench.models import Run
-from bakehouse.bench.pictures import LONGEST_SIDE, small_jpeg
 from bakehouse.documents import dump
+from bakehouse.pictures import LONGEST_SIDE, small_jpeg
 from lamination.pieces.products import Product, Shape
 from lamination.plan.starts import starting_finish
 from lamination.steps.cut import Cut

@@ -75,6 +75,8 @@ TAKES_A_PLAN = [
 def test_no_input_is_a_server_error(case, signed_in):
     answer = case.call(base_url="http://localhost", **signed_in)
     assert answer.status_code < 500, answer.text
+    declared = {str(status) for status in case.operation.definition.raw["responses"]}
+    assert str(answer.status_code) in declared, (case.method, case.path, answer.status_code)
     if answer.status_code >= 400 and answer.status_code != 405:
         faults = json.loads(answer.text)["faults"]
         assert faults

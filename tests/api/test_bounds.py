@@ -16,7 +16,7 @@ from django.test import Client
 from django.utils import timezone
 from PIL import Image
 
-from bakehouse.bench.pictures import LONGEST_SIDE, small_jpeg
+from bakehouse.pictures import LONGEST_SIDE, small_jpeg
 from lamination.files.tables import read_formula_csv
 from lamination.materials.ingredients import PLAIN_SHELF
 from lamination.pieces.checkweigh import read_weights_csv
@@ -134,7 +134,7 @@ def test_a_picture_of_every_kind_is_made_small(kind, mode):
 EIGHT = """
 import io, resource, sys, threading
 from PIL import Image
-from bakehouse.bench.pictures import small_jpeg
+from bakehouse.pictures import small_jpeg
 content = open(sys.argv[1], "rb").read()
 before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
 threads = [threading.Thread(target=small_jpeg, args=(content,)) for _ in range(8)]

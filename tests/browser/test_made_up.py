@@ -1,7 +1,9 @@
 """What happens round the folds, as somebody new to it plans it; a pasted formula; a dough begun already."""
 
+import io
 import re
 
+from PIL import Image
 from playwright.sync_api import expect
 
 from .test_access import grave
@@ -106,8 +108,10 @@ def test_a_dough_begun_in_the_morning_is_taken_up_where_it_is(person):
     expect(page.get_by_role("list", name="Entered lately")).to_contain_text("Interrupted")
     page.get_by_role("button", name="Back at it").click()
     expect(page.get_by_role("button", name="Interrupted")).to_be_visible()
+    expect(page.get_by_role("list", name="Entered lately")).to_contain_text("Interrupted for 0 min")
     page.goto(page.url.replace("/bench/", "/book/"))
     expect(page.get_by_text("as planned").first).to_be_visible()
+    expect(page.get_by_text("Interrupted for 0 min")).to_be_visible()
 
 
 def test_a_card_of_her_own_is_made_drawn_and_used_in_a_plan(person):
@@ -123,6 +127,12 @@ def test_a_card_of_her_own_is_made_drawn_and_used_in_a_plan(person):
     drawing.click(position={"x": 60, "y": 40})
     drawing.click(position={"x": 160, "y": 120})
     expect(form.get_by_role("img", name="Step 1: 2 lines drawn")).to_be_visible()
+    with page.expect_file_chooser() as chooser:
+        form.get_by_role("button", name="Take a picture").click()
+    taken = io.BytesIO()
+    Image.new("RGB", (900, 600), (214, 180, 120)).save(taken, "JPEG")
+    chooser.value.set_files({"name": "a.jpg", "mimeType": "image/jpeg", "buffer": taken.getvalue()})
+    expect(form.get_by_role("img", name="Taken of step 1")).to_be_visible()
     form.get_by_role("button", name="Another step").click()
     field(page, "Step 2").fill("Press both ends to the tray.")
     field(page, "Shaped, long").fill("120")
@@ -133,5 +143,6 @@ def test_a_card_of_her_own_is_made_drawn_and_used_in_a_plan(person):
     step(page, "Shape").click()
     page.get_by_label("Pinwheel: shaped as").select_option(label="Lock gate")
     expect(page.get_by_text("Press both ends to the tray.")).to_be_visible()
+    expect(page.locator("img[src*='/api/cards/pictures/']")).to_be_visible()
     expect(page.get_by_text(re.compile("Baked about 132 ×"))).to_be_visible()
     saved(page)

@@ -1,8 +1,7 @@
 import { expect, it } from "vitest";
 import { freeKey } from "@/rooms/kitchen/freeKey";
-import { cardIn } from "@/rooms/kitchen/OwnCards";
+import { without } from "@/rooms/kitchen/OwnCards";
 
-const card = { key: "boat", name: "Boat", steps: ["Fold it."], lines: [] };
 const others = [{ key: "boat" }, { key: "boat-2" }] as never;
 
 it("gives a card a key that no other has", () => {
@@ -12,12 +11,10 @@ it("gives a card a key that no other has", () => {
   expect(freeKey("", [])).toBe("own");
 });
 
-it.each([
-  ["{", null],
-  ["[]", null],
-  [JSON.stringify({ format: "eight-turn/plan", card }), null],
-  [JSON.stringify({ format: "eight-turn/card", version: 1 }), null],
-  [JSON.stringify({ format: "eight-turn/card", version: 1, card }), card],
-])("reads the card in a file, or says there is none: %s", (text, found) => {
-  expect(cardIn(text)).toEqual(found);
+it("lets go of what belongs to a step, and keeps the rest with theirs", () => {
+  const of = [0, 1, 1, 2].map((step, n) => ({ step, n }));
+  expect(without(of, 1)).toEqual([
+    { step: 0, n: 0 },
+    { step: 1, n: 3 },
+  ]);
 });

@@ -3,7 +3,7 @@
 import pytest
 
 from bakehouse.demo.teasel_lock import KITCHEN, MARKET, ORDER, PLANS, STATION
-from lamination.day.order import Order, Ordered, work_order
+from lamination.day.order import Order, Ordered, Wanted, work_order
 from lamination.pieces.products import Addition, Product, Shape, Topping
 from lamination.plan.work import work
 from lamination.steps.cut import Cut
@@ -33,6 +33,19 @@ def test_fillings_and_toppings_of_all_pieces_are_on_it():
     bought = {n.ingredient: n.grams for n in worked.shopping}
     assert bought["apricot jam"] == pytest.approx(15 * worked.cut.pieces)
     assert bought["almond"] == pytest.approx(2 * worked.cut.pieces)
+
+
+def test_an_order_buys_fillings_for_the_pieces_it_makes():
+    almond = Topping("almond", 2.0, Addition.TOPPING)
+    roll = Product(
+        "Roll", Shape.SQUARE, 80, filling="apricot jam", filling_g=15, toppings=(almond,)
+    )
+    plan = station(cut=Cut((roll,)))
+    ordered = Ordered(0, (Wanted("Roll", 130, 60), Wanted("Stick", 10, 60)))
+    worked = work_order(Order("Monday", (ordered,)), {0: plan}, KITCHEN)
+    bought = {n.ingredient: n.grams for n in worked.shopping}
+    assert bought["apricot jam"] == pytest.approx(15 * 130)
+    assert bought["almond"] == pytest.approx(2 * 130)
 
 
 def test_an_order_buys_for_all_of_its_doughs():

@@ -16,6 +16,8 @@ WHOLE = {
     EventKind.READING: {"probe": Probe.ROOM, "value_c": 21},
     EventKind.NOTE: {"words": "Springs back"},
     EventKind.GIVE_UP: {},
+    EventKind.AWAY: {},
+    EventKind.BACK: {},
     EventKind.VERDICT: {"verdict": Verdict(lift=4)},
     EventKind.REST: {"stop": "dough", "minutes": 30},
     EventKind.WEIGHED: {"line": "mix/water", "grams": 503},

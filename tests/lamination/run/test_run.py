@@ -7,7 +7,8 @@ import pytest
 
 from lamination.plan.work import work
 from lamination.run.events import Event, EventKind, Probe, Verdict
-from lamination.run.standing import Phase, admit, stand
+from lamination.run.standing import Phase, admit, planned_deeds, stand
+from lamination.steps.divide import Divide, DivideFigures
 from lamination.steps.flatten import Flattening
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
@@ -198,3 +199,36 @@ def test_a_rest_across_the_night_the_clocks_change_lasts_its_minutes():
         UTC
     )
     assert rested == timedelta(minutes=80)
+
+
+def test_an_interruption_lasts_until_somebody_is_back_or_does_the_next_thing(bench):
+    bench.say(3, EventKind.AWAY)
+    assert [(a.stop, a.until, a.says) for a in bench.now.away] == [("dough", None, "Interrupted")]
+    bench.say(4, EventKind.AWAY)  # another tablet said so as well
+    bench.say(15, EventKind.BACK)
+    bench.say(16, EventKind.BACK)
+    bench.say(20, EventKind.AWAY)
+    bench.done(32, "dough")
+    first, second = bench.now.away
+    assert (first.until, first.says) == (START + timedelta(minutes=15), "Interrupted for 12 min")
+    assert (second.until, second.says) == (START + timedelta(minutes=32), "Interrupted for 12 min")
+    bench.say(40, EventKind.AWAY)
+    bench.say(41, EventKind.UNDO, target=bench.events[-1].id)
+    assert len(bench.now.away) == 2
+
+
+def test_what_is_put_away_is_told_once_it_was_done_and_until_when_it_keeps():
+    halved = station(turns=turns("letter", "letter", "letter"))
+    halved = halved.with_steps(
+        *halved.steps[:4], Divide(id="half", put=Place.FREEZER), *halved.steps[4:]
+    )
+    worked = work(halved)
+    stops = [s.key for s in worked.strip]
+    assert not stand(worked, START, ()).put_away
+    events = tuple(
+        Event(f"event-{n:04}", START + timedelta(minutes=10 * n), EventKind.DONE, stop=d.stop)
+        for n, d in enumerate(planned_deeds(worked.strip))
+    )[: 2 * stops.index("half") + 1]
+    (stored,) = stand(worked, START, events).put_away
+    assert (stored.stop, stored.part) == ("half", worked.put_away[0].part)
+    assert stored.until - stored.at == timedelta(hours=worked.made(DivideFigures)[0].keeps_h)

@@ -7,6 +7,9 @@ type Line = Schemas["CardLine"];
 /** The piece in a drawing of 120 × 80. */
 export const PIECE = { x: 20, y: 8, width: 80, height: 64 };
 
+/** Where a picture of a card is seen. */
+export const pictureAt = (picture: string) => `/api/cards/pictures/${picture}.jpg`;
+
 const DASHES: Record<Line["part"], string | undefined> = {
   fold: "5 4",
   cut: undefined,
@@ -52,14 +55,21 @@ export function OwnCardView({ card }: { card: Schemas["OwnCard"] }) {
   return (
     <div className={classes.card}>
       <ol className={classes.steps}>
-        {card.steps.map((text, n) => (
-          <li key={text}>
-            <svg viewBox="0 0 120 80" aria-hidden="true">
-              <OwnStepDrawing lines={card.lines.filter((line) => line.step === n)} />
-            </svg>
-            <b>{n + 1}</b> {text}
-          </li>
-        ))}
+        {card.steps.map((text, n) => {
+          const lines = card.lines.filter((line) => line.step === n);
+          const shown = card.pictures.find((p) => p.step === n);
+          return (
+            <li key={text}>
+              {shown && <img src={pictureAt(shown.picture)} alt="" />}
+              {(lines.length > 0 || !shown) && (
+                <svg viewBox="0 0 120 80" aria-hidden="true">
+                  <OwnStepDrawing lines={lines} />
+                </svg>
+              )}
+              <b>{n + 1}</b> {text}
+            </li>
+          );
+        })}
       </ol>
       {card.seal && <p className={classes.said}>{card.seal}</p>}
     </div>

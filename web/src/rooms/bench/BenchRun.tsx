@@ -54,14 +54,13 @@ export function BenchRun() {
   );
 }
 
-/** What the record says of an interruption, and of its end. */
-const [AWAY, BACK] = ["Interrupted", "Back at it"];
-
-/** The latest of the two that was said; null where neither was. */
-const lastWords = (view: RunView, waiting: Event[]) =>
-  [...view.standing.remarks.map((r) => r.words), ...waiting.map((e) => e.words)]
-    .filter((words) => words === AWAY || words === BACK)
-    .at(-1) ?? null;
+/** Whether somebody was called away and is not back; what is done at the dough ends it as well. */
+const isAway = (view: RunView, waiting: Event[]) =>
+  waiting.reduce(
+    (away, e) => (e.kind === "away" ? true : ENDS.has(e.kind) ? false : away),
+    view.standing.away.some((a) => !a.until),
+  );
+const ENDS = new Set<Event["kind"]>(["back", "done", "out", "in"]);
 
 type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 
@@ -69,7 +68,7 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
   const me = useSession().data?.me?.username;
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<Asking>(null);
-  const away = lastWords(view, waiting) === AWAY;
+  const away = isAway(view, waiting);
   const over = now.phase === "finished" || now.phase === "given_up";
   const warmth = useRunWarmth(view);
   useAwake(!over);
@@ -136,7 +135,7 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
           <Tile
             icon={away ? <IconPlayerPlay /> : <IconPlayerPause />}
             label={away ? "Back at it" : "Interrupted"}
-            onClick={() => say({ kind: "note", words: away ? BACK : AWAY })}
+            onClick={() => say({ kind: away ? "back" : "away" })}
           />
         )}
         {!over && (

@@ -29,7 +29,14 @@ export function Entries({ view, waiting }: { view: RunView; waiting: Event[] }) 
       text: `“${r.words}”`,
       waits: false,
     })),
+    ...view.standing.away.map((a) => ({
+      id: a.event_id,
+      at: a.at,
+      text: a.says,
+      waits: false,
+    })),
     ...waiting.flatMap((e) => {
+      if (e.kind === "away") return [{ id: e.id, at: e.at, text: "Interrupted", waits: true }];
       if (e.kind === "note") return [{ id: e.id, at: e.at, text: `“${e.words}”`, waits: true }];
       if (e.kind !== "reading" || !e.probe || typeof e.value_c !== "number") return [];
       return [{ id: e.id, at: e.at, text: temperature(e.probe, e.value_c), waits: true }];

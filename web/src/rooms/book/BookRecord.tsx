@@ -5,6 +5,7 @@ import { Link, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { queries, sentence } from "@/api/queries";
 import { type RunView, showRun, useRunView } from "@/api/runs";
+import { useTrade } from "@/api/trade";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock, day } from "@/app/time";
 import { useSaying } from "@/measures/likes";
@@ -81,6 +82,7 @@ function Record({ run }: { run: RunView }) {
             <TemperatureChart run={run} />
           </section>
           {run.used && <UsedTable used={run.used} />}
+          <PutAway run={run} />
           <LeftOver worked={run.worked} />
           <TrayTable run={run} />
           <PiecesWeighed run={run} />
@@ -123,6 +125,27 @@ function GoOn({ run }: { run: RunView }) {
   );
 }
 
+/** The part of this dough that was put away, and until when it keeps there. */
+function PutAway({ run }: { run: RunView }) {
+  const { say } = useSaying();
+  const { said } = useTrade();
+  const parts = run.standing.put_away;
+  if (parts.length === 0) return null;
+  return (
+    <section>
+      <h2>Put away</h2>
+      {parts.map(({ stop, part, at, until }) => (
+        <p key={stop}>
+          {say("mass", Math.round(part.grams))} in the {said("place", part.place)} since {day(at)},
+          of it {say("mass", Math.round(part.butter_g))} butter, with {part.turns}{" "}
+          {part.turns === 1 ? "turn" : "turns"}.
+          {until && ` It keeps until about ${day(until)}; your own date comes first.`}
+        </p>
+      ))}
+    </section>
+  );
+}
+
 /** What this dough leaves for the next one, with the butter that is in it. */
 function LeftOver({ worked }: { worked: Schemas["WorkedPlan"] }) {
   const { say } = useSaying();
@@ -158,6 +181,7 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
       text: `${r.probe} ${say("temperature", r.value_c)}`,
     })),
     ...standing.remarks.map((r) => ({ ...r, text: `“${r.words}”` })),
+    ...standing.away.map((a) => ({ ...a, text: a.says })),
   ].sort((a, b) => a.at.localeCompare(b.at));
   const doneAt = new Map(
     standing.deeds.filter((d) => d.kind === "done").map((d) => [d.stop, d.at]),

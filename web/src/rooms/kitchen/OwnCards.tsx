@@ -1,8 +1,10 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button, FileButton, TextInput } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
 import { useContext, useRef, useState } from "react";
-import type { Schemas } from "@/api/client";
+import { type Schemas, sendFile } from "@/api/client";
+import { sentence } from "@/api/queries";
 import { useTrade } from "@/api/trade";
-import { OwnStepDrawing, PIECE } from "@/finish/OwnCardView";
+import { OwnStepDrawing, PIECE, pictureAt } from "@/finish/OwnCardView";
 import { Choice } from "@/measures/Choice";
 import { FaultsContext } from "@/measures/faults";
 import { MeasureInput } from "@/measures/MeasureInput";
@@ -12,7 +14,6 @@ import classes from "./KitchenRoom.module.css";
 type Card = Schemas["OwnCard"];
 type Line = Schemas["CardLine"];
 
-const FORMAT = "eight-turn/card";
 const MOST_STEPS = 8;
 
 interface Props {
@@ -28,26 +29,22 @@ const EMPTY: Omit<Card, "key"> = {
   length_mm: null,
   width_mm: null,
   thickness_mm: null,
+  pictures: [],
 };
 
-/** The card in a file; null where there is none in it. */
-export function cardIn(text: string): Card | null {
-  try {
-    const file = JSON.parse(text);
-    return file.format === FORMAT && file.card?.name ? file.card : null;
-  } catch {
-    return null;
-  }
+/** What belongs to a card's steps, without what belongs to step `n`; the later ones move up by one. */
+export function without<T extends { step: number }>(of: T[], n: number): T[] {
+  return of.filter((o) => o.step !== n).map((o) => (o.step > n ? { ...o, step: o.step - 1 } : o));
 }
-
-const fileOf = (card: Card) =>
-  `data:application/json,${encodeURIComponent(JSON.stringify({ format: FORMAT, version: 1, card }, null, 1))}`;
 
 /** This bakery's own shaping cards. */
 export function OwnCards({ own, keep }: Props) {
   const [draft, setDraft] = useState<{ at: number; card: Card } | null>(null);
-  const [odd, setOdd] = useState(false);
   const file = useRef<HTMLInputElement>(null);
+  const fromFile = useMutation({
+    mutationFn: (chosen: File) => sendFile<Card>("/api/cards/file", chosen),
+    onSuccess: (card) => keep([...own, { ...card, key: freeKey(card.name, own) }]),
+  });
   return (
     <fieldset className={classes.group}>
       <legend>Your own shaping cards</legend>
@@ -56,7 +53,7 @@ export function OwnCards({ own, keep }: Props) {
           <b>{card.name}</b>
           <small className="quiet">
             {card.steps.length} {card.steps.length === 1 ? "step" : "steps"} ·{" "}
-            <a href={fileOf(card)} download={`${card.key}.card.json`}>
+            <a href={`/api/cards/${encodeURIComponent(card.key)}/file`} download>
               Download as a file
             </a>
           </small>
@@ -99,9 +96,9 @@ export function OwnCards({ own, keep }: Props) {
           <Button variant="default" onClick={() => file.current?.click()}>
             A card from a file
           </Button>
-          {odd && (
+          {fromFile.isError && (
             <p role="alert" className="bar mind">
-              There is no shaping card in this file.
+              {sentence(fromFile.error)}
             </p>
           )}
           <input
@@ -110,12 +107,10 @@ export function OwnCards({ own, keep }: Props) {
             accept=".json,application/json"
             hidden
             aria-label="A card from a file"
-            onChange={async (e) => {
-              const input = e.currentTarget;
-              const card = cardIn((await input.files?.[0]?.text()) ?? "");
-              input.value = "";
-              setOdd(!card);
-              if (card) keep([...own, { ...EMPTY, ...card, key: freeKey(card.name, own) }]);
+            onChange={(e) => {
+              const [chosen] = e.currentTarget.files ?? [];
+              if (chosen) fromFile.mutate(chosen);
+              e.currentTarget.value = "";
             }}
           />
         </div>
@@ -175,15 +170,24 @@ function CardForm({ at, card, kept, change, keep, close }: FormProps) {
           draw={(lines) =>
             change({ ...card, lines: [...card.lines.filter((l) => l.step !== n), ...lines] })
           }
+          picture={card.pictures.find((p) => p.step === n)?.picture}
+          show={(picture) =>
+            change({
+              ...card,
+              pictures: [
+                ...card.pictures.filter((p) => p.step !== n),
+                ...(picture ? [{ step: n, picture }] : []),
+              ],
+            })
+          }
           remove={
             card.steps.length > 1
               ? () =>
                   change({
                     ...card,
                     steps: card.steps.toSpliced(n, 1),
-                    lines: card.lines
-                      .filter((l) => l.step !== n)
-                      .map((l) => (l.step > n ? { ...l, step: l.step - 1 } : l)),
+                    lines: without(card.lines, n),
+                    pictures: without(card.pictures, n),
                   })
               : undefined
           }
@@ -249,10 +253,17 @@ interface StepProps {
   lines: Line[];
   say: (text: string) => void;
   draw: (lines: Line[]) => void;
+  /** The picture of this step, by the name it is kept under. */
+  picture?: string;
+  show: (picture: string | null) => void;
   remove?: () => void;
 }
 
-function StepInput({ n, text, fault, lines, say, draw, remove }: StepProps) {
+function StepInput({ n, text, fault, lines, say, draw, picture, show, remove }: StepProps) {
+  const taken = useMutation({
+    mutationFn: (file: File) => sendFile<{ picture: string }>("/api/cards/pictures", file),
+    onSuccess: (kept) => show(kept.picture),
+  });
   const { options } = useTrade();
   const [part, setPart] = useState<Line["part"]>("fold");
   const [from, setFrom] = useState<{ x: number; y: number } | null>(null);
@@ -297,7 +308,31 @@ function StepInput({ n, text, fault, lines, say, draw, remove }: StepProps) {
           />
         )}
       </svg>
+      {picture && (
+        <img
+          className={classes.cardPicture}
+          src={pictureAt(picture)}
+          alt={`Taken of step ${n + 1}`}
+        />
+      )}
+      {taken.isError && (
+        <p role="alert" className="bar mind">
+          {sentence(taken.error)}
+        </p>
+      )}
       <div className={classes.buttons}>
+        <FileButton accept="image/jpeg,image/png,image/webp" onChange={(f) => f && taken.mutate(f)}>
+          {(props) => (
+            <Button variant="default" size="xs" loading={taken.isPending} {...props}>
+              {picture ? "Another picture" : "Take a picture"}
+            </Button>
+          )}
+        </FileButton>
+        {picture && (
+          <Button variant="default" size="xs" onClick={() => show(null)}>
+            Without the picture
+          </Button>
+        )}
         {READY.map(([label, kind, from_x, from_y, to_x, to_y]) => (
           <Button
             key={label}

@@ -1,4 +1,4 @@
-"""Pictures of what came out: looked at, made smaller, and written anew without their metadata."""
+"""Pictures that come in: looked at, made smaller, and written anew without their metadata."""
 
 from __future__ import annotations
 
@@ -18,8 +18,8 @@ _one_at_a_time = threading.Lock()
 Image.MAX_IMAGE_PIXELS = None  # looked at here, before anything is unpacked
 
 
-def small_jpeg(content: bytes) -> bytes:
-    """A picture as a JPEG of at most 1600 pixels a side, the right way up and without metadata.
+def small_jpeg(content: bytes, longest: int = LONGEST_SIDE) -> bytes:
+    """A picture as a JPEG of at most ``longest`` pixels a side, the right way up, without metadata.
 
     Told by what the file holds, not by its name. Raises Faults for what is no JPEG, PNG or WebP, is
     damaged, or is too large.
@@ -27,21 +27,21 @@ def small_jpeg(content: bytes) -> bytes:
     if len(content) > LARGEST_FILE:
         raise Faults(Fault("file", "This picture is larger than 15 MB. Make it smaller first."))
     with _one_at_a_time:
-        return _made_small(content)
+        return _made_small(content, longest)
 
 
-def _made_small(content: bytes) -> bytes:
+def _made_small(content: bytes, longest: int) -> bytes:
     try:
         with Image.open(io.BytesIO(content), formats=tuple(_MOST_PIXELS)) as opened:
             most = _MOST_PIXELS[opened.format or ""]
             if opened.width * opened.height > most:
                 raise Faults(Fault("file", _too_many(opened)))
             # a JPEG is read no larger than twice what is kept of it
-            opened.draft("RGB", (2 * LONGEST_SIDE, 2 * LONGEST_SIDE))
+            opened.draft("RGB", (2 * longest, 2 * longest))
             opened.load()
             # colours out of a table cannot be mixed
             small = opened.convert("RGBA") if opened.mode == "P" else opened
-            small.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+            small.thumbnail((longest, longest))
             # a camera says how it was held in the metadata that is left behind
             upright = ImageOps.exif_transpose(small).convert("RGB")
     except UnidentifiedImageError:
