@@ -102,6 +102,15 @@ class Kitchen(Checked):
             for d in TABLE
         )
 
+    def proofer_c(self, room_c: float) -> float:
+        """How warm the proofer is in a room of so many °C; one that holds its own is always as warm.
+
+        A cabinet that is not cooled, or barely heated, changes with the season as the room does.
+        Source: practice.
+        """
+        off = room_c - self["proofer.at_room_c"]
+        return self["proofer.c"] + self["proofer.follows_pct"] / 100 * off
+
     def room(self) -> Room:
         """The bakehouse as it is drawn."""
         return room_of(self, self.spots)

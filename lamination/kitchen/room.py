@@ -157,7 +157,7 @@ _KNOWN: dict[Fixture, _Known] = {
         (5_200, 300),
     ),
     Fixture.PROOFER: _Known(
-        ("proofer.trays", "proofer.c", "proofer.film"),
+        ("proofer.trays", "proofer.c", "proofer.follows_pct", "proofer.at_room_c", "proofer.film"),
         _by("bake_tray.length_mm", "bake_tray.width_mm"),
         (5_100, 1_700),
     ),

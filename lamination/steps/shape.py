@@ -127,7 +127,8 @@ def _proofs(here: Here[Shaping]) -> Iterator[str]:
     rest = here.step.rest
     if rest is None or rest.place is not Place.PROOFER:
         return
-    at = here.kitchen["proofer.c"] if rest.air_c is None else rest.air_c
+    kitchen = here.kitchen
+    at = kitchen.proofer_c(kitchen["room.c"]) if rest.air_c is None else rest.air_c
     damp = here.figures.humidity_pct if rest.humidity_pct is None else rest.humidity_pct
     yield f"Proofer at {c(at)}, {say(damp)} % humidity."
 

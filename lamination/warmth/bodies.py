@@ -168,24 +168,29 @@ class Around:
         if place is Place.BENCH:
             below, over = self.bench(minute, rest.on, rest.chilled, wrap=True)
         else:
-            c = kitchen[f"{place}.c"]
+            c = self._air_c(place, minute)
             below = over = Air(c, self._wrapped(kitchen[f"{place}.film"]))
             if rest.on is not Surface.USUAL:
                 starts = (c,) if rest.chilled is Chilled.FRIDGE else (room,)
                 below = self._slab(rest.on, starts, Air(c, kitchen[f"{place}.film"]), True)
         if rest.iced:
-            c = room if place is Place.BENCH else kitchen[f"{place}.c"]
+            c = self._air_c(place, minute)
             over = Air(min(kitchen["ice.c"], c), self._wrapped(kitchen["contact.ice"]))
         return below, over
 
     def open_air(self, place: Place, minute: float, set_c: float | None = None) -> Air:
         """The air round an unwrapped piece; ``set_c``: as the proofer is set for it, °C."""
-        if place is Place.BENCH:
-            return Air(self.room_c(minute), self.kitchen["bench.film"])
-        at = self.kitchen[f"{place}.c"]
+        at = self._air_c(place, minute)
         if place is Place.PROOFER and set_c is not None:
             at = set_c
         return Air(at, self.kitchen[f"{place}.film"])
+
+    def _air_c(self, place: Place, minute: float) -> float:
+        if place is Place.BENCH:
+            return self.room_c(minute)
+        if place is Place.PROOFER:
+            return self.kitchen.proofer_c(self.room_c(minute))
+        return self.kitchen[f"{place}.c"]
 
     def _slab(self, of: Surface, t_c: tuple[float, ...], under: Air, wrap: bool) -> Slab:
         k, rho, c = _SOLIDS[of]

@@ -55,11 +55,23 @@ GROUNDS: dict[str, Grounds] = {
     Cause.PROOF: Grounds(
         "The yeast is followed by its warmth until it has done as much of a whole proof as this family "
         "needs; much sugar slows it.",
-        ("proof.reference_min", "proof.sugar_from_pct", "proof.sugar_slows", "proofer.c"),
+        (
+            "proof.reference_min",
+            "proof.sugar_from_pct",
+            "proof.sugar_slows",
+            "proofer.c",
+            "proofer.follows_pct",
+        ),
     ),
     Cause.OVER: Grounds(
         "The same clock, further on: past as much of a proof as a piece of this family holds.",
-        ("proof.reference_min", "proof.sugar_from_pct", "proof.sugar_slows", "proofer.c"),
+        (
+            "proof.reference_min",
+            "proof.sugar_from_pct",
+            "proof.sugar_slows",
+            "proofer.c",
+            "proofer.follows_pct",
+        ),
     ),
     "clock": Grounds(
         "Heat from the room and from what it is worked on is followed into the package, until its "

@@ -156,7 +156,7 @@ def _proof_fixes(plan: Plan, found: Followed) -> Iterator[Fix]:
                 plan, shaping.id, replace(cooler, minutes=minutes),
                 f"{span(minutes)} at {c(cooler.air_c or 0.0)}",
             )  # fmt: skip
-    if rest.place is Place.PROOFER and room < found.kitchen["proofer.c"]:
+    if rest.place is Place.PROOFER and room < found.kitchen.proofer_c(room):
         w = next((x for x in found.windows if x.stop == shaping.id), None)
         aim = (w.best_min or shaping.rest.minutes) if w else shaping.rest.minutes
         for times in (1.5, 1.8, 2.2):

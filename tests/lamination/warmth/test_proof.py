@@ -133,3 +133,28 @@ def test_the_bench_reads_how_the_proofer_is_set():
     damp = new.changed(shape, rest=replace(shape.rest, air_c=24.0, humidity_pct=82.0))
     does = " ".join(plain(t) for t in work(damp).stop("shape").does)
     assert "Proofer at 24 °C, 82 % humidity." in does
+
+
+def test_a_cabinet_that_follows_the_room_is_cooler_in_winter_and_one_that_holds_is_not():
+    cold, usual = Today(room_c=15.0), Today(room_c=21.0)
+    holds, follows = {}, {"proofer.follows_pct": 60}
+    assert window(today=cold, **holds).best_min == pytest.approx(
+        window(today=usual, **holds).best_min, rel=0.08
+    )
+    assert window(today=usual, **follows).best_min == window(today=usual, **holds).best_min
+    # 60 % of six degrees: 3.6 K less, as a proofer that is set so
+    assert Kitchen(follows).proofer_c(15.0) == pytest.approx(26 - 3.6)
+    cool = window(today=cold, **follows).best_min
+    assert cool > 1.12 * window(today=cold, **holds).best_min
+    assert cool == window(today=cold, **{"proofer.c": 22.4}).best_min
+    does = " ".join(
+        plain(t) for t in work(plan(), Kitchen({"room.c": 16, **follows})).stop("shape").does
+    )
+    assert "Proofer at 23 °C" in does
+
+
+def test_a_cabinet_too_warm_in_summer_is_minded_and_a_setting_of_its_own_clears_it():
+    summer = Kitchen({"room.c": 33, "proofer.follows_pct": 80})
+    assert proof_of(follow(plan(), summer)).hot
+    own = replace(PROOF, air_c=25.0)
+    assert not proof_of(follow(plan(own), summer)).hot
