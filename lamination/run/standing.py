@@ -6,15 +6,17 @@ by another, so the list replays to the same standing on every tablet.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from enum import StrEnum
+from itertools import chain
 
 from lamination.plan.worked import Stop, WorkedPlan
 from lamination.run.events import Event, EventKind, Probe, Verdict
 from lamination.run.trays import (
     TRAY_DEEDS,
+    TrayDeed,
     Trays,
     TrayStanding,
     admit_tray,
@@ -213,7 +215,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
                     break
                 planned = started_at + timedelta(minutes=due.minute)
                 clock = max(clock, last)
-                deeds.append(Deed(e.id, due.kind, due.stop, clock, planned))
+                deeds.append(Deed(e.id, due.kind, due.stop, clock, planned, bool(e.assumed)))
         elif e.kind in (EventKind.DONE, EventKind.OUT) and here:
             planned = started_at + timedelta(minutes=order[len(deeds)].minute)
             clock = max(clock, e.at + timedelta(minutes=shift.get(e.id, 0)))
@@ -331,7 +333,7 @@ def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], n
         if new.line not in {line.key for s in worked.sheets for line in s.lines}:
             raise Faults(Fault("line", "No sheet of this plan has such a line."))
     elif new.kind is EventKind.MOVE:
-        _admit_move(worked, started_at, events, now, new)
+        _admit_move(worked, started_at, now, new)
 
 
 def _admit_deed(now: Standing, names: dict[str, str], new: Event) -> None:
@@ -350,20 +352,24 @@ def _admit_deed(now: Standing, names: dict[str, str], new: Event) -> None:
         raise Faults(Fault("stop", f"Next is {ahead}, not {names[new.stop]}."))
 
 
-def _admit_move(
-    worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], now: Standing, new: Event
-) -> None:
-    ids = [d.event_id for d in now.deeds]
+def _admit_move(worked: WorkedPlan, started_at: datetime, now: Standing, new: Event) -> None:
+    by_tray = {s.stop for s in tray_steps(worked)}
+    whole = [d for d in now.deeds if d.stop not in by_tray]
+    # a tray's times move between its own; what is done with the whole dough, between those of all
+    mine = [t.deeds for t in now.trays if any(d.event_id == new.target for d in t.deeds)]
+    deeds: Iterable[TrayDeed] = chain.from_iterable(mine or (t.deeds for t in now.trays))
+    line: list[Deed | TrayDeed] = sorted([*whole, *deeds], key=lambda d: d.at)
+    ids = [d.event_id for d in line]
     if new.target not in ids:
         raise Faults(
             Fault("target", "There is nothing done under this name whose time could move.")
         )
     i = ids.index(new.target)
-    wanted = now.deeds[i].at + timedelta(minutes=new.minutes or 0)
-    before = now.deeds[i - 1].at if i else started_at
+    wanted = line[i].at + timedelta(minutes=new.minutes or 0)
+    before = line[i - 1].at if i else started_at
     if wanted > new.at:
         raise Faults(Fault("minutes", "That time is still to come."))
     if wanted < before:
         raise Faults(Fault("minutes", "That is before the step it follows was over."))
-    if i + 1 < len(now.deeds) and wanted > now.deeds[i + 1].at:
+    if i + 1 < len(line) and wanted > line[i + 1].at:
         raise Faults(Fault("minutes", "That is after the next step was done."))

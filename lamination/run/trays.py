@@ -23,12 +23,13 @@ class TrayStep:
 
 @dataclass(frozen=True, slots=True)
 class TrayDeed:
-    """A step done with one tray, and when."""
+    """A step done with one tray, and when; ``assumed``: as planned, for nobody pressed it."""
 
     event_id: str
     kind: EventKind
     stop: str
     at: datetime
+    assumed: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +86,7 @@ class Trays:
         step = self.steps[len(mine)]
         said = event.at + timedelta(minutes=moved_min)
         at = max(said, mine[-1].at if mine else not_before)
-        mine.append(TrayDeed(event.id, step.kind, step.stop, at))
+        mine.append(TrayDeed(event.id, step.kind, step.stop, at, bool(event.assumed)))
 
     def lose(self, event: Event, not_before: datetime) -> None:
         """Note that a tray is lost: nobody waits for it any more."""

@@ -223,6 +223,15 @@ def test_two_trays_in_the_proofer_and_one_in_the_oven_each_go_their_own_way(pers
     expect(trays.nth(1)).to_contain_text("ready for the oven")
     page.reload()
     expect(trays.nth(1)).to_contain_text("ready for the oven")
+    # the time of one tray is put right, and that of no other
+    when = page.get_by_role("button", name="Put right when: tray 3")
+    was = when.inner_text()
+    page.get_by_role("button", name="Put right when: tray 1").tap()
+    other = page.get_by_role("button", name="Put right when: tray 1")
+    before = other.inner_text()
+    page.get_by_role("button", name="A minute earlier").tap()
+    expect(other).not_to_have_text(before)
+    expect(when).to_have_text(was)
     # a tray is lost only when it is asked for twice, and undo brings it back
     page.get_by_role("button", name="Tray 3 is lost", exact=True).tap()
     page.get_by_role("dialog").get_by_role("button", name="Lost", exact=True).tap()

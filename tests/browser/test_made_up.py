@@ -114,6 +114,21 @@ def test_a_dough_begun_in_the_morning_is_taken_up_where_it_is(person):
     expect(page.get_by_text("Interrupted for 0 min")).to_be_visible()
 
 
+def test_a_dough_whose_trays_wait_for_the_oven_is_taken_up_there(person):
+    page = person()
+    new_plan(page, dough="2000", name="Trays since nine")
+    page.get_by_role("button", name="More for this plan").click()
+    page.get_by_role("menuitem", name="Begun already?").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("It is at").select_option(label="Bake")
+    dialog.get_by_role("button", name="Take it to the bench").click()
+    page.wait_for_url(re.compile("/bench/"))
+    page.get_by_role("button", name=re.compile(r"^All \d+: into the oven$")).first.click()
+    expect(page.get_by_text("in the oven 0 min of", exact=False).first).to_be_visible()
+    page.goto(page.url.replace("/bench/", "/book/"))
+    expect(page.get_by_role("row", name=re.compile(r"^1 .* as planned")).first).to_be_visible()
+
+
 def test_a_card_of_her_own_is_made_drawn_and_used_in_a_plan(person):
     page = person()
     page.goto("/kitchen")

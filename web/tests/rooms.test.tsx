@@ -41,6 +41,17 @@ it("a tray's own button says what it is and says it to the run", async () => {
   expect(say).toHaveBeenCalledWith({ kind: "done", stop: "shape", tray: 1 });
 });
 
+it("a tray's time is touched to put it right", async () => {
+  const { hand, say, trays } = board(8);
+  const [when] = screen.getAllByRole("button", { name: /^Put right when: tray \d+$/ });
+  if (!when) throw new Error("no time to touch");
+  await hand.click(when);
+  await hand.click(screen.getByRole("button", { name: "−5 minutes" }));
+  expect(say).toHaveBeenCalledOnce();
+  const tray = trays.find((t) => when.getAttribute("aria-label")?.endsWith(` ${t.tray}`));
+  expect(say).toHaveBeenCalledWith({ kind: "move", minutes: -5, target: tray?.entry });
+});
+
 it("a tray is lost only after it was asked", async () => {
   const { hand, say } = board(5);
   await hand.click(screen.getByRole("button", { name: "Tray 2 is lost" }));

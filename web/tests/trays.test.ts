@@ -1,5 +1,12 @@
 import { expect, it } from "vitest";
-import { type Event, type RunView, traysNow, urgency, whereNow } from "@/rooms/bench/now";
+import {
+  type Event,
+  lastOfTrays,
+  type RunView,
+  traysNow,
+  urgency,
+  whereNow,
+} from "@/rooms/bench/now";
 import { stageWords, stepWords } from "@/rooms/bench/TrayBoard";
 
 const START = "2026-03-07T04:00:00Z";
@@ -56,6 +63,17 @@ const run = (first: number[], second: number[]): RunView => {
 const press = (minute: number, tray: number, step: number) =>
   ({ id: `press ${minute}`, at: at(minute), tray, ...STEPS[step] }) as Event;
 const clock = (minute: number) => new Date(at(minute));
+
+it("what is put right is the last press, all its trays together, or the tray that was touched", () => {
+  const both = traysNow(run([20], [20]), []);
+  expect(lastOfTrays(both, null).map((t) => t.tray)).toEqual([1, 2]);
+  expect(lastOfTrays(both, 2).map((t) => t.entry)).toEqual(["tray 2 0"]);
+  const later = traysNow(run([20], [20]), [press(90, 1, 1)]);
+  expect(lastOfTrays(later, null).map((t) => t.entry)).toEqual(["press 90"]);
+  // the same moment, but another deed
+  expect(lastOfTrays(traysNow(run([20, 90], [90]), []), null)).toHaveLength(1);
+  expect(lastOfTrays(traysNow(run([], []), []), null)).toEqual([]);
+});
 
 it("follows each tray by itself, what waits here included", () => {
   const [one, two] = traysNow(run([10], []), [press(12, 2, 0), press(130, 1, 1)]);

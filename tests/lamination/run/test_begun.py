@@ -16,7 +16,8 @@ from tests.plans import station
 
 AT = datetime(2026, 3, 7, 10, 10, tzinfo=UTC)
 WORKED = work(station(finish=starting_finish(Family.CROISSANT)))
-STOPS = [s.key for s in WORKED.strip if s.key not in ("wash", "bake", "look")]
+TRAYS = [n for p in WORKED.shaped.trays.products for n in p.trays]
+STOPS = [s.key for s in WORKED.strip]
 
 
 @pytest.mark.parametrize("stop", STOPS)
@@ -47,12 +48,27 @@ def test_it_goes_on_from_there_and_a_time_can_be_put_right():
     assert not now.deeds[-1].assumed
 
 
-@pytest.mark.parametrize(("stop", "says"), [("nowhere", "no such step"), ("bake", "its own way")])
+@pytest.mark.parametrize(("stop", "says"), [("nowhere", "no such step")])
 def test_a_step_it_cannot_be_at_is_refused(stop, says):
     with pytest.raises(Faults) as wrong:
         begun(WORKED, Begun(stop, AT))
     assert wrong.value.faults[0].field == "stop"
     assert says in wrong.value.faults[0].message
+
+
+def test_once_trays_go_their_own_ways_all_of_them_have_come_as_far():
+    started, events = begun(WORKED, Begun("bake", AT))
+    now = stand(WORKED, started, events)
+    assert [t.tray for t in now.trays] == TRAYS
+    assert {(t.next.kind, t.next.stop) for t in now.trays} == {(EventKind.IN, "bake")}
+    assert all(d.assumed and d.at <= AT for t in now.trays for d in t.deeds)
+    into = Event("pressed-1", AT, EventKind.IN, "bake", tray=TRAYS[0])
+    admit(WORKED, started, events, into)
+    now = stand(WORKED, started, (*events, into))
+    assert now.trays[0].until - AT == timedelta(minutes=WORKED.stop("bake").made.bake_min)
+    # each was said to have happened when the plan has it, whatever was pressed
+    for event, rest in zip(events, range(len(events)), strict=True):
+        admit(WORKED, started, events[:rest], event)
 
 
 def test_a_time_without_its_zone_is_refused():

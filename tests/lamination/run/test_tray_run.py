@@ -208,3 +208,21 @@ def test_what_is_through_the_oven_and_cool_is_not_lost_any_more(desk):
         desk.tray(10 + 60 * step, 1, step)
     with pytest.raises(Faults, match="through already"):
         desk.say(500, EventKind.LOST, tray=1)
+
+
+def test_the_time_of_one_tray_is_put_right_between_its_own_and_moves_no_other(desk):
+    for tray in TRAYS[:2]:
+        desk.tray(20, tray, 0)
+    shaped = desk.events[-2]
+    desk.tray(80, TRAYS[0], 1)
+    desk.say(81, EventKind.MOVE, target=shaped.id, minutes=-12)
+    assert desk.at(TRAYS[0]).deeds[0].at == START + timedelta(minutes=8)
+    assert desk.at(TRAYS[1]).deeds[0].at == START + timedelta(minutes=20)
+    for minutes, says in ((-9, "before"), (75, "after")):
+        with pytest.raises(Faults, match=says):
+            desk.say(85, EventKind.MOVE, target=shaped.id, minutes=minutes)
+    # what was done with the whole dough cannot come after the first of its trays
+    cut = desk.events[len(BEFORE) - 1]
+    with pytest.raises(Faults, match="after"):
+        desk.say(86, EventKind.MOVE, target=cut.id, minutes=6)
+    desk.say(87, EventKind.MOVE, target=cut.id, minutes=3)

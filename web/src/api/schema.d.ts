@@ -5509,7 +5509,7 @@ export interface components {
         };
         /**
          * TrayDeed
-         * @description A step done with one tray, and when.
+         * @description A step done with one tray, and when; ``assumed``: as planned, for nobody pressed it.
          */
         TrayDeed: {
             /** Event Id */
@@ -5522,6 +5522,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Assumed
+             * @default false
+             */
+            assumed: boolean;
         };
         /**
          * TrayStanding

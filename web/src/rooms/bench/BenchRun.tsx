@@ -19,7 +19,7 @@ import { useAwake } from "@/offline/awake";
 import { Notices, PutAside } from "@/offline/Notices";
 import classes from "./BenchRun.module.css";
 import { Entries } from "./Entries";
-import { GoButton, PutRight } from "./GoButton";
+import { deedOf, GoButton, PutRight } from "./GoButton";
 import { Here } from "./Here";
 import { Keypad } from "./Keypad";
 import { MayItGoIn } from "./MayItGoIn";
@@ -70,6 +70,7 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
   const [asking, setAsking] = useState<Asking>(null);
   const away = isAway(view, waiting);
   const over = now.phase === "finished" || now.phase === "given_up";
+  const deed = deedOf(now);
   const warmth = useRunWarmth(view);
   useAwake(!over);
   usePedal();
@@ -117,7 +118,7 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
           </Ahead>
         )}
       </main>
-      {now.lastDeed && !over && <PutRight now={now} say={say} />}
+      {deed && !over && <PutRight deed={deed} say={say} />}
       <footer className={classes.foot}>
         <Tile
           icon={<IconTemperature />}

@@ -65,13 +65,28 @@ export function typed(text: string, near: Date, now: Date): Date | null {
   return found > now ? new Date(found.getTime() - 24 * 3_600_000) : found;
 }
 
+/** What of a dough's last deed is put right: its entries, what it was, and when. */
+interface Deed {
+  entries: string[];
+  what: string;
+  at: Date;
+}
+
+/** The last deed of a dough that is whole. */
+export const deedOf = ({ lastDeed }: Now): Deed | null =>
+  lastDeed && {
+    entries: [lastDeed.id],
+    what: lastDeed.kind === "done" ? `${lastDeed.name} done` : "Taken out",
+    at: lastDeed.at,
+  };
+
 /** The time of the last deed, put right by the minute. */
-export function PutRight({ now, say }: { now: Now; say: Say }) {
+export function PutRight({ deed, say }: { deed: Deed; say: Say }) {
   const clock = useClock();
-  const deed = now.lastDeed;
-  if (!deed) return null;
-  const what = deed.kind === "done" ? `${deed.name} done` : "Taken out";
-  const shift = (minutes: number) => say({ kind: "move", target: deed.id, minutes });
+  const { what } = deed;
+  const shift = (minutes: number) => {
+    for (const target of deed.entries) say({ kind: "move", target, minutes });
+  };
   return (
     <div className={classes.right}>
       <ActionIcon variant="outline" size={56} aria-label="−5 minutes" onClick={() => shift(-5)}>

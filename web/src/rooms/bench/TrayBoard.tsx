@@ -4,9 +4,18 @@ import { useInterval } from "@mantine/hooks";
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { type Do, made, stepOf, stopOf } from "@/api/steps";
+import { clock as timeOfDay } from "@/app/time";
 import { span } from "@/measures/quantity";
 import bench from "./BenchRun.module.css";
-import { type Event, minutesBetween, type RunView, type TrayNow, urgency } from "./now";
+import { PutRight } from "./GoButton";
+import {
+  type Event,
+  lastOfTrays,
+  minutesBetween,
+  type RunView,
+  type TrayNow,
+  urgency,
+} from "./now";
 import classes from "./TrayBoard.module.css";
 import { useClock } from "./useClock";
 import type { Saying } from "./useRun";
@@ -48,7 +57,23 @@ export function stageWords(tray: TrayNow, place: string | undefined, clock: Date
 
 const placeAfterShaping = (view: RunView) => stopOf(view.worked, "shape")?.rest?.place;
 
+/** What was done last with the chosen tray, or with those of the last press. */
+function trayDeedOf(view: RunView, trays: TrayNow[], chosen: number | null) {
+  const last = lastOfTrays(trays, chosen);
+  const [first] = last;
+  if (!first?.last || !first.since) return null;
+  const does = view.worked.strip.find((s) => s.key === first.last?.stop)?.do as Do | undefined;
+  const done = stepWords(first.last, does ?? null, placeAfterShaping(view)).toLowerCase();
+  return {
+    entries: last.flatMap((t) => t.entry ?? []),
+    what: `${last.length > 1 ? `${last.length} trays` : `Tray ${first.tray}`} ${done}`,
+    at: first.since,
+  };
+}
+
 export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Event[] }) {
+  // the tray whose time is being put right
+  const [chosen, setChosen] = useState<number | null>(null);
   const place = placeAfterShaping(view);
   const turn = stepOf(view.plan, "bake")?.bake.turn_tray;
   const proofing = trays.some((t) => t.since && t.next?.kind === "out" && t.does === "shape");
@@ -57,6 +82,7 @@ export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Even
     ...waiting.map((e) => e.words),
   ]);
   const loads = [...new Set(trays.map((t) => t.load))];
+  const latest = trayDeedOf(view, trays, null);
   const lost = trays.filter((t) => t.lost).length;
   const done = trays.filter((t) => !t.next).length - lost;
   const [losing, setLosing] = useState<TrayNow | null>(null);
@@ -100,6 +126,9 @@ export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Even
                 <Tray
                   key={tray.tray}
                   {...{ tray, view, say, place, turn }}
+                  chosen={tray.tray === chosen}
+                  choose={() => setChosen(tray.tray === chosen ? null : tray.tray)}
+                  move={say}
                   lose={() => setLosing(tray)}
                 />
               ))}
@@ -107,6 +136,7 @@ export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Even
           </section>
         );
       })}
+      {latest && chosen === null && <PutRight deed={latest} say={say} />}
       {proofing && (
         <section className={classes.signs} aria-label="Is it ready?">
           {made(view.worked, "wash")?.signs.map((sign) => (
@@ -153,11 +183,15 @@ interface TrayProps {
   view: RunView;
   say: Props["say"];
   lose: () => void;
+  chosen: boolean;
+  choose: () => void;
+  /** Say that it happened earlier or later; it stays the chosen one. */
+  move: Props["say"];
   place?: string;
   turn?: boolean;
 }
 
-function Tray({ tray, view, say, lose, place, turn }: TrayProps) {
+function Tray({ tray, view, say, lose, chosen, choose, move, place, turn }: TrayProps) {
   const clock = useClock();
   const left = tray.until && !tray.lost ? minutesBetween(clock, tray.until) : null;
   const whole = tray.since && tray.until ? minutesBetween(tray.since, tray.until) : 0;
@@ -165,6 +199,7 @@ function Tray({ tray, view, say, lose, place, turn }: TrayProps) {
   const over = left !== null && left <= 0;
   const baking = tray.last?.kind === "in";
   const product = stepOf(view.plan, "cut")?.products[tray.product]?.name;
+  const deed = chosen ? trayDeedOf(view, [tray], tray.tray) : null;
   return (
     <li
       className={classes.tray}
@@ -176,6 +211,17 @@ function Tray({ tray, view, say, lose, place, turn }: TrayProps) {
       <div className={classes.stage}>
         <span>
           {tray.pieces} {product}
+          {tray.since && !tray.lost && (
+            <button
+              type="button"
+              className={classes.when}
+              aria-expanded={chosen}
+              aria-label={`Put right when: tray ${tray.tray}`}
+              onClick={choose}
+            >
+              since {timeOfDay(tray.since)}
+            </button>
+          )}
         </span>
         <b>{stageWords(tray, place, clock)}</b>
         {left !== null && (
@@ -205,6 +251,11 @@ function Tray({ tray, view, say, lose, place, turn }: TrayProps) {
         >
           {stepWords(tray.next, tray.does, place)}
         </button>
+      )}
+      {deed && (
+        <div className={classes.putRight}>
+          <PutRight deed={deed} say={move} />
+        </div>
       )}
     </li>
   );

@@ -36,6 +36,8 @@ export interface TrayNow {
   does: Do | null;
   since: Date | null;
   until: Date | null;
+  /** The entry of what was done with it last. */
+  entry: string | null;
   /** It comes to nothing: burnt, or dropped. */
   lost: boolean;
 }
@@ -174,6 +176,7 @@ export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
       lost,
       does: (rest?.do as Do | undefined) ?? null,
       since: last?.at ?? null,
+      entry: last?.id ?? null,
       until: last && minutes !== undefined ? new Date(last.at.getTime() + minutes * MINUTE) : null,
     };
   });
@@ -268,3 +271,21 @@ export function spokeLately(probes: Schemas["ProbeView"][], now: Date) {
       minutesBetween(new Date(p.last_at), now) <= LATELY_MIN,
   );
 }
+
+/** What was done with trays last, all of one press together; or what was done with the chosen one. */
+export function lastOfTrays(trays: TrayNow[], chosen: number | null): TrayNow[] {
+  const done = trays.filter((t) => t.entry && t.since && !t.lost);
+  const mine = done.find((t) => t.tray === chosen);
+  if (mine) return [mine];
+  const when = (t: TrayNow) => t.since?.getTime() ?? 0;
+  const latest = done.reduce<TrayNow | null>((a, b) => (a && when(a) >= when(b) ? a : b), null);
+  const same = (t: TrayNow) =>
+    latest !== null &&
+    t.last?.kind === latest.last?.kind &&
+    t.last?.stop === latest.last?.stop &&
+    when(latest) - when(t) < TOGETHER_MS;
+  return done.filter(same);
+}
+
+/** Entries this near to each other came of one press. */
+const TOGETHER_MS = 2_000;

@@ -24,6 +24,7 @@ const HEADS: Record<string, string> = {
 export function TrayTable({ run }: { run: RunView }) {
   const { trays } = run.standing;
   if (run.tray_steps.length === 0 || !trays.some((t) => t.lost || t.deeds.length > 0)) return null;
+  const does = new Map(run.worked.strip.map((s) => [s.key, s.do]));
   return (
     <section>
       <h2>Trays</h2>
@@ -33,7 +34,7 @@ export function TrayTable({ run }: { run: RunView }) {
             <th scope="col">Tray</th>
             {run.tray_steps.map((s) => (
               <th scope="col" key={s.kind + s.stop}>
-                {HEADS[`${s.kind} ${s.stop}`]}
+                {HEADS[`${s.kind} ${does.get(s.stop)}`]}
               </th>
             ))}
           </tr>
@@ -54,6 +55,7 @@ export function TrayTable({ run }: { run: RunView }) {
                     : t.lost && i === t.deeds.length
                       ? `lost ${clock(t.lost.at)}`
                       : "–"}
+                  {t.deeds[i]?.assumed && <span className="quiet"> as planned</span>}
                 </td>
               ))}
             </tr>

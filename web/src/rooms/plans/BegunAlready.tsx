@@ -17,8 +17,7 @@ interface Props {
 
 /** A dough that was begun before the tablet was touched: where it is, and since when. */
 export function BegunAlready({ planId, worked, opened, close }: Props) {
-  const trays = worked.strip.findIndex((s) => s.trays);
-  const stops = worked.strip.slice(1, trays < 0 ? undefined : trays + 1);
+  const stops = worked.strip.slice(1);
   const [stop, setStop] = useState(stops[0]?.key ?? "");
   const [at, setAt] = useState(() => new Date(houseTime()).toISOString());
   const start = useStartRun();
