@@ -17,7 +17,7 @@ from ninja.files import UploadedFile
 from bakehouse.bench.models import EventRecord, Photo, Run
 from bakehouse.bench.runs import events_of, run_of, snapshot
 from bakehouse.day.library import dough_of
-from bakehouse.documents import Problem, dump, read
+from bakehouse.documents import dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import signed_in, user_of
 from bakehouse.pictures import LARGEST_FILE, small_jpeg
@@ -364,7 +364,7 @@ def _check_clock(run: Run, event: Event) -> None:
         )
 
 
-@router.post("/runs/{uuid:run_id}/photos", auth=signed_in, response={200: RunNow, 422: Problem})
+@router.post("/runs/{uuid:run_id}/photos", auth=signed_in, response=RunNow)
 def add_photo(
     request: HttpRequest,
     run_id: UUID,

@@ -14,7 +14,7 @@ from ninja.files import UploadedFile
 from ninja.security import HttpBearer
 
 from bakehouse.cold.models import ProbeRecord, Sample
-from bakehouse.documents import AnyPlan, Problem
+from bakehouse.documents import AnyPlan
 from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from lamination.terms import Checked, Fault, Faults, Length, Range
@@ -120,23 +120,23 @@ def _hash(token: str) -> str:
     return hashlib.sha256(token.encode()).hexdigest()
 
 
-@router.post("/warmth", auth=signed_in, response={200: WorkedWarmth, 422: Problem})
+@router.post("/warmth", auth=signed_in, response=WorkedWarmth)
 def warmth(request: HttpRequest, ask: Body[AskWarmth]) -> WorkedWarmth:
     return work_warmth(ask.plan, the_kitchen(), ask.today, ask.what_if)
 
 
-@router.post("/judge", auth=signed_in, response={200: Judgement, 422: Problem})
+@router.post("/judge", auth=signed_in, response=Judgement)
 def judge(request: HttpRequest, ask: Body[AskJudge]) -> Judgement:
     return judge_lock_in(ask.plan, ask.feel, the_kitchen())
 
 
-@router.post("/learn", auth=signed_in, response={200: Learned, 422: Problem})
+@router.post("/learn", auth=signed_in, response=Learned)
 def learn(request: HttpRequest, lesson: Body[Lesson]) -> Learned:
     fit = learn_place(lesson, the_kitchen())
     return Learned(fit, learned(fit, lesson.place))
 
 
-@router.post("/learn/keep", auth=head_only, response={200: Learned, 422: Problem})
+@router.post("/learn/keep", auth=head_only, response=Learned)
 def keep_lesson(request: HttpRequest, lesson: Body[Lesson]) -> Learned:
     """Take a lesson over into the kitchen, which then says that the value is its own."""
     kitchen = the_kitchen()
@@ -145,7 +145,7 @@ def keep_lesson(request: HttpRequest, lesson: Body[Lesson]) -> Learned:
     return Learned(fit, learned(fit, lesson.place))
 
 
-@router.post("/learn/csv", auth=signed_in, response={200: list[ProbeReading], 422: Problem})
+@router.post("/learn/csv", auth=signed_in, response=list[ProbeReading])
 def read_table(request: HttpRequest, file: File[UploadedFile]) -> list[ProbeReading]:
     """Readings from any logger's table."""
     if (file.size or 0) > LARGEST_TABLE:
@@ -157,7 +157,7 @@ def read_table(request: HttpRequest, file: File[UploadedFile]) -> list[ProbeRead
     return list(read_logger_csv(text))
 
 
-@router.post("/learn/simulated", auth=signed_in, response={200: list[ProbeReading], 422: Problem})
+@router.post("/learn/simulated", auth=signed_in, response=list[ProbeReading])
 def simulated_probe(request: HttpRequest, lesson: Body[Lesson]) -> list[ProbeReading]:
     """What the simulated probe says of such a rest: in a fridge of its own, with noise and faults."""
     return list(simulate_lesson(lesson, the_kitchen()))
@@ -168,7 +168,7 @@ def list_probes(request: HttpRequest) -> list[ProbeView]:
     return [_probe(p) for p in ProbeRecord.objects.prefetch_related("samples")]
 
 
-@router.post("/probes", auth=head_only, response={200: ProbeView, 422: Problem})
+@router.post("/probes", auth=head_only, response=ProbeView)
 def new_probe(request: HttpRequest, probe: Body[NewProbe]) -> ProbeView:
     """Make a probe known; its token is shown this once."""
     token = secrets.token_urlsafe(24)
@@ -201,7 +201,7 @@ def readings_of(request: HttpRequest, probe_id: int, hours: int = 4) -> list[Pro
     ]
 
 
-@router.post("/probes/readings", auth=ProbeToken(), response={200: Taken, 422: Problem})
+@router.post("/probes/readings", auth=ProbeToken(), response=Taken)
 def take_readings(request: HttpRequest, batch: Body[ProbeBatch]) -> Taken:
     """Readings of the probe whose token is sent: ``Authorization: Bearer <token>``."""
     probe: ProbeRecord = request.auth  # type: ignore[attr-defined]

@@ -13,7 +13,7 @@ from ninja import Body, Router, Status
 
 from bakehouse.day.library import order_in, plans_of
 from bakehouse.day.models import OrderRecord
-from bakehouse.documents import Problem, as_download, dump, read
+from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
@@ -76,7 +76,7 @@ def _worked(order: Order) -> WorkedOrder:
     return work_order(order, plans_of(order), the_kitchen())
 
 
-@router.post("/order/work", auth=signed_in, response={200: WorkedOrder, 422: Problem})
+@router.post("/order/work", auth=signed_in, response=WorkedOrder)
 def work_an_order(request: HttpRequest, order: Body[Order]) -> WorkedOrder:
     return _worked(order)
 
@@ -138,9 +138,7 @@ def copy_order(request: HttpRequest, order_id: int, asked: Body[CopyOrder]) -> S
     return _saved(OrderRecord.begun(dump(order), user_of(request)))
 
 
-@router.post(
-    "/orders/{int:order_id}/next", auth=head_only, response={200: SavedOrder, 422: Problem}
-)
+@router.post("/orders/{int:order_id}/next", auth=head_only, response=SavedOrder)
 def make_next(request: HttpRequest, order_id: int) -> SavedOrder:
     """The next order that a standing one stands for."""
     record = OrderRecord.there(order_id)

@@ -143,7 +143,7 @@ def schema_of_a_day(request: HttpRequest) -> dict[str, Any]:
     return day_schema()
 
 
-@router.post("/order/timetable", auth=signed_in, response={200: Arranged, 422: Problem})
+@router.post("/order/timetable", auth=signed_in, response=Arranged)
 def arrange_an_order(request: HttpRequest, asked: Body[ArrangeOrder]) -> Arranged:
     """A timetable of an order; nothing is kept."""
     try:
@@ -154,9 +154,7 @@ def arrange_an_order(request: HttpRequest, asked: Body[ArrangeOrder]) -> Arrange
     return Arranged(found, list(numbered), None, None, False, None)
 
 
-@router.post(
-    "/orders/{int:order_id}/timetable", auth=head_only, response={200: Arranged, 422: Problem}
-)
+@router.post("/orders/{int:order_id}/timetable", auth=head_only, response=Arranged)
 def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arranged:
     """Arrange the day anew, and keep that."""
     record = OrderRecord.there(order_id)
@@ -233,7 +231,7 @@ def _since(record: OrderRecord) -> Since | None:
     return Since(timezone.now(), tuple(happened), kept.tasks, given_up_of(standings))
 
 
-@router.post("/orders/{int:order_id}/again", auth=signed_in, response={200: Arranged, 422: Problem})
+@router.post("/orders/{int:order_id}/again", auth=signed_in, response=Arranged)
 def arrange_again(request: HttpRequest, order_id: int, only_if_it_moves: bool = False) -> Arranged:
     """The rest of the day from what has happened, within two seconds; kept as a proposal.
 

@@ -8,7 +8,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import File, Router
 from ninja.files import UploadedFile
 
-from bakehouse.documents import Problem, as_download
+from bakehouse.documents import as_download
 from bakehouse.kitchen.card_files import (
     LARGEST_FILE,
     card_file,
@@ -32,7 +32,7 @@ class KeptPicture:
     picture: str
 
 
-@router.post("/cards/pictures", auth=head_only, response={200: KeptPicture, 422: Problem})
+@router.post("/cards/pictures", auth=head_only, response=KeptPicture)
 def add_picture(request: HttpRequest, file: File[UploadedFile]) -> KeptPicture:
     """Keep a picture of a step; a card shows it once it names it."""
     if (file.size or 0) > LARGEST_PICTURE:
@@ -60,7 +60,7 @@ def download_card(request: HttpRequest, key: str) -> HttpResponse:
     return as_download(card_file(card), "application/json", card.name, "card.json")
 
 
-@router.post("/cards/file", auth=head_only, response={200: OwnCard, 422: Problem})
+@router.post("/cards/file", auth=head_only, response=OwnCard)
 def upload_card(request: HttpRequest, file: File[UploadedFile]) -> OwnCard:
     """Read a card from a file, to be put among one's own."""
     if (file.size or 0) > LARGEST_FILE:

@@ -15,7 +15,6 @@ from pydantic.json_schema import GenerateJsonSchema
 from bakehouse.documents import (
     LARGEST_FILE,
     AnyPlan,
-    Problem,
     adapter,
     as_download,
     dump,
@@ -194,7 +193,7 @@ def _saved(record: PlanRecord) -> SavedPlan:
     return SavedPlan(record.pk, record.revision, record.updated_at, plan_in(record))
 
 
-@router.post("/work", auth=signed_in, response={200: WorkedPlan, 422: Problem})
+@router.post("/work", auth=signed_in, response=WorkedPlan)
 def work_plan(request: HttpRequest, plan: Body[AnyPlan]) -> WorkedPlan:
     """All that follows; every way out that is offered has been tried, and clears what it is for."""
     kitchen = the_kitchen()
@@ -202,23 +201,23 @@ def work_plan(request: HttpRequest, plan: Body[AnyPlan]) -> WorkedPlan:
     return replace(worked, notes=sound(plan, kitchen, worked))
 
 
-@router.post("/section", auth=signed_in, response={200: LineSection, 422: Problem})
+@router.post("/section", auth=signed_in, response=LineSection)
 def cut_across(request: HttpRequest, ask: Body[CutAcross]) -> LineSection:
     return section_along(ask.plan, ask.stop, ask.line, the_kitchen())
 
 
-@router.post("/suggest", auth=signed_in, response={200: Found, 422: Problem})
+@router.post("/suggest", auth=signed_in, response=Found)
 def suggest_folds(request: HttpRequest, ask: Body[WishFor]) -> Found:
     return suggest(ask.plan, ask.search, the_kitchen())
 
 
-@router.post("/turns", auth=signed_in, response={200: Plan, 422: Problem})
+@router.post("/turns", auth=signed_in, response=Plan)
 def take_turns(request: HttpRequest, take: Body[Take]) -> Plan:
     """The plan with other turns; nothing is saved."""
     return with_turns(take.plan, tuple(take.turns))
 
 
-@router.post("/amend", auth=signed_in, response={200: Plan, 422: Problem})
+@router.post("/amend", auth=signed_in, response=Plan)
 def amend_plan(request: HttpRequest, ask: Body[Ask]) -> Plan:
     """The plan with one change made that others follow from; nothing is saved."""
     return amend(ask.plan, ask.amendment, the_kitchen())

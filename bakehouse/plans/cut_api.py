@@ -8,7 +8,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Body, File, Router
 from ninja.files import UploadedFile
 
-from bakehouse.documents import LARGEST_FILE, AnyPlan, Problem, as_download
+from bakehouse.documents import LARGEST_FILE, AnyPlan, as_download
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import signed_in
 from bakehouse.plans.library import plan_of
@@ -54,24 +54,24 @@ def download_template(
     raise Http404("A template comes as svg or pdf.")
 
 
-@router.post("/layouts", auth=signed_in, response={200: Allotments, 422: Problem})
+@router.post("/layouts", auth=signed_in, response=Allotments)
 def search_layouts(request: HttpRequest, ask: Body[AskLayouts]) -> Allotments:
     """The best ways to share the last sheet between the plan's products."""
     return allot(ask.plan, ask.search, the_kitchen())
 
 
-@router.post("/weighing", auth=signed_in, response={200: Weighed, 422: Problem})
+@router.post("/weighing", auth=signed_in, response=Weighed)
 def judge_weighing(request: HttpRequest, weighing: Body[Weighing]) -> Weighed:
     return check_weighing(weighing, the_kitchen())
 
 
-@router.post("/weighing/simulated", auth=signed_in, response={200: list[float], 422: Problem})
+@router.post("/weighing/simulated", auth=signed_in, response=list[float])
 def weigh_simulated(request: HttpRequest, setting: Body[ScaleSetting]) -> list[float]:
     """What the simulated scale says of a row of pieces, one after another."""
     return list(simulated_scale(setting))
 
 
-@router.post("/weighing/csv", auth=signed_in, response={200: list[float], 422: Problem})
+@router.post("/weighing/csv", auth=signed_in, response=list[float])
 def read_weights(request: HttpRequest, file: File[UploadedFile]) -> list[float]:
     """Weights from any scale's table."""
     if (file.size or 0) > LARGEST_FILE:

@@ -351,6 +351,8 @@ _KEEP = (
     _row("keep.freezer_puff_firm_days", "puff in the freezer, firm butter", 180, "days", 1, 400),
     _row("keep.firm_butter_c", "a butter is firm that lets go above", 21, "°C", 10, 40),
     _row("again.keeps_h", "baked pieces wait for a second bake", 30, "h", 1, 200, group="keep"),
+    _row("strew.unknown_g_ml", "a spread that is no ingredient here weighs", 1.15, "g in a ml", 0.1, 3,
+         group="keep"),
     _row("strew.draws_min", "sugar or salt in a dough runs after", 45, "min", 0, 600, group="keep"),
 )  # fmt: skip
 

@@ -1,6 +1,7 @@
 """What is cut from a sheet and becomes of it: layouts, weights, shaping, trays, wash and bake."""
 
 from lamination.pieces.baking import Bake, Colour, Oven, Stage, Wash
+from lamination.pieces.cards import CARDS, ShapingCard
 from lamination.pieces.checkweigh import (
     ScaleSetting,
     Weighed,
@@ -10,7 +11,7 @@ from lamination.pieces.checkweigh import (
     simulated_scale,
 )
 from lamination.pieces.products import Addition, Product, Shape
-from lamination.pieces.shaping import CARDS, Card, ShapingCard
+from lamination.pieces.shaping import Card
 
 __all__ = [
     "CARDS", "Addition", "Bake", "Card", "Colour", "Oven", "Product", "ScaleSetting", "Shape",

@@ -60,7 +60,8 @@ def shaped_size(product: Product, blank: Blank, thickness_mm: float, kitchen: Ki
 
     A rolled piece is a spiral: its diameter is that of a circle with the same section, √(4·H·t/π).
     A pocket is a square of its corners' halves; a plait is as wide as its strands side by side; a slice
-    lies on its cut side; what lies flat keeps its size. Source: geometry, and two rows of the kitchen.
+    lies on its cut side; the halves of a coil that is split each keep half its section; what lies flat
+    keeps its size, and what is in a tin fills it from below. Source: geometry, and rows of the kitchen.
     """
     base, tall, t = blank.along_mm, blank.across_mm, thickness_mm
     own = kitchen.card(product.own_card)
@@ -69,9 +70,14 @@ def shaped_size(product: Product, blank: Blank, thickness_mm: float, kitchen: Ki
     coil = math.sqrt(4 * tall * t / math.pi)
     if product.card is Card.CRESCENT and product.shape is Shape.TRIANGLE:
         return Size(base * kitchen["shape.wings"], coil, coil)
+    through = math.sqrt(4 * base * t / math.pi)
     if product.card is Card.SLICE:
-        through = math.sqrt(4 * base * t / math.pi)
         return Size(through, through, tall)
+    if product.card in (Card.SPLIT, Card.SPLIT_KNOT):
+        half = through / math.sqrt(2)
+        if product.card is Card.SPLIT:
+            return Size(tall * kitchen["shape.twist_long"], 2 * half, half)
+        return Size(3 * half + tall / 6, 3 * half + tall / 6, 2 * half)
     if product.card is Card.ROLL:
         return Size(base, coil, coil)
     if product.card is Card.POCKET:
@@ -88,8 +94,9 @@ def shaped_size(product: Product, blank: Blank, thickness_mm: float, kitchen: Ki
         return Size(3 * thick + long / 6, 3 * thick + long / 6, 2 * thick)
     if product.card is Card.CROWN:
         return Size(kitchen["tin.cup_mm"], kitchen["tin.cup_mm"], 3 * t)
-    if product.card is Card.LOAF:
-        return Size(kitchen["tin.length_mm"], kitchen["tin.width_mm"], 3 * t)
+    if product.card in (Card.LOAF, Card.FAN):
+        long, wide = kitchen["tin.length_mm"], kitchen["tin.width_mm"]
+        return Size(long, wide, max(product.strands * base * tall * t / (long * wide), t))
     if product.card in (Card.FRAME, Card.WHIRL):
         return Size(base, tall, 2 * t)
     if product.card is Card.TURNOVER:

@@ -13,7 +13,6 @@ from dataclasses import replace
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import converted
 from lamination.pieces.products import Shape
-from lamination.pieces.shaping import Card
 from lamination.plan.amend_formula import (
     add_line,
     add_preferment,
@@ -30,6 +29,7 @@ from lamination.plan.work import work
 from lamination.sheet.lockin import sheet_over_block
 from lamination.steps import KINDS
 from lamination.steps.bake import Baking
+from lamination.steps.roll_up import RollUp
 from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import g, mm
 from lamination.terms.trade import Method
@@ -256,7 +256,7 @@ def _piece_g(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
         sized = replace(product, base_mm=round(base, 1))
     else:
         # what has one size grows with the root of its area
-        sliced = made.products[n].card is Card.SLICE
+        sliced = plan.first(RollUp) is not None
         grows = times if product.shape.has_height or sliced else math.sqrt(times)
         sized = replace(product, base_mm=round(product.base_mm * grows, 1))
     products = (*cut.products[:n], sized, *cut.products[n + 1 :])

@@ -108,10 +108,14 @@ class Setting:
 
 @dataclass(frozen=True, slots=True)
 class Carried:
-    """What was strewn or spread on a dough and goes along with it, evenly: an ingredient or a name, g."""
+    """What was strewn or spread on a dough and goes along with it, evenly: an ingredient or a name, g.
+
+    ``layer_mm3``: how much room it takes as a layer of its own; 0 where it was rolled into the dough.
+    """
 
     what: str
     grams: float
+    layer_mm3: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,7 +173,9 @@ class Lies:
 
     def keeping(self, share: float) -> tuple[Carried, ...]:
         """What goes along with a share (0 to 1) of what lies there."""
-        return tuple(replace(c, grams=c.grams * share) for c in self.carried)
+        return tuple(
+            replace(c, grams=c.grams * share, layer_mm3=c.layer_mm3 * share) for c in self.carried
+        )
 
     def leaves(self) -> tuple[int, int]:
         """Butter leaves and all leaves, where the folds made all of them."""

@@ -182,7 +182,7 @@ def _sliced(step: Cut, lies: Lies) -> Cut:
     slices = tuple(
         replace(
             p, shape=Shape.RECTANGLE, base_mm=long, height_mm=p.base_mm, notch_mm=0.0, hole_mm=0.0,
-            card=Card.SLICE, nested=None,
+            card=p.card if p.card.of_coil else Card.SLICE, nested=None,
         )
         for p in step.products
     )  # fmt: skip

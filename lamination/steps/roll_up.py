@@ -29,11 +29,12 @@ class RollUp(Step):
 
 @dataclass(frozen=True, slots=True)
 class RollUpFigures:
-    """The coil: how long, how thick through, mm, and how often it goes round."""
+    """The coil: how long, how thick through, mm, and how often it goes round; what is spread, mm thick."""
 
     length_mm: float
     diameter_mm: float
     rounds: float
+    spread_mm: float
     do: Literal["roll_up"] = "roll_up"
 
 
@@ -41,7 +42,7 @@ def coil_of(long_mm: float, thick_mm: float, core_mm: float = 0.0) -> Coil:
     """A sheet so long and so thick rolled up round a core.
 
     Its section is kept: π/4·(D² - d²) = L·t, and each round adds twice its thickness: n = (D - d)/2t.
-    Source: geometry. What is spread on it is not counted.
+    Source: geometry. ``thick_mm`` counts what is spread on it.
     """
     across = math.sqrt(core_mm**2 + 4 * long_mm * thick_mm / math.pi)
     return Coil(across, (across - core_mm) / (2 * thick_mm))
@@ -53,9 +54,10 @@ def effect(step: RollUp, lies: Lies, setting: Setting) -> Made:
         raise Faults(Fault("do", "It lies double or is rolled up already. Do one of the two."))
     laid = turn(lies.laminate) if step.across else lies.laminate
     size = size_of(laid)
-    coil = coil_of(size.length_mm, size.thickness_mm, step.core_mm)
+    spread_mm = sum(c.layer_mm3 for c in lies.carried) / (size.length_mm * size.width_mm)
+    coil = coil_of(size.length_mm, size.thickness_mm + spread_mm, step.core_mm)
     there = replace(lies, size=size, sheet=laid, coil=coil)
-    return Made(there, RollUpFigures(size.width_mm, coil.diameter_mm, coil.rounds))
+    return Made(there, RollUpFigures(size.width_mm, coil.diameter_mm, coil.rounds, spread_mm))
 
 
 def instruct(here: Here[RollUp]) -> Iterator[str]:
@@ -70,10 +72,11 @@ def workings(here: Here[RollUp]) -> Iterator[Working]:
     """How the coil was got."""
     made, size = here.figures, here.made[here.n].lies.size
     assert size is not None
+    spread = f" with {mm(made.spread_mm)} of what is spread on it" if made.spread_mm else ""
     yield here.works(
         "diameter_mm",
-        f"{mm(size.length_mm)} of sheet, {mm(size.thickness_mm)} thick, rolled up keeps its section: "
-        f"{mm(made.diameter_mm)} through, without what is spread on it.",
+        f"{mm(size.length_mm)} of sheet, {mm(size.thickness_mm)} thick{spread}, rolled up keeps its "
+        f"section: {mm(made.diameter_mm)} through.",
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Literal
@@ -9,9 +10,10 @@ from typing import Literal
 from lamination.dough.recipe import Recipe
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.house import bulk_g_ml
+from lamination.pieces.cards import CARDS
 from lamination.pieces.cutting import blank_in
 from lamination.pieces.products import Product
-from lamination.pieces.shaping import CARDS
+from lamination.pieces.shaping import Card
 from lamination.pieces.trays import WorkedTrays, work_trays
 from lamination.steps._labels import labels_of
 from lamination.steps._things import found
@@ -59,11 +61,12 @@ def effect(step: Shaping, lies: Lies, setting: Setting) -> Made:
     cut, made = lies.of_cut
     size = lies.size
     assert size is not None
+    t = size.thickness_mm
+    if lies.coil:  # a sheet that fills its section, with what is spread on it
+        t = math.pi * lies.coil.diameter_mm**2 / (4 * size.length_mm)
     blanks = tuple(blank_in(p, cut.shrink_pct, cut.across) for p in cut.products)
     pieces = tuple(p.pieces for p in made.products)
-    trays = work_trays(
-        cut.products, blanks, pieces, size.thickness_mm, setting.recipe.family, setting.kitchen
-    )
+    trays = work_trays(cut.products, blanks, pieces, t, setting.recipe.family, setting.kitchen)
     thick = max((p.shaped.even_mm for p in trays.products if p.trays), default=0.0)
     filled = tuple(
         _filled(p, of.piece_g, setting.recipe)
@@ -146,6 +149,13 @@ def mind(here: Here[Shaping]) -> Iterator[Note]:
                 f"card-{n}", "know", f"No card for {named(product.name)}",
                 "The Kitchen has its card no more. It is shaped as it is cut until you choose another.",
                 plan_field=here.path(f"products[{n}].own_card", at),
+            )  # fmt: skip
+        split = product.card in (Card.SPLIT, Card.SPLIT_KNOT) and not product.own_card
+        if split and not any(s.kind_name == "roll_up" for s in here.steps):
+            yield here.note(
+                f"coil-{n}", "know", f"{named(product.name)} is made of a coil",
+                "This card splits a coil: roll the sheet up before it is cut, or choose another card.",
+                plan_field=here.path(f"products[{n}].card", at),
             )  # fmt: skip
         piece_g = figures.products[n].piece_g
         share = (

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
+from lamination.materials.house import bulk_g_ml
 from lamination.steps._things import found, weighed
 from lamination.steps.base import (
     Carried,
@@ -80,7 +81,11 @@ def effect(step: Strew, lies: Lies, setting: Setting) -> Made:
         100 * step.grams / recipe.dough.mass_g,
         draws,
     )
-    return Made(replace(lies, carried=(*lies.carried, Carried(step.what, step.grams))), figures)
+    # on a package it goes into the dough with the next roll; on the last sheet it stays on top
+    per_ml = (bulk_g_ml(thing) if thing else None) or setting.kitchen["strew.unknown_g_ml"]
+    layer_mm3 = 1000 * step.grams / per_ml if lies.form is Form.SHEET else 0.0
+    put = Carried(step.what, step.grams, layer_mm3)
+    return Made(replace(lies, carried=(*lies.carried, put)), figures)
 
 
 def instruct(here: Here[Strew]) -> Iterator[str]:

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from lamination.pieces.shaping import CARDS
+from lamination.pieces.cards import CARDS
 
 ROOT = Path(__file__).resolve().parents[2]
 MOST_LINES = 420

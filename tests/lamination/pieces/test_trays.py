@@ -11,9 +11,10 @@ from lamination.kitchen.cards import CardLine, OwnCard, Part
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Allergen
 from lamination.pieces.baking import Oven, converted
+from lamination.pieces.cards import CARDS
 from lamination.pieces.cutting import blank_of
 from lamination.pieces.products import Addition, Product, Shape, Topping
-from lamination.pieces.shaping import CARDS, Card
+from lamination.pieces.shaping import Card
 from lamination.pieces.trays import load_trays, on_tray, risen_size, shaped_size
 from lamination.plan.starts import starting_finish
 from lamination.plan.work import work

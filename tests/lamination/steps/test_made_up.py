@@ -10,7 +10,9 @@ from hypothesis import strategies as st
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.products import Product, Shape
+from lamination.pieces.shaping import Card
 from lamination.plan.amend import scaled
+from lamination.plan.starts import starting_finish
 from lamination.plan.walk import walk
 from lamination.plan.work import work
 from lamination.steps.cut import Cut
@@ -25,7 +27,7 @@ from lamination.steps.turn import Trim
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
 from lamination.terms.said import plain
-from lamination.terms.trade import Method, Place
+from lamination.terms.trade import Family, Method, Place
 from tests.plans import station, turns
 
 KITCHEN = Kitchen()
@@ -290,6 +292,61 @@ def test_slices_of_a_coil_share_the_sheet():
     assert "Slice it in 10 pieces" in said(rolled, "cut")
     came, went = books(rolled)
     assert went == pytest.approx(came, rel=1e-9)
+
+
+def coil(*after_last, card=Card.SPLIT, base=200.0):
+    plan = station(
+        cut=Cut((Product("Twist", Shape.STRIP, base, 200, card=card),)),
+        last_sheet=LastSheet(4, 400),
+        finish=starting_finish(Family.CROISSANT),
+    )
+    return with_after(plan, "final", *after_last)
+
+
+def test_what_is_spread_makes_the_coil_thicker_by_its_own_volume():
+    plain = made(coil(RollUp()), "roll_up")
+    spread = coil(Strew("apricot jam", 460, spread=True), RollUp())
+    rolled = made(spread, "roll_up")
+    sheet = work(spread, KITCHEN).final
+    # 460 g at 1.15 g in a ml is 400 ml, over the sheet
+    layer = 400_000 / (sheet.length_mm * sheet.width_mm)
+    assert rolled.spread_mm == pytest.approx(layer)
+    section = math.pi / 4 * (rolled.diameter_mm**2 - plain.diameter_mm**2)
+    assert section * rolled.length_mm == pytest.approx(400_000, rel=1e-9)
+    assert rolled.rounds < plain.rounds
+    # an ingredient of the shelf lies as it is measured; what is rolled in adds no layer
+    sugar = made(coil(Strew("sugar", 85), RollUp()), "roll_up")
+    assert sugar.spread_mm * sheet.length_mm * sheet.width_mm == pytest.approx(100_000)
+    inside = with_after(coil(RollUp()), "turn-1", Strew("sugar", 85))
+    assert made(inside, "roll_up").spread_mm == 0
+
+
+def test_a_coil_is_split_and_plaited_or_knotted_its_section_halved():
+    for card in (Card.SPLIT, Card.SPLIT_KNOT):
+        plan = coil(RollUp(), card=card)
+        worked = work(plan, KITCHEN)
+        assert worked.cut.products[0].card is card
+        assert worked.cut.pieces == 2
+        through = made(plan, "roll_up").diameter_mm
+        shaped = worked.shaped.trays.products[0].shaped
+        half = through / math.sqrt(2)
+        thick = half if card is Card.SPLIT else 2 * half
+        assert shaped.thickness_mm == pytest.approx(thick)
+        assert 2 * math.pi / 4 * half**2 == pytest.approx(math.pi / 4 * through**2)
+        assert not [n for n in worked.notes if n.code.startswith("coil")]
+        flat = work(coil(card=card), KITCHEN)
+        assert [n.code for n in flat.notes if n.code.startswith("coil")] == ["coil-0"]
+
+
+def test_a_strip_folded_to_and_fro_fills_its_tin_from_below():
+    plan = coil(card=Card.FAN, base=500.0)
+    worked = work(plan, KITCHEN)
+    strip = worked.cut.products[0]
+    (on,) = worked.shaped.trays.products
+    tin = KITCHEN["tin.length_mm"], KITCHEN["tin.width_mm"]
+    assert (on.shaped.length_mm, on.shaped.width_mm) == tin
+    volume = strip.along_mm * strip.across_mm * worked.final.thickness_mm
+    assert on.shaped.thickness_mm == pytest.approx(volume / (tin[0] * tin[1]))
 
 
 # --- all of it together

@@ -2348,7 +2348,7 @@ export interface components {
          * @description How a cut piece is shaped.
          * @enum {string}
          */
-        Card: "flat" | "crescent" | "roll" | "pocket" | "pinwheel" | "turnover" | "plait" | "case" | "slice" | "half_pocket" | "butterfly" | "whirl" | "frame" | "twist" | "knot" | "crown" | "loaf" | "base";
+        Card: "flat" | "crescent" | "roll" | "pocket" | "pinwheel" | "turnover" | "plait" | "case" | "slice" | "half_pocket" | "butterfly" | "whirl" | "frame" | "twist" | "knot" | "crown" | "loaf" | "fan" | "split" | "split_knot" | "base";
         /**
          * Chilled
          * @description How what it lies on was made cold before.
@@ -3196,7 +3196,7 @@ export interface components {
         };
         /**
          * RollUpFigures
-         * @description The coil: how long, how thick through, mm, and how often it goes round.
+         * @description The coil: how long, how thick through, mm, and how often it goes round; what is spread, mm thick.
          */
         RollUpFigures: {
             /** Length Mm */
@@ -3205,6 +3205,8 @@ export interface components {
             diameter_mm: number;
             /** Rounds */
             rounds: number;
+            /** Spread Mm */
+            spread_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3617,24 +3619,6 @@ export interface components {
             of: string;
             /** Text */
             text: string;
-        };
-        /**
-         * Fault
-         * @description One thing wrong with an input: ``field`` is its path (``turns[1].roll_to_mm``).
-         */
-        Fault: {
-            /** Field */
-            field: string;
-            /** Message */
-            message: string;
-        };
-        /**
-         * Problem
-         * @description What the API answers when something is wrong: one fault per field, or one without a field.
-         */
-        Problem: {
-            /** Faults */
-            faults: components["schemas"]["Fault"][];
         };
         /**
          * Addition
@@ -7117,6 +7101,24 @@ export interface components {
          */
         When: "late" | "now" | "next" | "later" | "done";
         /**
+         * Fault
+         * @description One thing wrong with an input: ``field`` is its path (``turns[1].roll_to_mm``).
+         */
+        Fault: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
+        };
+        /**
+         * Problem
+         * @description What the API answers when something is wrong: one fault per field, or one without a field.
+         */
+        Problem: {
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+        };
+        /**
          * HandoverText
          * @description What the next shift is told; empty: what the day says by itself.
          */
@@ -8226,7 +8228,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8322,7 +8324,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8418,7 +8420,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8514,7 +8516,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8610,7 +8612,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10781,7 +10783,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11028,7 +11030,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11611,7 +11613,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12059,7 +12061,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12155,7 +12157,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12251,7 +12253,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12347,7 +12349,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12449,7 +12451,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12545,7 +12547,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12697,7 +12699,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12945,7 +12947,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -13047,7 +13049,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -13279,7 +13281,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -13445,7 +13447,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -13541,7 +13543,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -13637,7 +13639,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -13739,7 +13741,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -14216,7 +14218,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -14381,7 +14383,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -14636,7 +14638,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description A field is at fault; each is named. */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -204,6 +204,22 @@ export const DRAWINGS: Record<string, LineDrawing> = {
     ink: ["M12,28 L20,64 H100 L108,28", "M12,28 H108"],
     arrows: ["M60,40 V30"],
   },
+  to_and_fro: {
+    dough: [
+      "M18,58 L30,18 L42,58 L54,18 L66,58 L78,18 L90,58 L102,18 l4,1 L91,68 L79,28 L66,68 L54,28 L42,68 L30,28 L21,60 Z",
+    ],
+    arrows: ["M108,40 H118"],
+  },
+  split_along: {
+    dough: ["M10,30 H106 q8,10 0,20 H10 q-6,-10 0,-20 Z"],
+    ink: ["M6,40 H94"],
+    arrows: ["M14,16 H88"],
+  },
+  cut_sides_up: {
+    dough: ["M12,20 H108 V36 H12 Z", "M12,46 H108 V62 H12 Z"],
+    ink: ["M12,24 H108 M12,28 H108 M12,32 H108", "M12,50 H108 M12,54 H108 M12,58 H108"],
+    arrows: ["M60,40 C76,44 76,12 60,14", "M60,42 C44,46 44,72 60,68"],
+  },
   weighed_down: {
     dough: ["M24,56 H96 V62 H24 Z"],
     ink: ["M18,66 H102 M20,50 H100 M24,46 H96 M32,46 V38 M88,46 V38"],
