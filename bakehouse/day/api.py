@@ -20,6 +20,7 @@ from bakehouse.records import VersionLine, version_lines
 from lamination.day import (
     Different,
     Order,
+    Wanted,
     Weekday,
     WorkedOrder,
     changes,
@@ -34,6 +35,8 @@ from lamination.files import sheets_csv
 from lamination.terms import Checked, Fault, Faults, Range
 
 router = Router(tags=["day"])
+
+MOST_LOOKED_AT = 40  # orders, the latest first
 
 
 @dataclass
@@ -94,6 +97,28 @@ def list_orders(request: HttpRequest) -> list[OrderLine]:
             )
         )  # fmt: skip
     return lines
+
+
+@dataclass
+class WantedOfPlan:
+    """What an order wants of a plan, all its doughs of it together."""
+
+    order_id: int
+    name: str
+    ready_at: datetime | None
+    products: list[Wanted]
+
+
+@router.get("/plans/{int:plan_id}/wanted", auth=signed_in, response=list[WantedOfPlan])
+def wanted_of_plan(request: HttpRequest, plan_id: int) -> list[WantedOfPlan]:
+    """The latest orders that want something of a plan."""
+    found = []
+    for record in OrderRecord.objects.filter(deleted_at=None)[:MOST_LOOKED_AT]:
+        order = order_in(record)
+        wanted = [w for d in order.doughs if d.plan_id == plan_id for w in d.products if w.pieces]
+        if wanted:
+            found.append(WantedOfPlan(record.pk, order.name, order.ready_at, wanted))
+    return found
 
 
 def _next_on(record: OrderRecord, order: Order) -> date | None:

@@ -16,8 +16,10 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.cutting import Nested, blank_of, lay_out, nested, per_row
 from lamination.pieces.products import MOST_PRODUCTS, Product, Shape
 from lamination.plan.plan import Plan
-from lamination.plan.work import work
-from lamination.steps.cut import Cut
+from lamination.plan.walk import walk
+from lamination.sheet.rolls import size_of
+from lamination.steps._package import masses_of
+from lamination.steps.cut import Cut, sliced
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
 from lamination.terms.sizes import Size
 
@@ -207,7 +209,8 @@ def allot(plan: Plan, search: AllotSearch, kitchen: Kitchen) -> Allotments:
     """Search the layouts of a plan's products on its last sheet.
 
     Never worse than the best single product in the best direction, for each of those is among what
-    is searched. Pieces beyond what is wanted do not count. Raises Faults where the plan has no cut,
+    is searched. Pieces beyond what is wanted do not count. A sheet that lies double is cut through all
+    its layers at once; of a coil the slices are shared out. Raises Faults where the plan has no cut,
     or ``wanted`` is not one number for each product.
     """
     cut = plan.cut
@@ -216,13 +219,12 @@ def allot(plan: Plan, search: AllotSearch, kitchen: Kitchen) -> Allotments:
     if len(search.wanted) != len(cut.products):
         text = f"One number for each of the {len(cut.products)} products."
         raise Faults(Fault("search.wanted", text))
-    final = work(plan, kitchen).final
-    size, per_mm2 = final.size, final.mass_g / (final.length_mm * final.width_mm)
+    sheet = _under_the_knife(plan, cut, kitchen)
     left: list[int | None] = [n or None for n in search.wanted]
-    tried, best = _best(cut, size, per_mm2, left, search.best)
+    tried, best = _best(replace(sheet, left=left), search.best)
     sheets: list[Allotted] = []
     while any(left) and len(sheets) < _MOST_SHEETS:
-        more, found = _best(cut, size, per_mm2, [n if n else 0 for n in left], 1)
+        more, found = _best(replace(sheet, left=[n if n else 0 for n in left]), 1)
         tried += more
         if not found or not any(found[0].pieces):
             break
@@ -231,39 +233,64 @@ def allot(plan: Plan, search: AllotSearch, kitchen: Kitchen) -> Allotments:
     return Allotments(tuple(best), tuple(sheets), tried, any(left))
 
 
-def _best(
-    cut: Cut, size: Size, per_mm2: float, left: list[int | None], most: int
-) -> tuple[int, list[Allotted]]:
+@dataclass(frozen=True, slots=True)
+class _Sheet:
+    """What a layout is worked for: the plan's cut, and as it is under the knife; the sheet, how many lie
+    on each other, what a mm² of one weighs, and the products still wanted.
+    """
+
+    own: Cut
+    cut: Cut
+    size: Size
+    layers: int
+    per_mm2: float
+    coil: bool
+    left: list[int | None]
+
+    def cuts(self, n: int, products: int) -> int:
+        """How many cuts give so many of a product: several strands make one, several layers are cut."""
+        return math.ceil(products * self.cut.products[n].strands / self.layers)
+
+    def gives(self, n: int, cuts: int) -> int:
+        """How many products so many cuts give."""
+        return cuts * self.layers // self.cut.products[n].strands
+
+
+def _under_the_knife(plan: Plan, cut: Cut, kitchen: Kitchen) -> _Sheet:
+    found = walk(plan, kitchen)
+    lies = found.made[plan.steps.index(cut) - 1].lies
+    layers = lies.plies or (lies.laminate,)
+    size = size_of(layers[0])
+    mass_g = masses_of(lies.laminate, found.recipe)[0] + lies.carried_g
+    per_mm2 = mass_g / (size.length_mm * size.width_mm * len(layers))
+    return _Sheet(cut, sliced(cut, lies), size, len(layers), per_mm2, lies.coil is not None, [])
+
+
+def _best(sheet: _Sheet, most: int) -> tuple[int, list[Allotted]]:
     """The best layouts with rows along the sheet and across it, together."""
+    cut, size = sheet.cut, sheet.size
     tried, found = 0, []
-    sheet = _Sheet(cut, size, per_mm2, left)
-    for across in (False, True):
+    left = [n if n is None else sheet.cuts(i, n) for i, n in enumerate(sheet.left)]
+    for across in (False,) if sheet.coil else (False, True):
         length, width = size.length_mm - 2 * cut.trim_mm, size.width_mm - 2 * cut.trim_mm
         if across:
             length, width = width, length
         options = _options(cut, length, across)
+        if sheet.coil:
+            options = [o for o in options if not o.turned]
         # one kerf less than rows: the last needs none after it
         search = _Search(options, width + cut.kerf_mm, left, most)
         for value, counts in search.run():
             found.append((value, sum(counts), search.options, counts, across))
         tried += search.tried
     found.sort(key=lambda f: (-f[0], f[1]))
+    fill = _allotted if sheet.coil else _filled
     best = [
-        (*_filled(sheet, *_chosen(cut, options, counts), across), rows)
+        (*fill(sheet, *_chosen(cut, options, counts), across), rows)
         for _, rows, options, counts, across in found
     ]
     best.sort(key=lambda b: (-b[1], b[2]))
     return tried, [laid for laid, _, _ in best[:most]]
-
-
-@dataclass(frozen=True, slots=True)
-class _Sheet:
-    """What a layout is worked for: the cut it starts from, the sheet, and what is still wanted."""
-
-    cut: Cut
-    size: Size
-    per_mm2: float
-    left: list[int | None]
 
 
 def _chosen(
@@ -312,32 +339,36 @@ def _allotted(
     sheet: _Sheet, products: list[Product], whose: list[int], across: bool
 ) -> tuple[Allotted, float]:
     """A layout worked, and the area of it that is wanted, mm²."""
-    cut, size, per_mm2, left = sheet.cut, sheet.size, sheet.per_mm2, sheet.left
-    made = replace(cut, products=tuple(products), across=across)
+    cut, size = sheet.cut, sheet.size
     layout = lay_out(size, products, cut.kerf_mm, cut.trim_mm, cut.shrink_pct, across)
-    pieces = [0] * len(cut.products)
+    cuts = [0] * len(cut.products)
     useful_mm2 = 0.0
     for n, mine in enumerate(whose):
-        many = layout.pieces_of(n)
-        limit = left[mine]
-        counted = many if limit is None else max(min(many, limit - pieces[mine]), 0)
+        many, limit = layout.pieces_of(n), sheet.left[mine]
+        counted = many if limit is None else max(min(many, sheet.cuts(mine, limit) - cuts[mine]), 0)
         useful_mm2 += counted * layout.piece_mm2[n]
-        pieces[mine] += many
-    sheet_mm2 = size.length_mm * size.width_mm
-    piece_g = tuple(blank_of(p, cut.shrink_pct, across).mm2 * per_mm2 for p in cut.products)
-    asked = [(n, p) for n, p in zip(left, pieces, strict=True) if n]
+        cuts[mine] += many
+    pieces = tuple(sheet.gives(n, many) for n, many in enumerate(cuts))
+    asked = [(n, p) for n, p in zip(sheet.left, pieces, strict=True) if n]
     sheets = (
         max((math.ceil(n / p) for n, p in asked), default=None)
         if all(p for _, p in asked)
         else None
     )
+    if sheet.coil:  # said as the plan says them: so long a slice of each
+        own = sheet.own.products
+        products = [replace(own[m], rows=p.rows) for m, p in zip(whose, products, strict=True)]
+    sheet_mm2 = size.length_mm * size.width_mm
     found = Allotted(
-        made,
-        tuple(pieces),
-        piece_g,
+        replace(sheet.own, products=tuple(products), across=across),
+        pieces,
+        tuple(
+            blank_of(p, cut.shrink_pct, across).mm2 * sheet.per_mm2 * p.strands
+            for p in cut.products
+        ),
         100 * layout.used_mm2 / sheet_mm2,
         100 * useful_mm2 / sheet_mm2,
-        (sheet_mm2 - layout.used_mm2) * per_mm2,
+        (sheet_mm2 - layout.used_mm2) * sheet.per_mm2 * sheet.layers,
         sheets,
     )
     return found, useful_mm2

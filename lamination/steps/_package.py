@@ -1,4 +1,4 @@
-"""What the lock-in and the turns share: butter that goes in, and a package on its shelf."""
+"""What steps with a laminate share: its mass, butter that goes in, and a package on its shelf."""
 
 from __future__ import annotations
 
@@ -7,11 +7,19 @@ from typing import Any
 
 from lamination.dough.recipe import Recipe, contents_of
 from lamination.dough.weighing import WeighLine
+from lamination.sheet.cells import Sheet
 from lamination.steps.base import Here, Weighs
 from lamination.terms.advice import Note
 from lamination.terms.said import mm
 from lamination.terms.sizes import Size
 from lamination.terms.trade import Place
+
+
+def masses_of(sheet: Sheet, recipe: Recipe) -> tuple[float, float]:
+    """What a laminate weighs, g, and the butter of it."""
+    dough, butter = recipe.per_mm3
+    of_butter = sheet.volume_mm3(lambda s: s.butter_mm) * butter
+    return sheet.volume_mm3(lambda s: s.dough_mm) * dough + of_butter, of_butter
 
 
 def butter_weighed(recipe: Recipe, step_id: str, share: float = 1.0) -> Weighs:

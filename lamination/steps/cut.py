@@ -16,6 +16,7 @@ from lamination.pieces.products import MOST_PRODUCTS, Product, Shape
 from lamination.pieces.shaping import Card, Slit, slits_of
 from lamination.sheet.cells import Sheet
 from lamination.sheet.rolls import size_of
+from lamination.steps._package import masses_of
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -132,14 +133,13 @@ class CutFigures:
 
 def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
     """Lay the products on the sheet. What is left over is booked with the butter that is in it."""
-    step = _sliced(step, lies)
+    step = sliced(step, lies)
     sheet, recipe = lies.laminate, setting.recipe
-    dough, butter = recipe.per_mm3
     layers = lies.plies or (sheet,)
     size = size_of(layers[0])
     laid = lay_out(size, step.products, step.kerf_mm, step.trim_mm, step.shrink_pct, step.across)
-    butter_all = sheet.volume_mm3(lambda s: s.butter_mm) * butter
-    mass_g = sheet.volume_mm3(lambda s: s.dough_mm) * dough + butter_all + lies.carried_g
+    mass_g, butter_all = masses_of(sheet, recipe)
+    mass_g += lies.carried_g
     mm2 = [laid.piece_mm2[row.product] for row in laid.rows for _ in row.outlines]
     each, in_pieces, wholes = _weighed(sheet, layers, laid, mm2, recipe, lies.carried_g)
     mean_mm2 = mass_g / (sheet.length_mm * sheet.width_mm)
@@ -173,7 +173,7 @@ def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
     return Made(there, figures, Handling(), Saved(left, left_butter))
 
 
-def _sliced(step: Cut, lies: Lies) -> Cut:
+def sliced(step: Cut, lies: Lies) -> Cut:
     """A cut of a coil: each product is a slice of it, as high as its base, as long as the sheet was."""
     size = lies.size
     if lies.coil is None or size is None:

@@ -7,9 +7,9 @@ from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
 from lamination.kitchen.kitchen import Kitchen
-from lamination.sheet.cells import Sheet
 from lamination.sheet.parts import divided
 from lamination.sheet.rolls import size_of
+from lamination.steps._package import masses_of
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -86,13 +86,8 @@ def keeps_h(family: Family, place: Place, butter_c: float, kitchen: Kitchen) -> 
 def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
     """Cut what lies there in two. What is put away is booked with its butter."""
     whole = lies.laminate
-    dough, butter = setting.recipe.per_mm3
-
-    def masses(sheet: Sheet) -> tuple[float, float]:
-        of_butter = sheet.volume_mm3(lambda s: s.butter_mm) * butter
-        return sheet.volume_mm3(lambda s: s.dough_mm) * dough + of_butter, of_butter
-
-    all_g = masses(whole)[0] + lies.carried_g
+    recipe = setting.recipe
+    all_g = masses_of(whole, recipe)[0] + lies.carried_g
     share = step.goes_on_pct / 100
     if step.goes_on_g is not None:
         share = step.goes_on_g / all_g
@@ -104,11 +99,10 @@ def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
     on, away = divided(whole, share)
     area = size_of(on).length_mm * size_of(on).width_mm
     kept = area / (whole.length_mm * whole.width_mm)
-    (on_g, _), (away_g, away_butter) = masses(on), masses(away)
+    (on_g, _), (away_g, away_butter) = masses_of(on, recipe), masses_of(away, recipe)
     on_g, away_g = on_g + kept * lies.carried_g, away_g + (1 - kept) * lies.carried_g
-    recipe = setting.recipe
     later = recipe.butter.mass_g * lies.later_pct / 100 * lies.part
-    later += (lies.ready_mm3 + lies.waiting_mm3) * butter
+    later += (lies.ready_mm3 + lies.waiting_mm3) * recipe.per_mm3[1]
     later *= 1 - kept
     figures = DivideFigures(
         size_of(on), size_of(away), on_g, away_g, away_butter, 100 * kept, lies.turns,

@@ -18,6 +18,7 @@ from lamination.sheet.coverage import (
 from lamination.sheet.passes import Rolling, rolling
 from lamination.sheet.rolls import rolled_to, size_of
 from lamination.steps._fits import on_room, said_of_rolling, thickness_fix
+from lamination.steps._package import masses_of
 from lamination.steps._rolled import RolledStep
 from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting
 from lamination.steps.lock_in import LockIn
@@ -75,7 +76,6 @@ def effect(step: LastSheet, lies: Lies, setting: Setting) -> Made:
     """The sheet, its leaves, and where they are. Raises Faults when it is not thinner."""
     rolled = rolled_to(lies.laminate, step.rolls_to, step.uneven_pct)
     sheet = rolled.sheet
-    dough, butter = setting.recipe.per_mm3
     thinnest, thickest = sheet.extent_mm()
     figures = LastSheetFigures(
         length_mm=sheet.length_mm,
@@ -84,9 +84,7 @@ def effect(step: LastSheet, lies: Lies, setting: Setting) -> Made:
         turned=rolled.turned,
         layers=layers_of(sheet, lies.naive, lies.estimate),
         section=section_of(sheet),
-        mass_g=sheet.volume_mm3(lambda s: s.dough_mm) * dough
-        + sheet.volume_mm3(lambda s: s.butter_mm) * butter
-        + lies.carried_g,
+        mass_g=masses_of(sheet, setting.recipe)[0] + lies.carried_g,
         map=coverage_map(sheet),
         thinnest_mm=thinnest,
         thickest_mm=thickest,

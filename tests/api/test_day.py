@@ -315,3 +315,14 @@ def test_what_is_weighed_is_weighed_for_a_day_that_is_late_by_its_own_hour(head,
     own = {**day["order"], "doughs": [d | {"ready_at": at(12)} for d in day["order"]["doughs"]]}
     later = head.call("POST", "/order/work", own)["batches"][0]
     assert seen(later["starts_at"]) - seen(puff["starts_at"]) == timedelta(hours=4)
+
+
+def test_what_orders_want_of_a_plan_is_told_all_its_doughs_together(head, day):
+    order = day["order"]
+    puff, danish = (d["plan_id"] for d in order["doughs"])
+    (wanted,) = head.call("GET", f"/plans/{puff}/wanted")
+    assert (wanted["order_id"], wanted["name"]) == (day["id"], "Regatta")
+    assert [(w["product"], w["pieces"]) for w in wanted["products"]] == [("Square", 80)]
+    assert head.call("GET", f"/plans/{danish}/wanted")[0]["products"][0]["pieces"] == 40
+    head.call("DELETE", f"/orders/{day['id']}")
+    assert head.call("GET", f"/plans/{puff}/wanted") == []

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { stretched } from "@/finish/BakeCurve";
-import { layoutWords } from "@/finish/LayoutSearch";
+import { layoutWords, wantedIn } from "@/finish/LayoutSearch";
 import { edgesOf, inTens } from "@/finish/Marks";
 import { DRAWINGS } from "@/finish/shapingDrawings";
 import { places } from "@/finish/TrayView";
@@ -83,4 +83,11 @@ it("lists marks once where both edges are alike, and middles for round pieces", 
     "far side",
   ]);
   expect(edgesOf(row([45])).map((e) => e.name)).toEqual(["middles"]);
+});
+
+it("takes what an order wants by the products' names", () => {
+  const wanted = (product: string, pieces: number) => ({ product, pieces, raw_g: 60, loss_pct: 8 });
+  const products = [wanted("Croissant", 40), wanted("Stick", 12), wanted("Croissant", 20)];
+  const order = { order_id: 3, name: "Saturday", ready_at: null, products };
+  expect(wantedIn(order, [{ name: "Croissant" }, { name: "Bun" }])).toEqual([60, 0]);
 });

@@ -15,6 +15,8 @@ from lamination.plan.work import work
 from lamination.search.layouts import AllotSearch, allot
 from lamination.steps.cut import Cut
 from lamination.steps.last_sheet import LastSheet
+from lamination.steps.lay_double import LayDouble
+from lamination.steps.roll_up import RollUp
 from lamination.terms.limits import Faults
 from tests.plans import changed, station
 
@@ -173,3 +175,41 @@ def test_the_search_cuts_the_band_the_other_way_where_that_gains_something():
     made = work(taken, KITCHEN).cut
     assert sum(p.pieces for p in made.products) == sum(best.pieces)
     assert made.used_pct == pytest.approx(best.used_pct)
+
+
+def put_in(asked, step):
+    """The plan with a step before its cut."""
+    return replace(asked, steps=(*asked.steps[:-1], step, asked.steps[-1]))
+
+
+def test_a_sheet_that_lies_double_is_cut_through_all_its_layers():
+    flat = plan(square(90), width=480)
+    double = put_in(flat, LayDouble(2, cut=True))
+    (best, *_) = allot(double, AllotSearch((30,)), KITCHEN).best
+    worked = work(double.changed(double.cut, products=best.cut.products, across=best.cut.across))
+    assert worked.cut.pieces == best.pieces[0] >= 30
+    assert worked.cut.products[0].piece_g == pytest.approx(best.piece_g[0], rel=1e-9)
+    assert worked.cut.trimmings_g == pytest.approx(best.trimmings_g, rel=1e-6)
+    # half as many rows do for as many pieces
+    (single, *_) = allot(flat, AllotSearch((30,)), KITCHEN).best
+    assert best.piece_g == pytest.approx(single.piece_g)
+
+
+def test_the_slices_of_a_coil_are_shared_out_by_how_long_each_is():
+    asked = put_in(plan(square(40, "Thick"), square(25, "Thin"), width=415), RollUp())
+    # 6 × 40 + 7 × 25 is the whole of it, with no more than ten thin ones
+    (best, *_) = allot(asked, AllotSearch((0, 10)), KITCHEN).best
+    assert best.pieces == (6, 7)
+    worked = work(asked.changed(asked.cut, products=best.cut.products))
+    assert [p.pieces for p in worked.cut.products] == [6, 7]
+    assert [p.piece_g for p in worked.cut.products] == pytest.approx(best.piece_g)
+    assert {p.shape for p in best.cut.products} == {Shape.SQUARE}
+
+
+def test_what_is_made_of_three_strands_counts_once():
+    plait = Product("Plait", Shape.STRIP, 20, 200, strands=3)
+    (best, *_) = allot(plan(plait), AllotSearch((4,)), KITCHEN).best
+    made = plan(plait)
+    worked = work(made.changed(made.cut, products=best.cut.products, across=best.cut.across))
+    assert worked.cut.pieces == best.pieces[0] >= 4
+    assert worked.cut.products[0].piece_g == pytest.approx(best.piece_g[0])

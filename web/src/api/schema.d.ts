@@ -779,6 +779,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wanted Of Plan
+         * @description The latest orders that want something of a plan.
+         */
+        get: operations["bakehouse_day_api_wanted_of_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{order_id}": {
         parameters: {
             query?: never;
@@ -6230,6 +6250,20 @@ export interface components {
             order: components["schemas"]["Order"];
         };
         /**
+         * WantedOfPlan
+         * @description What an order wants of a plan, all its doughs of it together.
+         */
+        WantedOfPlan: {
+            /** Order Id */
+            order_id: number;
+            /** Name */
+            name: string;
+            /** Ready At */
+            ready_at: string | null;
+            /** Products */
+            products: components["schemas"]["Wanted"][];
+        };
+        /**
          * SaveOrder
          * @description An order to save over ``revision``, the one it was made from.
          */
@@ -11193,6 +11227,73 @@ export interface operations {
             };
             /** @description Too often: wait a while. */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_day_api_wanted_of_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedOfPlan"][];
+                };
+            };
+            /** @description This cannot be understood. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is nothing of this name. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not in this way. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is at fault; each is named. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,8 @@
 /** The best ways to share the last sheet between the products: searched, the best few shown. */
-import { Button, Modal } from "@mantine/core";
+import { Button, Modal, NativeSelect } from "@mantine/core";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { stepOf } from "@/api/steps";
@@ -23,6 +24,12 @@ export function layoutWords(laid: Schemas["Allotted"]): string {
   return `${rows.join(", ")}${laid.cut.across ? ", across the sheet" : ""}`;
 }
 
+/** What an order wants of each product, by its name; 0 for any number. */
+export const wantedIn = (order: Schemas["WantedOfPlan"], products: { name: string }[]): number[] =>
+  products.map(({ name }) =>
+    order.products.reduce((sum, w) => sum + (w.product === name ? w.pieces : 0), 0),
+  );
+
 export function LayoutSearch({ plan, take, onClose }: Props) {
   const { say } = useSaying();
   const products = stepOf(plan, "cut")?.products ?? [];
@@ -33,9 +40,33 @@ export function LayoutSearch({ plan, take, onClose }: Props) {
     placeholderData: keepPreviousData,
     retry: false,
   });
+  const { planId } = useParams();
+  const { data: orders = [] } = useQuery({
+    queryKey: ["wanted", planId],
+    queryFn: () =>
+      got(
+        api.GET("/api/plans/{plan_id}/wanted", { params: { path: { plan_id: Number(planId) } } }),
+      ),
+    enabled: Number(planId) > 0,
+  });
   const { best = [], sheets = [], short = false } = found.data ?? {};
   return (
     <Modal opened onClose={onClose} title="Best layout on this sheet" size={760}>
+      {orders.length > 0 && (
+        <NativeSelect
+          mb={12}
+          label="As many as an order wants"
+          value=""
+          data={[
+            { value: "", label: "choose an order" },
+            ...orders.map((o) => ({ value: String(o.order_id), label: o.name })),
+          ]}
+          onChange={({ currentTarget: { value } }) => {
+            const order = orders.find((o) => String(o.order_id) === value);
+            if (order) setWanted(wantedIn(order, products));
+          }}
+        />
+      )}
       <div className={classes.wanted}>
         {products.map((p, n) => (
           <MeasureInput
