@@ -106,4 +106,57 @@ LID = Plan(
     words="A thin docked base from the smaller part. The other part is another plan: the thick lid.",
 )
 
-MADE_UP = (KOUIGN, WHIRL, LID)
+PLAIT = Plan(
+    name="Millrace plait",
+    family=Family.DANISH,
+    dough=Dough(2400),
+    butter=Butter(640),
+    formula=starting_formula(Family.DANISH),
+    rolled_by=Tool.SHEETER,
+    steps=(
+        Mixing(23, 19, 12, 4, 5, rest=_fridge(60)),
+        Flattening(rest=_fridge(600)),
+        LockIn(Method.HALF, block_width_mm=300, block_length_mm=220),
+        Turn(Fold.LETTER, 8, rest=_fridge(30)),
+        Turn(Fold.LETTER, 8, rest=_fridge(30)),
+        Turn(Fold.LETTER, 8, rest=_fridge(40)),
+        LastSheet(4, width_mm=860, rest=_fridge(10)),
+        Strew("hazelnut and cocoa paste", 480, spread=True),
+        RollUp(rest=_fridge(40)),
+        Cut((Product("Plait", Shape.SQUARE, 210, card=Card.SPLIT),)),
+        Shaping(rest=Rest(Place.PROOFER, 110)),
+        Washing(),
+        Baking(Bake(Oven.FAN, (Stage(24, 165),), core_c=94), rest=Rest(Place.BENCH, 30)),
+        Looking(),
+    ),
+    words="Cold when it is split, and the cut sides up from the first lap to the last.",
+)
+
+FAN = Plan(
+    name="Weir loaf",
+    family=Family.CROISSANT,
+    dough=Dough(2600),
+    butter=Butter(660),
+    formula=starting_formula(Family.CROISSANT),
+    rolled_by=Tool.SHEETER,
+    steps=(
+        Mixing(23, 19, 12, 4, 5, rest=_fridge(60)),
+        Flattening(rest=_fridge(600)),
+        LockIn(Method.HALF, block_width_mm=300, block_length_mm=240),
+        Turn(Fold.LETTER, 8, rest=_fridge(30)),
+        Turn(Fold.LETTER, 8, rest=_fridge(30)),
+        Turn(Fold.LETTER, 8, rest=_fridge(40)),
+        LastSheet(5, width_mm=420, rest=_fridge(15)),
+        Cut((Product("Loaf", Shape.STRIP, 700, 205, card=Card.FAN),)),
+        Shaping(rest=Rest(Place.PROOFER, 150)),
+        Washing(),
+        Baking(
+            Bake(Oven.DECK, (Stage(38, 180),), core_c=95, colour=Colour.DEEP),
+            moulded=True, rest=Rest(Place.BENCH, 60),
+        ),
+        Looking(),
+    ),
+    words="One strip to a loaf, folded as wide as the tin and stood on its folds.",
+)  # fmt: skip
+
+MADE_UP = (KOUIGN, WHIRL, LID, PLAIT, FAN)

@@ -208,7 +208,7 @@ export const DRAWINGS: Record<string, LineDrawing> = {
     dough: [
       "M18,58 L30,18 L42,58 L54,18 L66,58 L78,18 L90,58 L102,18 l4,1 L91,68 L79,28 L66,68 L54,28 L42,68 L30,28 L21,60 Z",
     ],
-    arrows: ["M108,40 H118"],
+    arrows: ["M40,74 H84"],
   },
   split_along: {
     dough: ["M10,30 H106 q8,10 0,20 H10 q-6,-10 0,-20 Z"],
