@@ -174,6 +174,7 @@ def asked_first(request: HttpRequest) -> list[Default]:
 
 _ASKED = {
     "bench.length_mm", "bench.width_mm", "sheeter.belt_width_mm", "room.c", "fridge.c", "freezer.c",
+    "butter.usual",
 }  # fmt: skip
 
 

@@ -11,7 +11,7 @@ from lamination.kitchen.cards import OwnCard
 from lamination.kitchen.practice import DEFAULTS, RENAMED, TABLE
 from lamination.kitchen.room import Room, Spot, room_of
 from lamination.kitchen.rows import Default
-from lamination.materials.ingredients import LIBRARY, Ingredient
+from lamination.materials.ingredients import BUTTERS, LIBRARY, Ingredient
 from lamination.terms.limits import Checked, Fault, Length, Range, raise_if, swapped
 from lamination.terms.trade import Family
 
@@ -101,6 +101,11 @@ class Kitchen(Checked):
             replace(d, value=self.yours[d.key], origin="yours") if d.key in self.yours else d
             for d in TABLE
         )
+
+    @property
+    def butter(self) -> str:
+        """The key of the butter that new plans lock in."""
+        return BUTTERS[round(self["butter.usual"])].key
 
     def proofer_c(self, room_c: float) -> float:
         """How warm the proofer is in a room of so many °C; one that holds its own is always as warm.

@@ -16,6 +16,7 @@ from lamination.kitchen.rows import (
     Default,
 )
 from lamination.kitchen.rows import row as _row
+from lamination.materials.ingredients import BUTTERS
 from lamination.terms.trade import Family
 
 Pair = tuple[float, float]
@@ -241,6 +242,8 @@ _COLD = (
     _row("wrap.film", "film wrapped round it", 300, "W/(m²·K)", 10, 5000, group="cold"),
     _row("roll.by_hand_k", "a turn by hand warms the dough by", 1, "K", 0, 10, group="cold"),
     _row("roll.by_sheeter_k", "a turn by sheeter warms it by", 0.5, "K", 0, 10, group="cold"),
+    _row("butter.usual", "the butter new plans lock in", 0, "", 0, len(BUTTERS) - 1, group="cold",
+         choices=tuple(b.name.lower() for b in BUTTERS)),
     _row("butter.at_lock_in_c", "butter when it is locked in", 13, "°C", -10, 30, group="cold"),
     _row("dough.mixed_c", "dough from the mixer, without a formula", 24, "°C", 0, 45, group="cold"),
     _row("dough.cold_c", "dough cold enough for the lock-in", 7, "°C", -5, 25, group="cold"),

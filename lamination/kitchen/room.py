@@ -146,7 +146,7 @@ _KNOWN: dict[Fixture, _Known] = {
     ),
     Fixture.BUTTERS: _Known(
         ("frame.length_mm", "frame.width_mm", "frame.height_mm", "plaque.length_mm",
-         "plaque.width_mm", "plaque.mass_g", "butter.at_lock_in_c"),
+         "plaque.width_mm", "plaque.mass_g", "butter.at_lock_in_c", "butter.usual"),
         _always(800, 350),
         (4_100, 300),
     ),

@@ -160,6 +160,8 @@ LIBRARY: tuple[Ingredient, ...] = (
     _of("almond", "Ground almonds", Kind.OTHER, 5, 21, 53, 18, 3, 5, allergens=(Allergen.NUTS,)),
     _of("soya-flour", "Soya flour", Kind.OTHER, 7, 38, 21, 29, 5, 8, allergens=(Allergen.SOYA,)),
 )  # fmt: skip
+# What can be locked in, in the library's order: kitchens keep the place of the one they use.
+BUTTERS = tuple(i for i in LIBRARY if i.locks_in)
 
 
 class Shelf:

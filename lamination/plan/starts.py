@@ -158,7 +158,7 @@ class _Start:
         room = rolled_by(self.rolled, kitchen)
         dough = Dough(round(dough_g, 1))
         share = kitchen.of_family(family, "start_butter_pct") / 100
-        butter = Butter(max(1.0, round(dough.mass_g * share)))
+        butter = Butter(max(1.0, round(dough.mass_g * share)), ingredient=kitchen.butter)
         formula = starting_formula(family) if self.with_formula else None
         bare = Plan(
             self.name, family, dough, butter, (LockIn(Method.HALF, 100, 100), LastSheet(0.5)),

@@ -188,7 +188,7 @@ def new_house(db, settings, tmp_path):
 def test_the_first_head_comes_in_with_the_code_of_the_terminal(new_house, tmp_path):
     assert new_house.call("GET", "/session")["nobody_yet"]
     asked = {row["key"] for row in new_house.call("GET", "/first")}
-    assert {"bench.length_mm", "sheeter.belt_width_mm", "fridge.c"} <= asked
+    assert {"bench.length_mm", "sheeter.belt_width_mm", "fridge.c", "butter.usual"} <= asked
     told = code()
     body = {
         "code": "AAAA-AAAA", "username": "bryony", "password": "reeds-by-the-weir",

@@ -68,11 +68,15 @@ it("one's own password is said twice: the old one, and the new", async () => {
 
 it("a new house sends the code, the person and only what is different in the kitchen", async () => {
   const row = (key: string, label: string, value: number, unit: string) =>
-    ({ key, label, value, unit, group: "bench", origin: "trade practice" }) as const;
+    ({ key, label, value, unit, group: "bench", origin: "trade practice", choices: [] }) as const;
   const asked = serve({
     "GET /api/first": () => [
       row("bench.length_mm", "bench length", 1800, "mm"),
       row("fridge.c", "the fridge", 4, "°C"),
+      {
+        ...row("butter.usual", "the butter", 0, ""),
+        choices: ["table butter", "laminating butter"],
+      },
     ],
     "POST /api/first": () => refuse(422, "code", "This is not the code that the terminal shows."),
   });
@@ -80,6 +84,7 @@ it("a new house sends the code, the person and only what is different in the kit
   const fridge = await screen.findByLabelText(/^The fridge/);
   await hand.clear(fridge);
   await hand.type(fridge, "3");
+  await hand.selectOptions(screen.getByLabelText("The butter"), "laminating butter");
   await hand.type(screen.getByLabelText("Code from the terminal"), "ABCD-EFGH");
   await hand.type(screen.getByLabelText("Your name"), "bryony");
   await hand.type(screen.getByLabelText("A password"), "reeds-by-the-weir");
@@ -89,7 +94,7 @@ it("a new house sends the code, the person and only what is different in the kit
     code: "ABCD-EFGH",
     username: "bryony",
     password: "reeds-by-the-weir",
-    rows: { "fridge.c": 3 },
+    rows: { "fridge.c": 3, "butter.usual": 1 },
   });
 });
 

@@ -41,3 +41,11 @@ def test_every_shape_has_a_usual_size_that_fits_a_small_sheet():
     for shape, product in USUAL_PRODUCTS.items():
         assert product.shape is shape
         assert lay_out(Size(600, 400, 4), [product]).outlines
+
+
+def test_a_new_plan_locks_in_the_butter_the_house_uses():
+    assert starting_plan("Mine", Family.DANISH, 2000, Kitchen()).butter.ingredient == "butter-table"
+    house = Kitchen({"butter.usual": 1})
+    plan = starting_plan("Mine", Family.DANISH, 2000, house)
+    assert plan.butter.ingredient == house.butter == "butter-sheet"
+    assert work(plan, house).butter.name == "Laminating butter"

@@ -8,10 +8,10 @@ import { api, got, type Schemas } from "@/api/client";
 import { Hands } from "@/drawings/Handle";
 import { type Grip, linear, useHand } from "@/drawings/hands";
 import { useSaying } from "@/measures/likes";
+import { RowInput } from "@/measures/RowInput";
 import { capital } from "@/measures/words";
 import classes from "./RoomPlan.module.css";
 import { type Drawn, Thing } from "./Thing";
-import { ValueInput } from "./Values";
 
 type Fixture = Schemas["Furnished"];
 type Row = Schemas["Default"];
@@ -244,7 +244,7 @@ function ThingPanel({ thing, rows, tried, yours, readOnly, set, turn, keep, leav
       )}
       <fieldset disabled={readOnly} className={classes.rows}>
         {rows.slice(0, all ? rows.length : FEW).map((row) => (
-          <ValueInput
+          <RowInput
             key={row.key}
             row={{
               ...row,

@@ -1,9 +1,8 @@
-import { Button, NativeSelect, TextInput } from "@mantine/core";
+import { Button, TextInput } from "@mantine/core";
 import { Fragment, type ReactNode, useState } from "react";
 import { useSearchParams } from "react-router";
 import { useTrade } from "@/api/trade";
-import { MeasureInput } from "@/measures/MeasureInput";
-import { OF_UNIT } from "@/measures/quantity";
+import { RowInput } from "@/measures/RowInput";
 import { capital } from "@/measures/words";
 import { found, type Row } from "./found";
 import { RangeBand } from "./RangeBand";
@@ -131,7 +130,7 @@ function Group({ name, of, open, children }: GroupProps) {
 function Value({ row, set, reset }: Omit<Props, "table" | "readOnly"> & { row: Row }) {
   return (
     <div className={classes.row} data-half={/\.(low|high)$/.test(row.key) || undefined}>
-      <ValueInput row={row} set={set} />
+      <RowInput row={row} set={set} />
       {row.origin === "yours" && (
         <Button
           variant="default"
@@ -143,38 +142,5 @@ function Value({ row, set, reset }: Omit<Props, "table" | "readOnly"> & { row: R
         </Button>
       )}
     </div>
-  );
-}
-
-interface ValueProps {
-  /** Where it comes from may be said in other words, as of one that is only tried. */
-  row: Omit<Row, "origin"> & { origin: string };
-  set: Props["set"];
-}
-
-/** A row's input: one of its choices, or a measure. */
-export function ValueInput({ row, set }: ValueProps) {
-  if (row.choices.length > 0) {
-    return (
-      <NativeSelect
-        label={capital(row.label)}
-        value={String(Math.round(row.value))}
-        data={row.choices.map((label, n) => ({ value: String(n), label }))}
-        description={row.origin}
-        inputWrapperOrder={["label", "input", "description"]}
-        onChange={(e) => set(row.key, Number(e.currentTarget.value))}
-      />
-    );
-  }
-  return (
-    <MeasureInput
-      label={capital(row.label)}
-      quantity={OF_UNIT[row.unit] ?? "number"}
-      path={`yours.${row.key}`}
-      value={row.value}
-      onLeaving
-      help={row.unit && !OF_UNIT[row.unit] ? `${row.unit}, ${row.origin}` : row.origin}
-      onChange={(v) => v !== null && set(row.key, v)}
-    />
   );
 }

@@ -6,9 +6,7 @@ import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, sentence } from "@/api/queries";
 import { Mark } from "@/app/Mark";
 import { FaultsContext } from "@/measures/faults";
-import { MeasureInput } from "@/measures/MeasureInput";
-import { OF_UNIT } from "@/measures/quantity";
-import { capital } from "@/measures/words";
+import { RowInput } from "@/measures/RowInput";
 import classes from "./SignIn.module.css";
 
 export function FirstStart() {
@@ -64,13 +62,11 @@ export function FirstStart() {
             onChange={(e) => setPassword(e.currentTarget.value)}
           />
           {rows.data?.map((row) => (
-            <MeasureInput
+            <RowInput
               key={row.key}
-              label={capital(row.label)}
-              quantity={OF_UNIT[row.unit] ?? "number"}
-              path={`rows.${row.key}`}
-              value={own[row.key] ?? row.value}
-              onChange={(v) => v !== null && setOwn({ ...own, [row.key]: v })}
+              row={{ ...row, value: own[row.key] ?? row.value, origin: "" }}
+              at="rows"
+              set={(key, value) => setOwn({ ...own, [key]: value })}
             />
           ))}
           {begin.error && found.every((f) => !f.field) ? (
