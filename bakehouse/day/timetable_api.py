@@ -19,7 +19,7 @@ from bakehouse.day.calendar import day_csv, day_ics
 from bakehouse.day.files import day_schema
 from bakehouse.day.library import as_day, order_in
 from bakehouse.day.models import OrderRecord
-from bakehouse.documents import Problem, as_download, dump, read
+from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in
 from lamination.day import (
@@ -187,9 +187,11 @@ def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -
     )
 
 
-@router.get("/orders/{int:order_id}/timetable", auth=signed_in, response=Arranged)
-def kept_timetable(request: HttpRequest, order_id: int) -> Arranged:
-    return _arranged(OrderRecord.there(order_id))
+@router.get("/orders/{int:order_id}/timetable", auth=signed_in, response=Arranged | None)
+def kept_timetable(request: HttpRequest, order_id: int) -> Arranged | None:
+    """What the day goes by; nothing where it was not arranged yet."""
+    record = OrderRecord.there(order_id)
+    return None if _kept(record) is None else _arranged(record)
 
 
 @router.post("/orders/{int:order_id}/open", auth=head_only, response=Arranged)
@@ -268,9 +270,9 @@ def leave_proposal(request: HttpRequest, order_id: int) -> Arranged:
     return _arranged(record)
 
 
-@router.get("/today", auth=signed_in, response={200: TodayView, 404: Problem})
-def today(request: HttpRequest) -> TodayView:
-    """What needs hands now, of the day that was started last."""
+@router.get("/today", auth=signed_in, response=TodayView | None)
+def today(request: HttpRequest) -> TodayView | None:
+    """What needs hands now, of the day that was started last; nothing where none is."""
     record = (
         OrderRecord.objects.filter(deleted_at=None, opened_at__gt=timezone.now() - _STALE_DAYS)
         .order_by("-opened_at")
@@ -278,7 +280,7 @@ def today(request: HttpRequest) -> TodayView:
     )
     kept = _kept(record) if record else None
     if record is None or kept is None or record.opened_at is None:
-        raise Http404("No day is started.")
+        return None
     order, numbered = order_in(record), _doughs(record)
     happened, standings, runs = _happened(record)
     now = timezone.now()

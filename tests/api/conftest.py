@@ -6,6 +6,7 @@ from datetime import timedelta
 
 import pytest
 from django.contrib.auth.models import Group, User
+from django.core.cache import cache
 from django.test import Client
 from django.utils import timezone
 
@@ -45,6 +46,12 @@ def _tablet(name, role):
     tablet = Tablet()
     tablet.force_login(user)
     return tablet
+
+
+@pytest.fixture(autouse=True)
+def nothing_counted():
+    """What addresses are counted for begins anew: all tests come from the same one."""
+    cache.clear()
 
 
 @pytest.fixture

@@ -7,9 +7,11 @@ from pathlib import Path
 
 import pytest
 from django.contrib.auth.models import Group, User
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test import Client
 
+from bakehouse import uploads
 from bakehouse.people.roles import role_of
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -103,3 +105,18 @@ def test_what_is_no_address_answers_in_the_same_shape(db):
     answer = Client().get("/api/attic")
     assert answer.status_code == 404
     assert answer.json()["faults"][0]["message"] == "There is nothing at this address."
+
+
+def test_files_from_one_address_are_taken_more_slowly_after_a_while_and_others_go_on(
+    hand, monkeypatch
+):
+    monkeypatch.setattr(uploads, "MOST", 3)
+
+    def send(address):
+        file = SimpleUploadedFile("probe.csv", b"minute,c\n0,4\n1,5\n")
+        return hand.post("/api/learn/csv", {"file": file}, REMOTE_ADDR=address).status_code
+
+    assert [send("10.0.0.5") for _ in range(5)] == [200, 200, 200, 429, 429]
+    assert send("10.0.0.6") == 200
+    # what is no file is no matter
+    assert hand.get("/api/session", REMOTE_ADDR="10.0.0.5").status_code == 200

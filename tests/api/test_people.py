@@ -4,7 +4,6 @@ from datetime import timedelta
 
 import pytest
 from django.apps import apps
-from django.core.cache import cache
 from django.test import Client
 from django.utils import timezone
 
@@ -12,11 +11,6 @@ from bakehouse.api import api
 from bakehouse.people.first import code
 
 from .conftest import STATION, Tablet
-
-
-@pytest.fixture(autouse=True)
-def an_empty_door():
-    cache.clear()
 
 
 def sign_in(client, username, password):

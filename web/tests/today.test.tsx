@@ -161,7 +161,7 @@ it("keeps a handover that was changed by hand", async () => {
 });
 
 it("says how to begin where no day is started", async () => {
-  serve({ "GET /api/today": () => refuse(404, "", "No day is started.") });
+  serve({ "GET /api/today": () => null });
   show(<TodayRoom />);
   expect(await screen.findByRole("heading", { name: "No day is started" })).toBeTruthy();
   expect(screen.getByRole("link", { name: "To the days" })).toBeTruthy();

@@ -40,14 +40,7 @@ export const useRuns = () => useQuery({ ...underWay, refetchInterval: 15_000 });
 /** The day that is started; null where none is. */
 export const today = queryOptions({
   queryKey: ["today"],
-  queryFn: async () => {
-    try {
-      return await got(api.GET("/api/today"));
-    } catch (error) {
-      if (error instanceof Problem && error.status === 404) return null;
-      throw error;
-    }
-  },
+  queryFn: () => got(api.GET("/api/today")),
 });
 
 /** Everybody of the house. */

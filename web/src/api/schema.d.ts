@@ -1443,7 +1443,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Kept Timetable */
+        /**
+         * Kept Timetable
+         * @description What the day goes by; nothing where it was not arranged yet.
+         */
         get: operations["bakehouse_day_timetable_api_kept_timetable"];
         put?: never;
         /**
@@ -1568,7 +1571,7 @@ export interface paths {
         };
         /**
          * Today
-         * @description What needs hands now, of the day that was started last.
+         * @description What needs hands now, of the day that was started last; nothing where none is.
          */
         get: operations["bakehouse_day_timetable_api_today"];
         put?: never;
@@ -7135,24 +7138,6 @@ export interface components {
          */
         When: "late" | "now" | "next" | "later" | "done";
         /**
-         * Fault
-         * @description One thing wrong with an input: ``field`` is its path (``turns[1].roll_to_mm``).
-         */
-        Fault: {
-            /** Field */
-            field: string;
-            /** Message */
-            message: string;
-        };
-        /**
-         * Problem
-         * @description What the API answers when something is wrong: one fault per field, or one without a field.
-         */
-        Problem: {
-            /** Faults */
-            faults: components["schemas"]["Fault"][];
-        };
-        /**
          * HandoverText
          * @description What the next shift is told; empty: what the day says by itself.
          */
@@ -7264,6 +7249,24 @@ export interface components {
             what: string;
             /** Key */
             key: string;
+        };
+        /**
+         * Fault
+         * @description One thing wrong with an input: ``field`` is its path (``turns[1].roll_to_mm``).
+         */
+        Fault: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
+        };
+        /**
+         * Problem
+         * @description What the API answers when something is wrong: one fault per field, or one without a field.
+         */
+        Problem: {
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
         };
     };
     responses: never;
@@ -14356,7 +14359,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Arranged"];
+                    "application/json": components["schemas"]["Arranged"] | null;
                 };
             };
             /** @description This cannot be understood. */
@@ -14944,7 +14947,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TodayView"];
+                    "application/json": components["schemas"]["TodayView"] | null;
                 };
             };
             /** @description This cannot be understood. */
@@ -14965,7 +14968,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description There is nothing of this name. */
             404: {
                 headers: {
                     [name: string]: unknown;

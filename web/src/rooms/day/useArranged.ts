@@ -1,7 +1,7 @@
 /** The timetable of a day: what is kept of it, and a better one while somebody waits for it. */
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { api, got, type Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
 
 export type Arranged = Schemas["Arranged"];
@@ -13,14 +13,7 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
   const key = ["timetable", id];
   const kept = useQuery({
     queryKey: key,
-    queryFn: async () => {
-      try {
-        return await got(api.GET("/api/orders/{order_id}/timetable", path(id)));
-      } catch (error) {
-        if (error instanceof Problem && error.status === 404) return null;
-        throw error;
-      }
-    },
+    queryFn: () => got(api.GET("/api/orders/{order_id}/timetable", path(id))),
     refetchInterval: 20_000,
   });
   const searching = useRef<AbortController | null>(null);
