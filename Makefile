@@ -55,10 +55,10 @@ $(STAMPS)/web: $(STAMPS)/npm $(STAMPS)/app $(WEB_SOURCES)
 	@touch $@
 
 # The core's compiled loops are compiled once, here, so that nobody waits for them.
-$(STAMPS)/loops: lamination/heat/stepping.py lamination/materials/thermal.py $(STAMPS)/app
+$(STAMPS)/loops: lamination/heat/stepping.py lamination/day/loops.py lamination/terms/compiled.py lamination/materials/thermal.py $(STAMPS)/app
 	@echo "Compiling the core's loops"
 	@mkdir -p $@
-	@$(PY) -c "from lamination.heat import ready; ready()"
+	@$(PY) -c "from lamination import heat, day; heat.ready(); day.ready()"
 	@touch $@
 
 api-types: $(STAMPS)/dev $(STAMPS)/npm

@@ -1,5 +1,6 @@
 """A day: what was ordered, what must be made for it, and when each hand does what."""
 
+from lamination.day.busy import ready
 from lamination.day.day import Day, Dough, Happened, Held, Prefer, Quiet, Shift, Weekday
 from lamination.day.now import (
     Due,
@@ -22,6 +23,6 @@ __all__ = [
     "Day", "Different", "Dough", "Due", "Happened", "Held", "Lying", "Numbered", "Order", "Ordered",
     "Prefer", "Quiet", "Shift", "Since", "Task", "Timetable", "Wanted", "Weekday", "When",
     "WorkedOrder", "arranged", "changes", "copied", "date_of", "day_of", "due", "given_up_of",
-    "handover", "happened_of", "last_like", "lying", "on_now", "standing_on", "stands_next",
+    "handover", "happened_of", "last_like", "lying", "on_now", "ready", "standing_on", "stands_next",
     "timetable", "work_order",
 ]  # fmt: skip

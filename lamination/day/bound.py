@@ -36,6 +36,7 @@ class Priced(Line):
         """Set the prices; a minute that nobody has costs what it costs to go without it."""
         self.share = np.where(self.there <= 0, 1.0, np.clip(share, 0.0, 1.0))
         self._paid = np.concatenate(([0.0], np.cumsum(self.share)))
+        self._price = None
 
     def missing(self, many: int) -> Costs:
         """The price of so many, summed from the first minute, in units of going without."""

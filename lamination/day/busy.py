@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cache, cached_property
+from types import ModuleType
 
 import numpy as np
 import numpy.typing as npt
@@ -17,6 +18,19 @@ from lamination.terms.trade import Machine, Place
 # A minute for which there is no hand, or no machine: dearer than any hour late, for it cannot be done.
 TAKEN = 20_000.0
 Counts = npt.NDArray[np.int32]
+
+
+@cache
+def loops() -> ModuleType:
+    """The compiled loops; their compiler takes half a second to import, so only where they are needed."""
+    from lamination.day import loops as compiled
+
+    return compiled
+
+
+def ready() -> None:
+    """Have the compiled loops at hand before somebody waits for them."""
+    loops()
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,26 +52,45 @@ class Line:
     def __init__(self, there: Counts) -> None:
         self.there = there
         self.taken: Counts = np.zeros_like(there)
+        self.sought: Costs | None = None  # what a minute costs besides, summed: too many wanted it
         self._sums: dict[int, Costs] = {}
+        self._price: tuple[float, Costs] | None = None
 
     def take(self, start: int, end: int, many: int) -> None:
         """Take so many from one minute to another; a negative number gives back."""
         self.taken[max(start, 0) : max(end, 0)] += many
         self._sums.clear()
+        self._price = None
 
     def missing(self, many: int) -> Costs:
         """How many would be missing, summed from the first minute, if so many more were taken."""
         if many not in self._sums:
-            over = np.maximum(self.taken + many - self.there, 0) - np.maximum(
-                self.taken - self.there, 0
-            )
-            self._sums[many] = np.concatenate(([0.0], np.cumsum(over)))
+            self._sums[many] = loops().missing(self.taken, self.there, many)
         return self._sums[many]
+
+    def price(self, each: float) -> Costs:
+        """What it costs to take one more, summed from the first minute, at so much for a missing one."""
+        if self._price is None or self._price[0] != each:
+            price = each * self.missing(1)
+            self._price = each, price if self.sought is None else price + self.sought
+        return self._price[1]
+
+    def want(self, each: float) -> None:
+        """Minutes that more take than there are cost so much more from here on."""
+        self._price = None
+        over = np.maximum(self.taken - self.there, 0)
+        if over.any():
+            more = np.concatenate(([0.0], np.cumsum(each * over)))
+            self.sought = more if self.sought is None else self.sought + more
+
+    def settle(self) -> None:
+        """Nothing is remembered of what was wanted."""
+        self.sought = self._price = None
 
     @property
     def over(self) -> int:
         """Minutes for which more are taken than there are, each as often as one is missing."""
-        return int(np.maximum(self.taken - self.there, 0).sum())
+        return int(loops().over(self.taken, self.there))
 
 
 class Busy:
@@ -66,6 +99,7 @@ class Busy:
     def __init__(self, day: Day, kitchen: Kitchen, now: int = 0) -> None:
         self.minutes = n = day.minutes
         self.now = now
+        self.taken = TAKEN  # what a minute costs that is taken already
         self.kitchen = kitchen
         self.shifts = day.hands
         self.hands = [
@@ -87,6 +121,10 @@ class Busy:
         self.night = _night(day, kitchen)
 
     @cached_property
+    def _nothing(self) -> Costs:
+        return np.zeros(self.minutes + 1)
+
+    @cached_property
     def nobody(self) -> Costs:
         """Minutes in which nobody is there at all, summed from the first."""
         there = np.sum([line.there for line in self.hands], axis=0)
@@ -98,33 +136,26 @@ class Busy:
             i for i, s in enumerate(self.shifts) if not s.only or job.chapter in s.only
         ] or list(range(len(self.shifts)))
 
-    def work(self, job: Job) -> tuple[Costs, list[Costs]]:
-        """What a task costs by the minute it begins, and that for every shift that could do it.
-
-        Both are infinite where the day would end before it is done.
-        """
-        d, n = job.minutes, self.minutes
-        cost = np.full(n + 1, np.inf)
-        if d > n:
-            return cost, []
-        inside = n - d + 1
-        cost[:inside] = 0.0
-        night = self.night[d:] - self.night[:inside]
-        by_shift: list[Costs] = []
-        if d == 0:
-            return cost, by_shift
-        if job.held:
-            for i in self.able(job):
-                missing = self.hands[i].missing(1)
-                by_shift.append(TAKEN * (missing[d:] - missing[:inside]))
-            cost[:inside] += np.minimum.reduce(by_shift)
-        else:
-            cost[:inside] += TAKEN * (self.nobody[d:] - self.nobody[:inside])
+    def work(self, job: Job) -> Costs:
+        """What a task costs by the minute it begins; infinite where the day would end before it is done."""
+        more = self.night
         if job.machine:
-            missing = self.machines[job.machine].missing(1)
-            cost[:inside] += TAKEN * (missing[d:] - missing[:inside])
-        cost[:inside] += night
-        return cost, by_shift
+            more = more + self.machines[job.machine].price(self.taken)
+        if not job.held:
+            more = more + TAKEN * self.nobody
+        able = self.able(job) if job.held else []
+        hands = [self.hands[i].price(self.taken) for i in able] or [self._nothing]
+        cost: Costs = loops().worked(np.array(hands), more, job.minutes)
+        return cost
+
+    def shift(self, job: Job, start: int) -> int:
+        """The shift that does a task at a minute: the one that misses the fewest hands for it."""
+        if not job.held or not job.minutes:
+            return 0
+        able, end = self.able(job), start + job.minutes
+        sums = [self.hands[i].price(self.taken) for i in able]
+        short = [of[end] - of[start] if end < len(of) else np.inf for of in sums]
+        return able[int(np.argmin(short))]
 
     def own_price(self, job: Job, start: int) -> float:
         """What a task costs at a minute whatever else is there: the hour, and nobody at the oven."""
@@ -169,11 +200,26 @@ class Busy:
             if job.machine:
                 self.machines[job.machine].take(start, end, sign)
 
+    def want(self, each: float) -> None:
+        """Hands and machines cost so much more wherever too many want them now."""
+        for line in (*self.hands, *self.machines.values()):
+            line.want(each)
+
+    def settle(self) -> None:
+        """What is taken is dear again, and nothing is remembered of what was wanted."""
+        self.taken = TAKEN
+        for line in (*self.hands, *self.machines.values()):
+            line.settle()
+
+    @property
+    def short_min(self) -> int:
+        """Minutes of hands and machines that are taken and not there."""
+        return sum(line.over for line in (*self.hands, *self.machines.values()))
+
     def missing_cost(self) -> float:
         """What is taken that is not there, priced."""
-        lines = [*self.hands, *self.machines.values()]
         crowded = sum(line.over for line in self.places.values())
-        return TAKEN * sum(line.over for line in lines) + self.kitchen["day.crowded"] * crowded
+        return TAKEN * self.short_min + self.kitchen["day.crowded"] * crowded
 
 
 def spans(gap: Gap, start: int, end: int) -> Iterable[tuple[Place, int, int]]:

@@ -9,12 +9,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
+import numpy.typing as npt
 
-from lamination.day.busy import Busy, Placed
+from lamination.day.busy import Busy, Placed, loops
 from lamination.day.threads import Costs, Gap, Thread
 from lamination.day.threads import prices as rest_prices
+
+Minutes = npt.NDArray[np.int64]
 
 
 @dataclass(frozen=True)
@@ -46,22 +50,6 @@ def ready_cost(thread: Thread, minutes: int, prices: Prices) -> Costs:
     return cost
 
 
-def _sliding(values: Costs, width: int) -> Costs:
-    """The least of each stretch of so many values that begins at each."""
-    n = len(values)
-    if width >= n:
-        return np.minimum.accumulate(values[::-1])[::-1]
-    best, have = values, 1
-    while have < width:
-        # twice as wide each time; the last step overlaps
-        step = min(have, width - have)
-        wider = np.empty(n)
-        np.minimum(best[: n - step], best[step:], out=wider[: n - step])
-        wider[n - step :] = best[n - step :]
-        best, have = wider, have + step
-    return best
-
-
 def _later(values: Costs, by: int) -> Costs:
     """What stands so many minutes later; infinite beyond the day."""
     if by == 0:
@@ -74,25 +62,29 @@ def _later(values: Costs, by: int) -> Costs:
 
 def _rested(gap: Gap, then: Costs, busy: Busy, prices: Prices, ripening: float) -> Costs:
     """The least price from the end of a task on, by that minute: its rest and all that comes then."""
-    n = len(then)
-    t = np.arange(n, dtype=float)
     then, before = _lying(gap, then, busy)
-    best = np.full(n, np.inf)
-    for low, high, slope in gap.pieces(prices.outside, prices.linger, ripening):
-        if low >= n:
-            break
-        # the price of `low` minutes, and the slope from there
-        start = gap.price(low, prices.outside, prices.linger)
-        start += ripening * low if gap.ripens else 0.0
-        least = _sliding(then + slope * t, min(high - low + 1, n))
-        best = np.minimum(best, _later(least, low) + start - slope * (t + low))
-    return best + before
+    best: Costs = loops().rested(then, *_slopes(gap, prices, ripening))
+    return best if before is None else best + before
 
 
-def _lying(gap: Gap, then: Costs, busy: Busy) -> tuple[Costs, Costs]:
+@lru_cache(maxsize=10_000)
+def _slopes(gap: Gap, prices: Prices, ripening: float) -> tuple[Minutes, Minutes, Costs, Costs]:
+    """The pieces of a rest's price: from and until how many minutes, the slope, and the price at its foot."""
+    pieces = gap.pieces(prices.outside, prices.linger, ripening)
+    at_low = [
+        gap.price(low, prices.outside, prices.linger) + (ripening * low if gap.ripens else 0.0)
+        for low, _, _ in pieces
+    ]
+    lows, highs, slopes = zip(*pieces, strict=True)
+    return np.array(lows), np.array(highs), np.array(slopes), np.array(at_low)
+
+
+def _lying(gap: Gap, then: Costs, busy: Busy) -> tuple[Costs, Costs | None]:
     """What is paid for lying in places that may be full: by the minute it ends, and that it begins."""
-    n = len(then)
-    before = np.zeros(n)
+    places = {gap.place, *(part[0] for part in (gap.first, gap.last) if part)}
+    if not any(place in busy.places for place in places):
+        return then, None
+    before = np.zeros(len(then))
     first = gap.first[1] if gap.first else 0
     last = gap.last[1] if gap.last else 0
     middle = busy.lying(gap.place, gap.takes)
@@ -182,11 +174,9 @@ def placed_at(
     fixed += trunk[len(fixed) :]
     first = len(fixed)
     costs: list[Costs] = [np.empty(0)] * len(jobs)
-    of_shifts: list[list[Costs]] = [[]] * len(jobs)
     after = ready_cost(thread, n, prices)
     for k in range(len(jobs) - 1, first - 1, -1):
-        own, of_shifts[k] = busy.work(jobs[k])
-        own = _wished(own, thread, k, not_before, pulls)
+        own = _wished(busy.work(jobs[k]), thread, k, not_before, pulls)
         costs[k] = own + _later(after, jobs[k].minutes)
         if k > first:
             after = _rested(thread.gaps[k - 1], costs[k], busy, prices, ripening)
@@ -206,9 +196,8 @@ def placed_at(
         ended = starts[-1] + jobs[k - 1].minutes
         starts.append(_next(thread.gaps[k - 1], ended, costs[k], busy, prices, ripening)[0])
     for k in range(first, len(jobs)):
-        if of_shifts[k]:
-            by = [float(of[starts[k]]) if starts[k] < len(of) else np.inf for of in of_shifts[k]]
-            shifts[k] = busy.able(jobs[k])[int(np.argmin(by))]
+        if jobs[k].held and jobs[k].minutes:
+            shifts[k] = busy.shift(jobs[k], starts[k])
     return Placed(tuple(starts), tuple(shifts), cost, first)
 
 
@@ -251,4 +240,4 @@ def _next(
     if ripening and gap.ripens:
         cost = cost + ripening * np.arange(left)
     at = int(np.argmin(cost))
-    return ended + at, float(cost[at] + before[ended])
+    return ended + at, float(cost[at] + (0.0 if before is None else before[ended]))

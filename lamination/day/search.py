@@ -1,12 +1,14 @@
 """The search: threads taken out of the day a few at a time and put back better.
 
 A timetable is there at once: one thread after another, each where it costs least beside those that are
-there. From then on some are taken out and put back in another order, as long as there is time. Putting
-one back is exact, so that what the search has to find is only who gives way to whom.
+there. Putting one back is exact, so that what the search has to find is only who gives way to whom. That
+is negotiated: all may lie where they like, and minutes that too many want get dearer until nobody is in
+another's way. What comes of it is made better by taking some out and putting them back in another order.
 """
 
 from __future__ import annotations
 
+import math
 import random
 import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
@@ -16,7 +18,11 @@ from lamination.day.placing import TO_THE_MINUTE, Prices, Pull, place, ripe_cost
 from lamination.day.threads import Thread
 
 _MOST_OUT = 4  # threads taken out at once
-_WORSE = 0.01  # of the cost: how much worse the search may step to get on
+_WORSE = 0.03  # of the cost: how much worse the search may step to get on
+_FOR_ITSELF = 0.5  # how often one that mixes for others is put where it costs least by itself
+# of a negotiation: what a taken minute costs at first, how that rises, what stays, and how often at most
+_CHEAP, _DEARER, _WANTED, _ROUNDS = (0.1, 0.5), 1.2, 0.3, 60
+_SMOOTHED, _LEAST_S = 0.4, 0.05  # of its time: how long what it found is made better
 _IDLE = 60  # tries without a better day before it goes on from the best again
 
 
@@ -50,15 +56,27 @@ class Search:
         """What the whole day costs as it lies."""
         return self.busy.missing_cost() + sum(self.own[d] for d in self.placed)
 
-    def put(self, dough: str) -> None:
-        """Put a thread where it costs least beside those that lie there."""
+    def put(self, dough: str, not_before: int = 0) -> None:
+        """Put a thread where it costs least beside those that lie there, or a little later than that."""
         thread = self.threads[dough]
         trunk = self.placed[thread.leader].starts[: thread.trunk] if thread.leader else ()
-        found = place(
-            thread, self.busy, self.prices, trunk=trunk, not_before=self.not_before,
-            pulls=self.pulls.get(dough), hints=self.hints,
+        self.lay(dough, self._cheapest(dough, trunk, not_before))
+
+    def _cheapest(self, dough: str, trunk: tuple[int, ...], not_before: int = 0) -> Placed:
+        return place(
+            self.threads[dough], self.busy, self.prices, trunk=trunk,
+            not_before=max(not_before, self.not_before), pulls=self.pulls.get(dough), hints=self.hints,
         )  # fmt: skip
-        self.lay(dough, found)
+
+    def _put_back(self, dough: str) -> None:
+        """Put a thread back; one that mixes for others at times nearer to when it suits one of them."""
+        waiting = [f for f in self.followers.get(dough, []) if f not in self.placed]
+        if not waiting or self.chance.random() < _FOR_ITSELF:
+            self.put(dough)
+            return
+        suits = self._cheapest(self.chance.choice(waiting), ()).starts[0]
+        # what suits the one may be too late for the other
+        self.put(dough, round(suits * self.chance.choice((1.0, self.chance.random()))))
 
     def lay(self, dough: str, placed: Placed) -> None:
         """Lay a thread where it was."""
@@ -88,6 +106,40 @@ class Search:
         assert best
         self.restore(best[1])
 
+    def explore(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
+        """Negotiate again and again until a moment of the monotonic clock, and keep the best day of all."""
+        best, kept = self.cost, dict(self.placed)
+        while time.monotonic() < until and not stop():
+            began = time.monotonic()
+            self.negotiate(until)
+            took = time.monotonic() - began
+            self.improve(min(time.monotonic() + max(_SMOOTHED * took, _LEAST_S), until), stop)
+            if self.cost < best - 1e-6:
+                best, kept = self.cost, dict(self.placed)
+            else:
+                self.restore(kept)
+
+    def negotiate(self, until: float) -> None:
+        """All threads at their best places, and then what too many want dearer until none do.
+
+        A minute that is taken costs little at first and more each round, and what was wanted too often
+        stays dear: who has another way takes it.
+        """
+        self.busy.taken = math.exp(self.chance.uniform(*map(math.log, _CHEAP)))
+        leaders = [d for d in self.threads if not self.threads[d].leader]
+        for _ in range(_ROUNDS):
+            for dough in self._shuffled(leaders):
+                out = [dough, *self.followers.get(dough, [])]
+                for one in out:
+                    self.take(one)
+                for one in self._leaders_first(self._shuffled(out)):
+                    self._put_back(one)
+            if not self.busy.short_min or time.monotonic() > until:
+                break
+            self.busy.want(_WANTED * self.busy.taken)
+            self.busy.taken *= _DEARER
+        self.busy.settle()
+
     def restore(self, placed: Mapping[str, Placed]) -> None:
         """The day as it lay before."""
         for dough in [*self.placed]:
@@ -112,7 +164,7 @@ class Search:
             before = {d: self.take(d) for d in out}
             order = self._leaders_first(self._shuffled(out))
             for dough in order:
-                self.put(dough)
+                self._put_back(dough)
             cost = self.cost
             idle += 1
             if idle > _IDLE:

@@ -104,9 +104,7 @@ class Gap:
         what every minute costs besides where it counts towards the ripeness.
         """
         more = ripening if self.ripens else 0.0
-        good_until = _FOREVER if self.good_until is None else self.good_until
-        bears = _FOREVER if self.possible_until is None else self.possible_until
-        chosen = min(max(self.chosen, self.good_from), good_until)
+        good_until, bears, chosen = self._marks
         edges = [0, self.possible_from, self.good_from, chosen, good_until, bears, _FOREVER]
         bends = self.bends(linger)
         slopes = [-outside, -1.0, -bends, bends, 1.0, outside]
@@ -121,19 +119,30 @@ class Gap:
         """What so many minutes cost; infinite where a part elsewhere would be cut short."""
         if minutes < self.least:
             return math.inf
-        good_until = _FOREVER if self.good_until is None else self.good_until
-        bears = _FOREVER if self.possible_until is None else self.possible_until
-        chosen = min(max(self.chosen, self.good_from), good_until)
+        good_until, bears, chosen = self._marks
         off = max(self.good_from - minutes, minutes - good_until, 0)
         beyond = max(self.possible_from - minutes, minutes - bears, 0)
         bends = self.bends(linger)
         return bends * abs(minutes - chosen) + (1 - bends) * off + (outside - 1) * beyond
 
+    @property
+    def _marks(self) -> tuple[int, int, int]:
+        """Until when it is good, what it can bear, and the minutes that cost nothing."""
+        good_until = _FOREVER if self.good_until is None else self.good_until
+        bears = _FOREVER if self.possible_until is None else self.possible_until
+        return good_until, bears, min(max(self.chosen, self.good_from), good_until)
+
 
 @lru_cache(maxsize=4_000)
 def prices(gap: Gap, most: int, outside: float, linger: float) -> Costs:
-    """What a gap costs for every length from none to so many minutes."""
-    found: Costs = np.array([gap.price(r, outside, linger) for r in range(most)])
+    """What a gap costs for every length from none to so many minutes: :meth:`Gap.price` of each."""
+    good_until, bears, chosen = gap._marks
+    t = np.arange(most, dtype=float)
+    off = np.maximum(np.maximum(gap.good_from - t, t - good_until), 0)
+    beyond = np.maximum(np.maximum(gap.possible_from - t, t - bears), 0)
+    bends = gap.bends(linger)
+    found: Costs = bends * np.abs(t - chosen) + (1 - bends) * off + (outside - 1) * beyond
+    found[: gap.least] = np.inf
     found.flags.writeable = False
     return found
 

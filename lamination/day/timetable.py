@@ -33,8 +33,9 @@ from lamination.warmth.follow import follow
 
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
-_PROVING = 0.12  # of the time: to raise the bound
-_MENDING = 0.2  # of the time: to try what would mend the worst of it
+_PROVING = 0.1  # of the time: to raise the bound
+_EXPLORED = 0.6  # of the time: looked for from the beginning, again and again
+_MENDING = 0.12  # of the time: to try what would mend the worst of it
 _TRIES = 6
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
 _NEAR, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
@@ -80,7 +81,9 @@ def arranged(
     searching = seconds * (1 - _MENDING - _PROVING)
     rounds = 3 if since is None else 1
     for n in range(rounds if seconds > 0 else 0):
-        until = began + searching * (0.5, 0.8, 1.0)[n] if rounds == 3 else began + searching
+        until = began + searching * (0.7, 0.87, 1.0)[n] if rounds == 3 else began + searching
+        if n == 0 and since is None:
+            arranging.search.explore(began + _EXPLORED * searching, stop)
         arranging.search.improve(until, stop)
         if stop() or n == rounds - 1:
             break

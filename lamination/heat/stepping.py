@@ -1,20 +1,17 @@
 """The steps of a conduction and how they are read, compiled: where plain Python is too slow.
 
-numba takes half a second to import, so nothing imports this module before something is conducted. What
-it compiles, in some ten seconds, is kept in ``NUMBA_CACHE_DIR``, or beside the source.
+Nothing imports this module before something is conducted.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
-from typing import TypeVar, cast
 
 import numpy as np
-from numba import njit
 from numpy.typing import NDArray
 
 from lamination.materials.thermal import COLDEST_C, STEP_K, Profile
+from lamination.terms.compiled import compiled
 
 _GAMMA = 1 - 1 / math.sqrt(2)
 _GROWS, _SHRINKS, _LONGEST_S = 2.2, 0.25, 7_200.0
@@ -24,23 +21,9 @@ _GATHER_MIN = 2.0
 _ROOM = 64  # steps that there is room for at first
 
 Places = NDArray[np.int64]
-_Loop = TypeVar("_Loop", bound=Callable[..., object])
 
 
-def _compiled(signature: str) -> Callable[[_Loop], _Loop]:
-    """Compile a loop for its one signature, and keep what was compiled where that can be written."""
-
-    def compiled(loop: _Loop) -> _Loop:
-        try:
-            made = njit(signature, cache=True, nogil=True)(loop)
-        except RuntimeError:  # nowhere to keep it: compiled at each start
-            made = njit(signature, nogil=True)(loop)
-        return cast(_Loop, made)
-
-    return compiled
-
-
-@_compiled("void(f8[:], f8[:, :], f8[:, :], f8, i8, i8[:], f8[:], f8[:])")
+@compiled("void(f8[:], f8[:, :], f8[:, :], f8, i8, i8[:], f8[:], f8[:])")
 def _warmth(
     energy: Profile, cells: Profile, tables: Profile, slab_j: float, slab: int, where: Places,
     t: Profile, held: Profile,
@@ -66,7 +49,7 @@ def _warmth(
         held[i] = (high - low) / STEP_K
 
 
-@_compiled("void(f8[:], f8[:], f8, f8, f8[:])")
+@compiled("void(f8[:], f8[:], f8, f8, f8[:])")
 def _gain(t: Profile, links: Profile, under_c: float, above_c: float, flow: Profile) -> None:
     """Put the heat that flows into every cell, W/m², into ``flow``."""
     n = len(t)
@@ -78,7 +61,7 @@ def _gain(t: Profile, links: Profile, under_c: float, above_c: float, flow: Prof
         through = out
 
 
-@_compiled("void(f8[:], f8[:], f8[:], f8[:])")
+@compiled("void(f8[:], f8[:], f8[:], f8[:])")
 def _solve(ratio: Profile, pivots: Profile, off: Profile, y: Profile) -> None:
     """Solve the symmetric tridiagonal system in place, from its factors."""
     n = len(y)
@@ -89,14 +72,14 @@ def _solve(ratio: Profile, pivots: Profile, off: Profile, y: Profile) -> None:
         y[i] = (y[i] - off[i] * y[i + 1]) / pivots[i]
 
 
-@_compiled("f8[:, ::1](f8[:, :])")
+@compiled("f8[:, ::1](f8[:, :])")
 def _longer(rows: Profile) -> Profile:
     more = np.empty((2 * rows.shape[0], rows.shape[1]))
     more[: rows.shape[0]] = rows
     return more
 
 
-@_compiled("f8[:, ::1](f8[:], f8[:, :], f8[:])")
+@compiled("f8[:, ::1](f8[:], f8[:, :], f8[:])")
 def _slopes(minutes: Profile, t_c: Profile, first: Profile) -> Profile:
     """Slopes at every step, K/min, of the parabolas through three; at the start as they were worked.
 
@@ -117,7 +100,7 @@ def _slopes(minutes: Profile, t_c: Profile, first: Profile) -> Profile:
     return found
 
 
-@_compiled(
+@compiled(
     "Tuple((f8[:], f8[:, :], f8[:, :], f8))"
     "(f8[:], f8[:, :], f8[:, :], i8, f8, f8, f8, UniTuple(f8, 2), UniTuple(f8, 2), f8, f8)"
 )
@@ -232,7 +215,7 @@ def march(
     return minutes, profiles, _slopes(minutes, profiles, first), taken
 
 
-@_compiled("i8(f8[:], f8[:, :], f8[:, :], f8, i8, f8[:])")
+@compiled("i8(f8[:], f8[:, :], f8[:, :], f8, i8, f8[:])")
 def _between(
     minutes: Profile, t_c: Profile, slopes: Profile, at: float, k: int, row: Profile
 ) -> int:
@@ -254,7 +237,7 @@ def _between(
     return k
 
 
-@_compiled("f8[:, ::1](f8[:], f8[:, :], f8[:, :], f8[:])")
+@compiled("f8[:, ::1](f8[:], f8[:, :], f8[:, :], f8[:])")
 def read(minutes: Profile, t_c: Profile, slopes: Profile, at: Profile) -> Profile:
     """Profiles at some minutes, [minute, cell], by cubic interpolation with the slopes, K/min."""
     found = np.empty((len(at), t_c.shape[1]))
@@ -264,7 +247,7 @@ def read(minutes: Profile, t_c: Profile, slopes: Profile, at: Profile) -> Profil
     return found
 
 
-@_compiled("f8[:, ::1](f8[:], f8[:, :], f8[:, :], f8[:], f8[:, :], f8[:])")
+@compiled("f8[:, ::1](f8[:], f8[:, :], f8[:, :], f8[:], f8[:, :], f8[:])")
 def gathered(
     minutes: Profile, t_c: Profile, slopes: Profile, shares: Profile, rates: Profile, until: Profile
 ) -> Profile:

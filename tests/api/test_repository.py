@@ -83,8 +83,8 @@ def test_the_core_imports_numpy_its_compiler_and_the_standard_library_alone():
             names = [a.name for a in node.names] if isinstance(node, ast.Import) else []
             if isinstance(node, ast.ImportFrom):
                 names = [node.module or ""] if node.level == 0 else []
-            # the one module with compiled loops is imported only when heat is asked for
-            compiled = {"numba"} if module.name == "stepping.py" else set()
+            # whoever has loops to compile imports them when they are first needed
+            compiled = {"numba"} if module.name == "compiled.py" else set()
             assert {name.split(".")[0] for name in names} <= may | compiled, module
 
 

@@ -1,6 +1,7 @@
 """One thread put into a day is put where it costs least: held against trying every minute."""
 
 import itertools
+import time
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
@@ -9,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamination.day import Day, Dough, Shift
-from lamination.day.busy import Busy, Placed
+from lamination.day.busy import TAKEN, Busy, Placed
 from lamination.day.placing import Prices, Pull, place, ready_cost
 from lamination.day.search import Search, own_cost
 from lamination.day.threads import Gap, Job, Thread
@@ -146,3 +147,34 @@ def test_a_night_goes_into_the_rest_that_is_long_anyway():
     starts = place(thread, busy_for(minutes=720, kitchen=Kitchen()), PRICES).starts
     assert (starts[0], starts[2]) == (0, 690)
     assert starts[1] == 15
+
+
+def test_who_wants_the_same_minutes_negotiates_until_nobody_is_in_the_way():
+    busy = busy_for(hands=1, minutes=60)
+    jobs = tuple(Job(f"s{k}", f"S{k}", 4, Chapter.TURNS, None, True) for k in range(2))
+    threads = [Thread(str(n), "x", jobs, (gap("s0", 9, 6, 20),), 40) for n in range(4)]
+    search = Search(threads, busy, PRICES)
+    search.begin()
+    search.negotiate(float("inf"))
+    assert busy.short_min == 0
+    # afterwards everything costs what it did
+    assert busy.taken == TAKEN
+    assert not any(line.sought is not None for line in busy.hands)
+    again = sum(own_cost(search, d) for d in search.placed)
+    assert abs(search.cost - again) < 1e-9
+
+
+def test_one_that_mixes_for_others_gives_way_to_what_suits_them():
+    """The first mixes for the second, which may not rest long: the mixing has to wait for it."""
+    busy = busy_for(hands=1, minutes=200)
+    mix, rest = Job("mix", "Mix", 5, Chapter.BEFORE, None, True), gap("mix", 100, 90, 40)
+    short = gap("mix", 10, 5, 5)
+    turn = Job("turn", "Turn", 5, Chapter.TURNS, None, True)
+    leader = Thread("1", "x", (mix, turn), (rest,), 110, trunk=1)
+    follower = Thread("2", "x", (mix, turn), (short,), 150, trunk=1, leader="1")
+    search = Search([leader, follower], busy, PRICES)
+    search.begin()
+    alone = search.cost
+    search.explore(time.monotonic() + 0.5)
+    assert search.cost < 0.7 * alone
+    assert busy.short_min == 0
