@@ -28,7 +28,15 @@ from bakehouse.records import VersionLine, version_lines
 from lamination.day import Weekday
 from lamination.dough import Development, PrefermentKind
 from lamination.kitchen import Default, Fixture, Kitchen, OwnCard, Part, Room, Spot
-from lamination.materials import LIBRARY, Allergen, Ingredient, Strength
+from lamination.materials import (
+    LIBRARY,
+    Allergen,
+    FromLabel,
+    Ingredient,
+    PacketLabel,
+    Strength,
+    from_label,
+)
 from lamination.materials import Kind as Ingredients
 from lamination.pieces import Addition, Card, Colour, Oven, Shape, Wash
 from lamination.search import Wish
@@ -178,6 +186,23 @@ def upload_kitchen(request: HttpRequest, file: File[UploadedFile]) -> KitchenVie
         raise Faults(Fault("", "This file is too large to be a kitchen."))
     keep_kitchen(read_kitchen_file(file.read()), user_of(request))
     return _view()
+
+
+@dataclass
+class ReadLabel:
+    """A packet's label, and an ingredient that is like what is in it."""
+
+    label: PacketLabel
+    like: Ingredient
+
+
+@router.post("/kitchen/label", auth=signed_in, response=FromLabel)
+def read_label(request: HttpRequest, asked: Body[ReadLabel]) -> FromLabel:
+    """What an ingredient is made of, by its packet; nothing is kept."""
+    try:
+        return from_label(asked.label, asked.like)
+    except Faults as wrong:
+        raise Faults(*(f.under("label") for f in wrong.faults)) from None
 
 
 @router.get("/kitchen/versions", auth=signed_in, response=list[VersionLine])

@@ -95,3 +95,16 @@ def test_every_word_has_its_name(head):
     assert words["fold.letter"] == "letter fold"
     assert words["step.lock_in"] == "Lock-in"
     assert all(words.values())
+
+
+def test_a_packet_s_label_becomes_a_composition_and_keeps_nothing(head, hand):
+    like = next(i for i in head.call("GET", "/kitchen")["library"] if i["key"] == "butter-table")
+    body = {"label": {"fat_g": 80, "salt_g": 1.5}, "like": like}
+    found = hand.call("POST", "/kitchen/label", body)
+    assert found["composition"]["fat_pct"] == 80
+    assert found["composition"]["ash_pct"] == 1.5
+    assert any("Protein is not on it" in text for text in found["says"])
+    wrong = hand.faults("POST", "/kitchen/label", {"label": {"fat_g": 130}, "like": like})
+    assert set(wrong) == {"label.fat_g"}
+    over = {"label": {"fat_g": 90, "carbohydrate_g": 30}, "like": like}
+    assert set(hand.faults("POST", "/kitchen/label", over)) == {"label.fat_g"}

@@ -2,7 +2,7 @@
 import { act, screen } from "@testing-library/react";
 import { useState } from "react";
 import { expect, it, vi } from "vitest";
-import { FaultsContext, MindedContext, UnreadContext } from "@/measures/faults";
+import { FaultsContext, LitContext, MindedContext, UnreadContext } from "@/measures/faults";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { show } from "./screen";
 
@@ -179,4 +179,16 @@ it("says what it made of a sum", async () => {
   await hand.clear(field());
   await hand.type(field(), "3 × 58 g");
   expect(screen.getByText("understood as 174 g")).toBeTruthy();
+});
+
+it("is lit by what points at it or at the group it belongs to", () => {
+  const lit = (at: string | null) =>
+    show(
+      <LitContext.Provider value={at}>
+        <Field />
+      </LitContext.Provider>,
+    ).container.querySelectorAll("[data-lit]").length;
+  expect([lit("steps[2].roll_to_mm"), lit("steps[2]"), lit("steps[2].roll"), lit(null)]).toEqual([
+    1, 1, 0, 0,
+  ]);
 });

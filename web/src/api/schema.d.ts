@@ -105,6 +105,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Label
+         * @description What an ingredient is made of, by its packet; nothing is kept.
+         */
+        post: operations["bakehouse_kitchen_api_read_label"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen/versions": {
         parameters: {
             query?: never;
@@ -2139,6 +2159,41 @@ export interface components {
              * @default false
              */
             turned: boolean;
+        };
+        /**
+         * FromLabel
+         * @description A composition got from a label, and what of it was not there but estimated.
+         */
+        FromLabel: {
+            composition: components["schemas"]["Composition"];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * PacketLabel
+         * @description A packet's figures, g in 100 g; None for what it does not say. Fibre stands beside carbohydrate.
+         */
+        PacketLabel: {
+            /** Fat G */
+            fat_g?: number | null;
+            /** Carbohydrate G */
+            carbohydrate_g?: number | null;
+            /** Sugar G */
+            sugar_g?: number | null;
+            /** Fibre G */
+            fibre_g?: number | null;
+            /** Protein G */
+            protein_g?: number | null;
+            /** Salt G */
+            salt_g?: number | null;
+        };
+        /**
+         * ReadLabel
+         * @description A packet's label, and an ingredient that is like what is in it.
+         */
+        ReadLabel: {
+            label: components["schemas"]["PacketLabel"];
+            like: components["schemas"]["Ingredient"];
         };
         /**
          * VersionLine
@@ -7860,6 +7915,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+            /** @description This cannot be understood. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This person may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is nothing of this name. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not in this way. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else changed it meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is at fault; each is named. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too often: wait a while. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakehouse_kitchen_api_read_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadLabel"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FromLabel"];
                 };
             };
             /** @description This cannot be understood. */

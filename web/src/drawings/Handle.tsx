@@ -1,9 +1,10 @@
 /** A line of a drawing that can be taken hold of: by mouse, by touch, by keys. */
-import { useContext, useRef } from "react";
+import { useRef } from "react";
+import { useLit } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import classes from "./Handle.module.css";
-import { type Grip, type Hand, LitContext, useStill } from "./hands";
+import { type Grip, type Hand, useStill } from "./hands";
 
 interface Props {
   grip: Grip;
@@ -85,7 +86,7 @@ function Handle({ grip, hand, x, y }: Props) {
     }
   };
   const self = useStill<SVGGElement>();
-  const lit = useContext(LitContext);
+  const lit = useLit(grip.path);
   const refused = hand.refused?.path === grip.path;
   return (
     <g
@@ -102,7 +103,7 @@ function Handle({ grip, hand, x, y }: Props) {
       data-grip={grip.path}
       data-dir={grip.dir}
       data-drawn={grip.drawn}
-      data-lit={lit === grip.path || undefined}
+      data-lit={lit || undefined}
       data-held={held !== null || undefined}
       data-refused={refused || undefined}
       onPointerDown={down}

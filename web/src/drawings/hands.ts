@@ -69,10 +69,6 @@ export const GroundContext = createContext<Ground>({
   busy: false,
 });
 
-/** Which value is pointed at, by its path, such as by advice about it; and who points. */
-export const LitContext = createContext<string | null>(null);
-export const LightContext = createContext<(path: string | null) => void>(() => {});
-
 interface Held {
   /** As it was taken hold of: its lines do not move under the hand. */
   grip: Grip;

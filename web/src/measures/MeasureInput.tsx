@@ -4,7 +4,7 @@
  */
 import { TextInput } from "@mantine/core";
 import { type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
-import { FaultsContext, MindedContext, UnreadContext } from "./faults";
+import { FaultsContext, MindedContext, UnreadContext, useLit } from "./faults";
 import { useSaying } from "./likes";
 import { parse, QUANTITIES, type QuantityName, span } from "./quantity";
 import { stepped } from "./steps";
@@ -53,6 +53,7 @@ export function MeasureInput(props: Props) {
   const { likes, figure, say, words } = useSaying();
   const faults = useContext(FaultsContext);
   const minded = useContext(MindedContext)[path];
+  const lit = useLit(path);
   const id = useId();
   // Long times are read as hours and minutes, as everywhere else.
   const hours = (minutes: number) =>
@@ -121,6 +122,7 @@ export function MeasureInput(props: Props) {
       label={hideLabel ? undefined : label}
       aria-label={hideLabel ? label : undefined}
       className="measure"
+      data-lit={lit || undefined}
       inputMode={likes.units === "metric" ? "decimal" : "text"}
       autoComplete="off"
       value={text}

@@ -1,10 +1,20 @@
-import { createContext, useCallback, useMemo, useState } from "react";
+import { createContext, useCallback, useContext, useMemo, useState } from "react";
 
 /** What the server found wrong, by the field's path; read by every input that has a path. */
 export const FaultsContext = createContext<Record<string, string>>({});
 
 /** Titles of advice that wants minding, by the path of the field it is about. */
 export const MindedContext = createContext<Record<string, string>>({});
+
+/** Which value is pointed at, by its path, such as by advice about it; and who points. */
+export const LitContext = createContext<string | null>(null);
+export const LightContext = createContext<(path: string | null) => void>(() => {});
+
+/** Whether this value, or the group it belongs to, is pointed at. */
+export function useLit(path: string): boolean {
+  const lit = useContext(LitContext);
+  return lit !== null && (path === lit || path.startsWith(`${lit}.`));
+}
 
 /** Told by every input whether it holds something that cannot be read. */
 export const UnreadContext = createContext<(path: string, unread: boolean) => void>(() => {});

@@ -7,6 +7,7 @@ import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { capital } from "@/measures/words";
 import { grouped } from "@/steps/parts/ingredients";
+import { FromPacket } from "./FromPacket";
 import { freeKey } from "./freeKey";
 import classes from "./KitchenRoom.module.css";
 
@@ -108,6 +109,7 @@ function IngredientForm({ at, what, kept, change, keep, close }: FormProps) {
         error={faults[`${path}.name`]}
         onChange={(e) => change({ ...what, name: e.currentTarget.value })}
       />
+      <FromPacket like={what} take={(composition) => change({ ...what, composition })} />
       <div className={classes.parts}>
         {PARTS.map((part) => (
           <MeasureInput

@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { useContext } from "react";
 import type { Schemas } from "@/api/client";
-import { LightContext } from "@/drawings/hands";
+import { LightContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import classes from "./Advice.module.css";
 

@@ -10,6 +10,7 @@ import { Earlier } from "@/drafts/Earlier";
 import { lazily } from "@/wire/lazily";
 
 const BegunAlready = lazily(async () => (await import("./BegunAlready")).BegunAlready);
+const ClockTimes = lazily(async () => (await import("./ClockTimes")).ClockTimes);
 const PasteFormula = lazily(async () => (await import("./PasteFormula")).PasteFormula);
 
 type Plan = Schemas["Plan"];
@@ -31,6 +32,7 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
   const [earlier, setEarlier] = useState(false);
   const [begun, setBegun] = useState(false);
   const [pasting, setPasting] = useState(false);
+  const [timing, setTiming] = useState(false);
   const kitchen = useKitchen();
   const copy = useMutation({
     mutationFn: () =>
@@ -62,6 +64,7 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
         </Menu.Target>
         <Menu.Dropdown>
           <Menu.Item onClick={() => setBegun(true)}>Begun already?</Menu.Item>
+          <Menu.Item onClick={() => setTiming(true)}>With clock times</Menu.Item>
           <Menu.Item onClick={searchFolds}>Search for other folds</Menu.Item>
           <Menu.Item component={Link} to={`/plans/compare?plans=${id}`}>
             Compare with other plans
@@ -93,6 +96,9 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
       </Menu>
       <Suspense>
         {pasting && <PasteFormula plan={plan} change={change} close={() => setPasting(false)} />}
+        {worked && timing && (
+          <ClockTimes planId={id} worked={worked} close={() => setTiming(false)} />
+        )}
         {worked && begun && (
           <BegunAlready planId={id} worked={worked} opened close={() => setBegun(false)} />
         )}

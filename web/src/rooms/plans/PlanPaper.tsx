@@ -1,10 +1,11 @@
 /** A plan on paper: its strip, formula, sheets and marks on one page, its folds on the next. */
 import { Button } from "@mantine/core";
-import { Link } from "react-router";
+import { Link, useParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { made, madeAt, type Plan, type Stop, stopOf, type Worked } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { Title } from "@/app/states";
+import { day } from "@/app/time";
 import { FoldStills } from "@/drawings/Folding";
 import { FromAbove } from "@/drawings/FromAbove";
 import { edgesOf } from "@/finish/Marks";
@@ -12,6 +13,7 @@ import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { aboveOf } from "@/steps/above";
 import { DEPTH, StopGlyph, stopFacts } from "@/steps/Strip";
+import { timeAt, useBegins } from "./clockTimes";
 import classes from "./PlanPaper.module.css";
 import { WithPlan } from "./WithPlan";
 
@@ -76,6 +78,8 @@ function Head({ plan, worked }: { plan: Plan; worked: Worked }) {
   const { counted, say } = useSaying();
   const { said } = useTrade();
   const cut = made(worked, "cut");
+  const { planId = "" } = useParams();
+  const [begins] = useBegins(planId);
   return (
     <header>
       <h2>{plan.name}</h2>
@@ -86,6 +90,7 @@ function Head({ plan, worked }: { plan: Plan; worked: Worked }) {
           counted(worked.layers.butter, worked.layers.total),
           cut && `${cut.pieces} pieces`,
           span(worked.total_min),
+          begins && `begins ${day(begins)}`,
         ]
           .filter(Boolean)
           .join(" · ")}
@@ -103,6 +108,8 @@ const THREAD = 64;
 function StripDown({ plan, worked }: { plan: Plan; worked: Worked }) {
   const { words } = useSaying();
   const saying = useSaying();
+  const { planId = "" } = useParams();
+  const [begins] = useBegins(planId);
   const stops = worked.strip;
   const row = stops.length > FEWEST_ROOMY ? (ROW * FEWEST_ROOMY) / stops.length : ROW;
   const drawn = (stop: Stop) =>
@@ -136,6 +143,7 @@ function StripDown({ plan, worked }: { plan: Plan; worked: Worked }) {
             <span>{words(stop.does[0] ?? "")}</span>
             <span className={classes.facts}>{stopFacts(drawn(stop), saying)}</span>
             <span className={classes.facts}>
+              {begins && <b>{timeAt(begins, stop.starts_min)} </b>}
               {span(stop.bench_min)}
               {stop.rest && stop.rest.minutes > 0 && (
                 <>

@@ -7,8 +7,15 @@ import { sentence, useKitchen } from "@/api/queries";
 import { stopOf } from "@/api/steps";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { TodayBar } from "@/cold/TodayBar";
-import { GroundContext, LightContext, LitContext } from "@/drawings/hands";
-import { FaultsContext, MindedContext, UnreadContext, useUnread } from "@/measures/faults";
+import { GroundContext } from "@/drawings/hands";
+import {
+  FaultsContext,
+  LightContext,
+  LitContext,
+  MindedContext,
+  UnreadContext,
+  useUnread,
+} from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { useStartRun } from "@/offline/useStartRun";
 import { kindOf } from "@/steps/kinds";
@@ -152,7 +159,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
                     )
             }
           />
-          {panel && <StopPanel {...panel} />}
+          {panel && <StopPanel {...panel} begins={desk.begins} />}
         </div>
       </div>
     </Surroundings>

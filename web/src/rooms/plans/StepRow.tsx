@@ -5,11 +5,12 @@ import { withStep, withStepMoved } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { Strip } from "@/steps/Strip";
 import { clockWords, marksOf } from "@/steps/windows";
+import { timeAt } from "./clockTimes";
 import classes from "./PlanRoom.module.css";
 import type { PlanDesk } from "./usePlanDesk";
 
 export function StepRow({ desk, readOnly }: { desk: PlanDesk; readOnly: boolean }) {
-  const { plan, worked, warmth, stop, select, change, minding } = desk;
+  const { plan, worked, warmth, begins, stop, select, change, minding } = desk;
   const { limits } = useTrade();
   if (!worked || !stop) return null;
   const move = (from: number, to: number) => {
@@ -42,11 +43,15 @@ export function StepRow({ desk, readOnly }: { desk: PlanDesk; readOnly: boolean 
         minding={minding}
         restGrip={(!readOnly && restGrip) || undefined}
         under={
-          warmth &&
-          ((at) => {
-            const said = clockWords(warmth.clocks.find((c) => c.stop === at.key));
-            return <span data-off={said.off || undefined}>{said.text}</span>;
-          })
+          warmth || begins
+            ? (at) => {
+                const said = clockWords(warmth?.clocks.find((c) => c.stop === at.key));
+                const time = begins && timeAt(begins, at.starts_min);
+                // what wants minding is said before the hour
+                const text = time && !said.off ? time : said.text;
+                return <span data-off={said.off || undefined}>{text}</span>;
+              }
+            : undefined
         }
       />
       {!readOnly && <AddStep desk={desk} />}

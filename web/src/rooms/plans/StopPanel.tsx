@@ -7,9 +7,10 @@ import { span } from "@/measures/quantity";
 import { kindOf } from "@/steps/kinds";
 import type { PanelProps } from "@/steps/parts/props";
 import { Terms } from "@/steps/Terms";
+import { timeAt } from "./clockTimes";
 import classes from "./StopPanel.module.css";
 
-export function StopPanel(props: PanelProps) {
+export function StopPanel({ begins, ...props }: PanelProps & { begins: string | null }) {
   const { stop, readOnly, step } = props;
   const { Panel } = kindOf(step.do);
   return (
@@ -23,7 +24,11 @@ export function StopPanel(props: PanelProps) {
         {!readOnly && <StepTools {...props} />}
       </div>
       <p className={classes.when}>
-        {stop.starts_min > 0 ? `${span(stop.starts_min)} after the start, ` : "at the start, "}
+        {begins
+          ? `${timeAt(begins, stop.starts_min)}, `
+          : stop.starts_min > 0
+            ? `${span(stop.starts_min)} after the start, `
+            : "at the start, "}
         {span(stop.bench_min)} at the bench
       </p>
       <Terms of={step} />

@@ -8,6 +8,7 @@ import { useToday, useWarmth } from "@/cold/useWarmth";
 import { useDraft } from "@/drafts/useDraft";
 import { byField } from "@/measures/faults";
 import type { PanelProps } from "@/steps/parts/props";
+import { useBegins } from "./clockTimes";
 import { useAmend } from "./useAmend";
 
 async function save(id: number, revision: number, plan: Plan): Promise<number> {
@@ -43,6 +44,7 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
   const [whatIf, setWhatIf] = useState(false);
   const warmth = useWarmth(plan, today, whatIf).data;
   const [query, setQuery] = useSearchParams();
+  const [begins] = useBegins(saved.id);
   const faults = useMemo(
     () => byField(work.error instanceof Problem ? work.error.faults : []),
     [work.error],
@@ -86,6 +88,8 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
     failed: asSaved.error,
     retry: asSaved.refetch,
     warmth,
+    /** When it begins, where somebody said so. */
+    begins,
     today,
     setToday,
     askWarmer: () => setWhatIf(true),
