@@ -123,16 +123,16 @@ _KNOWN: dict[Fixture, _Known] = {
          "mixer.by_hand_k_min", "mixer.by_hand_most_g", "mixer.cold_c", "mixer.hottest_c",
          "mixer.dough_most_c"),
         _always(650, 850),
-        (300, 400),
+        (300, 300),
         "mixer.count",
     ),
     Fixture.SCALES: _Known(
-        ("scale.step_g", "scale.fine_step_g", "scale.fine_below_g"), _always(350, 350), (300, 1_700)
+        ("scale.step_g", "scale.fine_step_g", "scale.fine_below_g"), _always(350, 350), (300, 1_600)
     ),
     Fixture.TUBS: _Known(
         ("tub.length_mm", "tub.width_mm", "tub.lump_high", "preferment.tub_l"),
         _by("tub.length_mm", "tub.width_mm", 0),
-        (300, 2_250),
+        (300, 2_300),
     ),
     Fixture.FRIDGE: _Known(
         ("shelf.length_mm", "shelf.width_mm", "fridge.c", "fridge.film", "fridge.holds"),

@@ -108,7 +108,11 @@ export function RoomPlan({ room, table, yours, readOnly, keep, place }: Props) {
   const grips = thing && !readOnly ? edges(thing, value, tryOut, rows) : [];
   return (
     <section className={classes.plan} aria-label="The bakehouse">
-      <div ref={ref} className={`drawing ${classes.room}`} style={{ height: high }}>
+      <div
+        ref={ref}
+        className={`drawing ${classes.room}`}
+        style={{ height: high, "--ratio": room.length_mm / room.width_mm } as React.CSSProperties}
+      >
         {/* biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset */}
         <svg
           width={wide}

@@ -41,6 +41,9 @@ const INSIDE: Partial<Record<Drawn["what"], (w: number, h: number) => string>> =
     `M${w * 0.12},${h * 0.15} h${w * 0.76} v${h * 0.6} h${-w * 0.76} z M0,${h * 0.88} H${w}`,
 };
 
+const LETTER = 6.5; // points a letter of a label takes
+const ROOM_ASIDE = 40; // and as many more than its thing it may be wide
+
 export function Thing({ thing, x, y, scale, chosen, handlers }: Props) {
   // what is chosen moves under a finger; over the others the page scrolls
   const self = useStill<SVGGElement>(chosen);
@@ -72,7 +75,13 @@ export function Thing({ thing, x, y, scale, chosen, handlers }: Props) {
           <path d={INSIDE[thing.what]?.(w, h) ?? ""} />
         </g>
       ))}
-      <text x={w / 2} y={h + 15} textAnchor="middle">
+      <text
+        x={w / 2}
+        y={h + 15}
+        textAnchor="middle"
+        // longer than its thing, it would run into its neighbour's
+        data-long={thing.said.length * LETTER > w + ROOM_ASIDE || undefined}
+      >
         {thing.said}
       </text>
     </g>
