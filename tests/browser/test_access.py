@@ -117,3 +117,32 @@ def test_nothing_is_wider_than_its_screen(person):
         page.goto(path)
         expect(page.locator("main h1, main input").first).to_be_visible()
         fits()
+
+
+# Of the parts of a time only the whole is pressed; slices of the strip that lie folded open at a touch.
+TOO_SMALL = """least => [...document.querySelectorAll(
+    'main button, main a, main select, main input, footer button, footer a, nav a, nav button')]
+  .filter(of => {
+    const box = of.getBoundingClientRect()
+    const style = getComputedStyle(of)
+    const inText = of.tagName === 'A' && style.display === 'inline'
+    const hidden = !box.width || style.visibility === 'hidden' || style.opacity === '0'
+    const small = box.height < least - 0.5 || box.width < least / 2
+    return small && !inText && !hidden && !['tab', 'spinbutton', 'slider'].includes(of.role) &&
+      !['checkbox', 'radio', 'file', 'range', 'hidden', 'password'].includes(of.type) && !of.closest('label')
+  })
+  .map(of => `${of.ariaLabel || of.textContent || of.tagName} ${of.getBoundingClientRect().height}`)
+"""
+
+
+def test_whatever_is_pressed_is_large_enough_for_a_finger(person):
+    page = person(width=1024, height=768, touch=True)
+    for path in ("/today", "/plans", "/plans/1?step=cut", "/day", "/day/1", "/book", "/kitchen"):
+        page.goto(path)
+        page.get_by_role("heading").first.wait_for()
+        expect(page.get_by_text(re.compile("^Opening|^Waiting"))).to_have_count(0)
+        assert page.evaluate(TOO_SMALL, 44) == [], path
+    page.goto("/bench")
+    page.get_by_role("link", name=re.compile("Saturday market croissant.*tray")).tap()
+    expect(page.get_by_role("button", name=re.compile("^Tray 1: ")).first).to_be_visible()
+    assert page.evaluate(TOO_SMALL, 56) == []
