@@ -207,33 +207,34 @@ def _ends_at(outline: Outline) -> float:
 
 
 def _beside(n: int, blank: Blank, before: list[Row], length: float, kerf: float) -> Iterator[Row]:
-    """Pieces at the ends of the rows of the product before, where one is no higher than they are."""
+    """Pieces at the ends of the rows of the product before, as many on each other as those are high."""
     for row in before:
-        if blank.across_mm > row.to_mm - row.from_mm + _HAIR:
-            continue
+        high = row.to_mm - row.from_mm
+        levels = math.floor((high + kerf) / (blank.across_mm + kerf) + _HAIR)
         end = max(_ends_at(o) for o in row.outlines)
         many = per_row(blank, length - end, kerf)
-        if not many:
-            continue
-        top, far = row.from_mm, row.from_mm + blank.across_mm
-        if blank.shape.is_round:
-            first = end + kerf + blank.along_mm / 2
-            at = tuple(first + i * _step(blank, kerf) for i in range(many))
-            middle = top + blank.across_mm / 2
-            yield Row(
-                n, top, far, tuple(_round(blank, x, middle) for x in at), (Marks(middle, at),)
-            )
-            continue
-        outlines = tuple(
-            tuple(Corner(c.x_mm + end, c.y_mm) for c in corners)
-            for corners in (_outline(blank, top, i, kerf) for i in range(many))
-            if not isinstance(corners, Oval)
-        )
-        marks = tuple(
-            Marks(m.across_mm, tuple(x + end for x in m.along_mm))
-            for m in _marks(blank, top, many, kerf)
-        )
-        yield Row(n, top, far, outlines, marks)
+        for level in range(levels if many else 0):
+            top = row.from_mm + level * (blank.across_mm + kerf)
+            yield _at_end(n, blank, top, end, many, kerf)
+
+
+def _at_end(n: int, blank: Blank, top: float, end: float, many: int, kerf: float) -> Row:
+    far = top + blank.across_mm
+    if blank.shape.is_round:
+        first = end + kerf + blank.along_mm / 2
+        at = tuple(first + i * _step(blank, kerf) for i in range(many))
+        middle = top + blank.across_mm / 2
+        return Row(n, top, far, tuple(_round(blank, x, middle) for x in at), (Marks(middle, at),))
+    outlines = tuple(
+        tuple(Corner(c.x_mm + end, c.y_mm) for c in corners)
+        for corners in (_outline(blank, top, i, kerf) for i in range(many))
+        if not isinstance(corners, Oval)
+    )
+    marks = tuple(
+        Marks(m.across_mm, tuple(x + end for x in m.along_mm))
+        for m in _marks(blank, top, many, kerf)
+    )
+    return Row(n, top, far, outlines, marks)
 
 
 @dataclass(frozen=True, slots=True)

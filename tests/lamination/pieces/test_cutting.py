@@ -1,6 +1,7 @@
 """Rows, marks and kerfs: pieces cut from the marks are equal, whatever the blade eats."""
 
 import math
+from itertools import pairwise
 
 import pytest
 from hypothesis import given, settings
@@ -201,12 +202,24 @@ def test_nothing_beside_lies_over_anything_or_over_the_edge(base, height, side, 
     alone = lay_out(Size(900, 620, 4), (first,), kerf)
     assert laid.pieces_of(0) == alone.pieces_of(0)
     for row in (r for r in laid.rows if r.product == 1):
-        partner = next(r for r in alone.rows if r.from_mm == row.from_mm)
+        partner = next(r for r in alone.rows if r.from_mm <= row.from_mm < r.to_mm)
         end = max(c.x_mm for o in partner.outlines for c in o)
         for outline in row.outlines:
             assert min(c.x_mm for c in outline) >= end + kerf - 1e-9
             assert max(c.x_mm for c in outline) <= 900 + 1e-9
             assert max(c.y_mm for c in outline) <= partner.to_mm + 1e-9
+    over = sorted((r.from_mm, r.to_mm) for r in laid.rows if r.product == 1)
+    assert all(b[0] >= a[1] + kerf - 1e-9 for a, b in pairwise(over))
+
+
+def test_low_pieces_lie_on_each_other_at_the_end_of_a_high_row():
+    """280 mm high: three squares of 90 with 2 mm cut between them, in each of two rows."""
+    high = Product("High", Shape.RECTANGLE, 200, 280, rows=2)
+    low = Product("Low", Shape.SQUARE, 90, beside=True)
+    laid = lay_out(Size(1200, 600, 4), (high, low), 2.0)
+    rows = [r for r in laid.rows if r.product == 1]
+    assert [round(r.from_mm) for r in rows] == [0, 92, 184, 282, 374, 466]
+    assert laid.pieces_of(1) == 6 * len(rows[0].outlines) > 0
 
 
 # --- rows both ways on one sheet

@@ -157,13 +157,13 @@ def test_a_plan_without_a_cut_has_nothing_to_lay():
 def test_the_search_fills_row_ends_where_that_gains_something():
     horn, stick = triangle(85, 280), slab(30, 130, "Stick")
     asked = plan(horn, stick, width=560)
-    best = allot(asked, AllotSearch((56, 2)), KITCHEN).best[0]
+    best = allot(asked, AllotSearch((56, 4)), KITCHEN).best[0]
     assert any(p.beside for p in best.cut.products)
     taken = asked.changed(asked.cut, products=best.cut.products, across=best.cut.across)
     by_name: dict[str, int] = {}
     for p in work(taken, KITCHEN).cut.products:
         by_name[p.name] = by_name.get(p.name, 0) + p.pieces
-    assert (by_name["Triangle"], by_name["Stick"]) == best.pieces == (56, 2)
+    assert (by_name["Triangle"], by_name["Stick"]) == best.pieces == (56, 4)
 
 
 def test_the_search_cuts_the_band_the_other_way_where_that_gains_something():
