@@ -24,7 +24,7 @@ from lamination.run.trays import (
 )
 from lamination.steps.base import PutAway
 from lamination.terms.limits import Fault, Faults
-from lamination.terms.said import span
+from lamination.terms.said import moment, span
 
 
 class Phase(StrEnum):
@@ -370,6 +370,8 @@ def _admit_move(worked: WorkedPlan, started_at: datetime, now: Standing, new: Ev
     if wanted > new.at:
         raise Faults(Fault("minutes", "That time is still to come."))
     if wanted < before:
-        raise Faults(Fault("minutes", "That is before the step it follows was over."))
+        text = f"That is before {moment(before)}, when the step it follows was over."
+        raise Faults(Fault("minutes", text))
     if i + 1 < len(line) and wanted > line[i + 1].at:
-        raise Faults(Fault("minutes", "That is after the next step was done."))
+        text = f"That is after {moment(line[i + 1].at)}, when the next step was done."
+        raise Faults(Fault("minutes", text))

@@ -13,6 +13,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from datetime import datetime
 
 _THIN = "\u202f"  # a narrow space that does not break: between thousands
 _KG_FROM_G = 10_000  # below it bakers weigh in grams
@@ -63,6 +64,11 @@ def kelvin(difference: float) -> str:
 def um(leaf: float) -> str:
     """A leaf's thickness, µm."""
     return "{" + (f"{leaf:.3g}" if leaf < 100 else f"{leaf:.0f}") + "|µm}"
+
+
+def moment(at: datetime) -> str:
+    """An hour of the day, read in the bakery's own zone."""
+    return "{" + at.isoformat(timespec="minutes") + "|clock}"
 
 
 def fold_name(fold: str) -> str:
@@ -129,6 +135,7 @@ _PLAIN: dict[str, Callable[[str], str]] = {
     "K": lambda t: f"{t} K",
     "µm": lambda t: f"{t} µm",
     "fold": lambda t: _FOLDS.get(t, t),
+    "clock": lambda t: datetime.fromisoformat(t).strftime("%H:%M"),
 }
 
 

@@ -1,4 +1,5 @@
 import { expect, it } from "vitest";
+import { inZone } from "@/app/time";
 import { span } from "@/measures/quantity";
 import { localise } from "@/measures/words";
 import { FACTS } from "@/rooms/plans/compare/facts";
@@ -56,4 +57,11 @@ it("compares plans by facts that each have one name", () => {
   const facts = { butter_layers: 27, piece_g: null } as never;
   expect(FACTS.find((f) => f.label === "Butter layers")?.of(facts)).toBe(27);
   expect(FACTS.find((f) => f.label === "Each")?.of(facts)).toBeNull();
+});
+
+it("reads an hour in the bakery's own zone", () => {
+  inZone("Europe/Paris");
+  expect(localise("That is before {2026-11-27T05:12+00:00|clock}.", "metric", "letter")).toBe(
+    "That is before 06:12.",
+  );
 });

@@ -12,6 +12,7 @@ from lamination.steps.divide import Divide, DivideFigures
 from lamination.steps.flatten import Flattening
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
+from lamination.terms.said import plain
 from lamination.terms.trade import Place
 from tests.plans import station, turns
 
@@ -232,3 +233,13 @@ def test_what_is_put_away_is_told_once_it_was_done_and_until_when_it_keeps():
     (stored,) = stand(worked, START, events).put_away
     assert (stored.stop, stored.part) == ("half", worked.put_away[0].part)
     assert stored.until - stored.at == timedelta(hours=worked.made(DivideFigures)[0].keeps_h)
+
+
+def test_a_time_that_cannot_be_is_refused_with_the_time_that_stands_in_the_way(bench):
+    bench.done(6, "dough")
+    bench.out(12, "dough")
+    moved = bench.done(20, "lock_in")
+    with pytest.raises(Faults) as wrong:
+        bench.say(25, EventKind.MOVE, target=moved.id, minutes=-16)
+    said = plain(wrong.value.faults[0].message)
+    assert said == "That is before 05:12, when the step it follows was over."
