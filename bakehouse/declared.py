@@ -38,7 +38,7 @@ def declare_problems(schema: dict[str, Any]) -> None:
 def _may_answer(method: str, operation: dict[str, Any]) -> set[int]:
     found = {400, 404, 405}
     if operation.get("security"):
-        found.add(401)
+        found |= {401, 403}
     if method != "get":
         found |= {403, 429}
     if operation.get("parameters") or "requestBody" in operation:

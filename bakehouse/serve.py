@@ -18,7 +18,7 @@ from typing import Any
 
 from waitress import serve  # type: ignore[import-untyped]
 
-from lamination.heat import ready
+from lamination import day, heat
 
 PATIENCE_S = 30
 _SETTLED_S = 2.0
@@ -46,6 +46,12 @@ def options() -> dict[str, Any]:
         "ident": None,
         **forwarded,
     }
+
+
+def _have_loops() -> None:
+    """What is compiled at hand before a first plan or a first day asks for it."""
+    heat.ready()
+    day.ready()
 
 
 def _say_where() -> None:
@@ -87,7 +93,7 @@ if __name__ == "__main__":
     prepare(sys.argv[1:])
     _say_where()
     # whoever asks for warmth first need not wait for it, nor whoever opens a page first
-    loops = Timer(_SETTLED_S, ready)
+    loops = Timer(_SETTLED_S, _have_loops)
     loops.daemon = True
     loops.start()
     serve(application, **options())

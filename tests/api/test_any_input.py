@@ -27,10 +27,10 @@ schema = schemathesis.openapi.from_dict(json.loads(json.dumps(api.get_openapi_sc
 schema.app = application
 
 
-@pytest.fixture
-def signed_in(db):
+@pytest.fixture(params=["head", "bench"])
+def signed_in(db, request):
     user = User.objects.create_user("wren", password="wren-at-the-lock")
-    user.groups.add(Group.objects.get(name="head"))
+    user.groups.add(Group.objects.get(name=request.param))
     client = Client()
     client.get("/api/session")
     client.force_login(user)

@@ -50,12 +50,16 @@ class House:
         }
         self.process = None
 
-    def start(self, *options, under=()):
+    def start(self, *options, under=(), look=True):
+        """Begin to serve; ``look``: until it answers as it would to a tablet of the house."""
         command = [*under, sys.executable, "-m", "bakehouse.serve", *options]
         self.process = subprocess.Popen(command, cwd=ROOT, env=self.environment)
         for _ in range(1600):
             try:
-                urllib.request.urlopen(f"{self.address}/api/session", timeout=1)
+                if look:
+                    urllib.request.urlopen(f"{self.address}/api/session", timeout=1)
+                else:
+                    socket.create_connection(("127.0.0.1", self.port), timeout=1).close()
                 return
             except OSError:
                 time.sleep(0.025)

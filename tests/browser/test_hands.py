@@ -184,8 +184,10 @@ def test_rows_of_the_cut_are_pulled_to_a_weight(person):
     for _ in range(30):
         if re.search("6[0-9] g each", side.get_attribute("aria-valuetext")):
             break
-        side.press("ArrowRight")
-        page.wait_for_timeout(120)
+        # one step at a time: what it weighs comes with the answer
+        with page.expect_response(lambda answer: answer.url.endswith("/api/work")):
+            side.press("ArrowRight")
+        page.wait_for_timeout(150)
     expect(side).to_have_attribute("aria-valuetext", re.compile("6[0-9] g each"))
     rows = page.get_by_role("slider", name=re.compile("^Rows of")).first
     pull(Mouse(page), rows, 2, along="y")

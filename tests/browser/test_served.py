@@ -1,5 +1,6 @@
 """The house as it is served: by strangers who send half a request, killed, copied and put back."""
 
+import http.client
 import json
 import os
 import shutil
@@ -7,6 +8,7 @@ import socket
 import sqlite3
 import subprocess
 import sys
+import time
 import urllib.request
 import uuid
 from datetime import UTC, datetime
@@ -210,3 +212,67 @@ def test_a_demo_house_lets_nobody_in_when_it_is_served_as_a_real_one(own):
         Visitor(own)
     assert refused.value.code == 422
     assert "demo house" in refused.value.read().decode()
+
+
+def test_the_application_copies_itself_where_nothing_else_does(own, tmp_path):
+    own.stop()
+    folder = tmp_path / "copies"
+    folder.mkdir()
+    own.environment["EIGHT_TURN_BACKUPS"] = str(folder)
+    own.start()
+    for _ in range(400):
+        if copies := sorted(folder.glob("eight-turn-*.sqlite3")):
+            break
+        time.sleep(0.05)
+    assert len(copies) == 1
+    assert copies[0].stat().st_mode & 0o077 == 0
+    with sqlite3.connect(copies[0]) as copy:
+        assert copy.execute("SELECT count(*) FROM plans_planrecord").fetchone()[0] > 0
+    # started again on the same day it has one already
+    own.stop()
+    own.start()
+    time.sleep(0.3)
+    assert sorted(folder.glob("eight-turn-*.sqlite3")) == copies
+
+
+def test_behind_a_proxy_the_one_who_asks_counts_and_not_the_proxy(own):
+    own.stop()
+    own.environment |= {"EIGHT_TURN_PROXY": "127.0.0.1", "EIGHT_TURN_HTTPS": "1",
+                        "EIGHT_TURN_HOSTS": "bakery.example"}  # fmt: skip
+    own.start(look=False)
+
+    def ask(method, path, address, scheme="https", body=None, cookies=()):
+        line = http.client.HTTPConnection("127.0.0.1", own.port, timeout=20)
+        kept = dict(cookies)
+        line.request(method, path, json.dumps(body) if body else None, {
+            "Host": "bakery.example", "X-Forwarded-For": address, "X-Forwarded-Proto": scheme,
+            "Content-Type": "application/json", "Referer": "https://bakery.example/",
+            "Cookie": "; ".join(f"{k}={v}" for k, v in kept.items()),
+            "X-CSRFToken": kept.get("csrftoken", ""),
+        })  # fmt: skip
+        answer = line.getresponse()
+        answer.read()
+        for header in answer.headers.get_all("Set-Cookie") or []:
+            key, _, value = header.split(";")[0].partition("=")
+            kept[key] = value
+        return answer, kept
+
+    plain, _ = ask("GET", "/plans", "10.0.0.5", "http")
+    assert plain.status == 301
+    assert plain.headers["Location"].startswith("https://bakery.example/")
+    there, _ = ask("GET", "/plans", "10.0.0.5")
+    assert "max-age=" in there.headers["Strict-Transport-Security"]
+
+    def sign_in(address, password):
+        _, cookies = ask("GET", "/api/session", address)
+        said = {"username": "wren", "password": password}
+        return ask("POST", "/api/session", address, body=said, cookies=cookies.items())[0]
+
+    stranger, head = "203.0.113.9", "10.0.0.6"
+    for _ in range(5):
+        sign_in(stranger, "guess")
+    # the stranger is locked out, and whoever sits in the house is not
+    assert sign_in(stranger, "towpath-head").status == 429
+    came_in = sign_in(head, "towpath-head")
+    assert came_in.status < 300
+    assert "Secure" in came_in.headers["Set-Cookie"]
