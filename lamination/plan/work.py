@@ -32,7 +32,7 @@ from lamination.steps.last_sheet import LastSheetFigures
 from lamination.steps.strew import StrewFigures
 from lamination.steps.turn import TurnFigures
 from lamination.terms.advice import TONES, Note, Working
-from lamination.terms.said import g, say
+from lamination.terms.said import counted, g, say, span
 
 PLAIN = Kitchen()
 
@@ -219,11 +219,22 @@ def _workings(found: Walk) -> list[Working]:
             f"{g(butter.pure_g)} in {g(dough.mass_g + butter.mass_g)}: {say(shares.of_whole_pct)} %.",
         ),
         Working("dough.density_kg_m3", _density(found)),
+        Working("total_min", _time(found)),
         *_of_formula(found),
     ]
     for n, step in enumerate(found.plan.steps):
         works += kind_of(step).workings(found.here(n))
     return works
+
+
+def _time(found: Walk) -> str:
+    """How long it takes from the first work to the last, and what of that is hands."""
+    whole, hands = found.clock[-1].ends_min, sum(t.bench_min for t in found.clock)
+    steps = counted(len(found.clock), "step")
+    return (
+        f"{span(hands)} of work in {steps} and {span(whole - hands)} of rest between them: "
+        f"{span(whole)}, until the last work is done."
+    )
 
 
 def _of_formula(found: Walk) -> list[Working]:

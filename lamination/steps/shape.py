@@ -19,7 +19,7 @@ from lamination.steps._labels import labels_of
 from lamination.steps._things import found
 from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting, Step
 from lamination.steps.cut import Cut, CutFigures
-from lamination.terms.advice import Note
+from lamination.terms.advice import Note, Working
 from lamination.terms.rests import Rest
 from lamination.terms.said import c, counted, g, mm, named, say
 from lamination.terms.trade import Place
@@ -192,6 +192,22 @@ def mind(here: Here[Shaping]) -> Iterator[Note]:
         )  # fmt: skip
 
 
+def workings(here: Here[Shaping]) -> Iterator[Working]:
+    """How large a piece gets, and how many of it a tray takes."""
+    trays, gap = here.figures.trays, here.kitchen["bake_tray.gap_mm"]
+    _, cut, _ = here.all_of(Cut)[0]
+    for n, (product, on) in enumerate(zip(cut.products, trays.products, strict=True)):
+        if not on.per_tray:
+            continue
+        yield here.works(
+            f"trays.products[{n}].per_tray",
+            f"Shaped {mm(on.shaped.length_mm, on.shaped.width_mm)}, proofed and baked about "
+            f"{mm(on.risen.length_mm, on.risen.width_mm)}. With {mm(gap)} between, a tray of "
+            f"{mm(trays.tray_length_mm, trays.tray_width_mm)} takes {on.along} × {on.across} of "
+            f"{named(product.name)}.",
+        )
+
+
 KIND = Kind(
     of=Shaping,
     do="shape",
@@ -205,6 +221,7 @@ KIND = Kind(
     figures=ShapeFigures,
     instruct=instruct,
     mind=mind,
+    workings=workings,
     minutes=_minutes,
     by_tray=True,
     fresh=lambda _, __: Shaping(rest=Rest(Place.PROOFER, 150)),

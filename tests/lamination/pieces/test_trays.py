@@ -21,7 +21,7 @@ from lamination.plan.work import work
 from lamination.steps.bake import BakeFigures
 from lamination.steps.cut import Cut
 from lamination.terms.limits import Faults
-from lamination.terms.said import plain
+from lamination.terms.said import plain, span
 from lamination.terms.sizes import Size
 from lamination.terms.trade import Family
 from tests.plans import formula, station
@@ -289,3 +289,15 @@ def test_what_is_put_on_costs_its_time():
     )
     trays = len(more.made.trays.products[0].trays)
     assert more.bench_min - bare.bench_min == 2 * trays * Kitchen()["minutes.put_on"]
+
+
+def test_how_many_a_tray_takes_says_how_it_was_got_and_so_does_the_whole_time():
+    worked = work(finished())
+    said = {w.of: plain(w.text) for w in worked.workings}
+    (on,) = worked.shaped.trays.products
+    text = said["shape.trays.products[0].per_tray"]
+    assert f"{on.along} × {on.across} of" in text
+    assert "With 20 mm between, a tray of 600 × 400 mm" in text
+    hands = sum(s.bench_min for s in worked.strip)
+    assert said["total_min"].startswith(f"{span(hands)} of work in {len(worked.strip)} steps")
+    assert said["total_min"].endswith(f"{span(worked.total_min)}, until the last work is done.")

@@ -1,5 +1,5 @@
 /** The head of an open plan: its name and what it comes to, whether it is saved, and what to do with it. */
-import { ActionIcon, Button, TextInput } from "@mantine/core";
+import { ActionIcon, Button, Popover, TextInput, UnstyledButton } from "@mantine/core";
 import { IconArrowBackUp, IconArrowForwardUp } from "@tabler/icons-react";
 import type { ReactNode } from "react";
 import { made, type Plan, type Worked } from "@/api/steps";
@@ -102,7 +102,7 @@ const Back = ({ label, keys, can, go, children }: BackProps) => (
 );
 
 function Summary({ plan, worked }: { plan: Plan; worked: Worked }) {
-  const { counted, say } = useSaying();
+  const { counted, say, words } = useSaying();
   const { said } = useTrade();
   const cut = made(worked, "cut");
   const facts = [
@@ -110,7 +110,22 @@ function Summary({ plan, worked }: { plan: Plan; worked: Worked }) {
     `dough ${say("mass", plan.dough.mass_g)}, in all ${say("mass", worked.total_g)}`,
     counted(worked.layers.butter, worked.layers.total),
     cut && `${cut.pieces} pieces`,
-    span(worked.total_min),
   ];
-  return <span className="quiet">{facts.filter(Boolean).join(" · ")}</span>;
+  const time = worked.workings.find((w) => w.of === "total_min");
+  return (
+    <span className="quiet">
+      {facts.filter(Boolean).join(" · ")} ·{" "}
+      <Popover width={300} position="bottom">
+        <Popover.Target>
+          <UnstyledButton
+            className={classes.time}
+            aria-label={`${span(worked.total_min)} in all: how it was got`}
+          >
+            {span(worked.total_min)}
+          </UnstyledButton>
+        </Popover.Target>
+        <Popover.Dropdown>{words(time?.text ?? "")}</Popover.Dropdown>
+      </Popover>
+    </span>
+  );
 }

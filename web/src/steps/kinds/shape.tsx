@@ -17,7 +17,7 @@ const PLAITED: Schemas["Card"][] = ["plait", "loaf"];
 
 /** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
 function ShapePanel(panel: PanelProps<"shape">) {
-  const { plan, worked, change, made, step } = panel;
+  const { plan, worked, change, made, step, stop } = panel;
   const { figure, say } = useSaying();
   const { options } = useTrade();
   const kitchen = useKitchen().data;
@@ -87,10 +87,14 @@ function ShapePanel(panel: PanelProps<"shape">) {
               />
             )}
             {on && (
-              <p className={classes.said}>
-                Baked about {figure("length", Math.round(on.risen.length_mm))} ×{" "}
-                {say("length", Math.round(on.risen.width_mm))}: <b>{on.per_tray} a tray</b>
-              </p>
+              <dl className={classes.readouts}>
+                <Readout
+                  worked={worked}
+                  of={`${stop.key}.trays.products[${i}].per_tray`}
+                  label={`Baked about ${figure("length", Math.round(on.risen.length_mm))} × ${say("length", Math.round(on.risen.width_mm))}`}
+                  value={`${on.per_tray} a tray`}
+                />
+              </dl>
             )}
           </div>
         );
