@@ -2,13 +2,17 @@ import { Button } from "@mantine/core";
 import { Suspense } from "react";
 import { Link, NavLink, Outlet, useLocation } from "react-router";
 import type { Schemas } from "@/api/client";
-import { Notices, PutAside, waitingOf } from "@/offline/Notices";
+import { Notices, waitingOf } from "@/offline/Notices";
 import { useOutbox } from "@/offline/outbox";
 import { useNewer } from "@/offline/worker";
 import { PersonMenu } from "@/rooms/people/PersonMenu";
 import { useLostSince } from "@/wire/connection";
+import { lazily } from "@/wire/lazily";
 import { Mark } from "./Mark";
 import { Kept, Waiting } from "./states";
+
+// Seldom wanted: fetched when something was refused.
+const PutAside = lazily(async () => (await import("@/offline/PutAside")).PutAside);
 
 const ROOMS = [
   ["/today", "Today"],
@@ -28,11 +32,13 @@ function Strip() {
   return (
     <>
       <Notices waiting={waiting} lostSince={lostSince} />
-      {outbox
-        .filter((e) => e.aside)
-        .map((entry) => (
-          <PutAside key={entry.id} entry={entry} />
-        ))}
+      <Suspense>
+        {outbox
+          .filter((e) => e.aside)
+          .map((entry) => (
+            <PutAside key={entry.id} entry={entry} />
+          ))}
+      </Suspense>
       {newer && (
         <p className="bar" role="status">
           <span>A newer Eight Turn is here. It is taken when you say so.</span>

@@ -10,6 +10,7 @@ const day = () => import("@/rooms/day");
 const kitchen = () => import("@/rooms/kitchen");
 const people = () => import("@/rooms/people");
 const plans = () => import("@/rooms/plans");
+const planList = () => import("@/rooms/plans/PlanList");
 const today = () => import("@/rooms/today");
 
 export const BenchList = lazily(async () => (await bench()).BenchList);
@@ -23,7 +24,7 @@ export const OrderSheets = lazily(async () => (await day()).OrderSheets);
 export const CompareRoom = lazily(
   async () => (await import("@/rooms/plans/compare/CompareRoom")).CompareRoom,
 );
-export const PlanList = lazily(async () => (await plans()).PlanList);
+export const PlanList = lazily(async () => (await planList()).PlanList);
 export const PlanRoom = lazily(async () => (await plans()).PlanRoom);
 export const PlanPaper = lazily(async () => (await import("@/rooms/plans/PlanPaper")).PlanPaper);
 export const PlanSheets = lazily(async () => (await import("@/rooms/plans/PlanSheets")).PlanSheets);
@@ -41,7 +42,7 @@ export const Drawings = lazy(() => import("@/rooms/drawings/Drawings"));
 export function useNear(): void {
   useEffect(() => {
     const soon = setTimeout(async () => {
-      for (const room of [plans, bench, today, day, book, kitchen, people]) {
+      for (const room of [planList, plans, bench, today, day, book, kitchen, people]) {
         await room().catch(() => undefined);
       }
     }, SOON_MS);

@@ -6,9 +6,9 @@ import { Link, useNavigate } from "react-router";
 import { api, got, type Schemas, sendFile } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
 import type { Worked } from "@/api/steps";
-import { Earlier } from "@/drafts/Earlier";
 import { lazily } from "@/wire/lazily";
 
+const Earlier = lazily(async () => (await import("@/drafts/Earlier")).Earlier);
 const BegunAlready = lazily(async () => (await import("./BegunAlready")).BegunAlready);
 const ClockTimes = lazily(async () => (await import("./ClockTimes")).ClockTimes);
 const PasteFormula = lazily(async () => (await import("./PasteFormula")).PasteFormula);
@@ -96,6 +96,27 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
       </Menu>
       <Suspense>
         {pasting && <PasteFormula plan={plan} change={change} close={() => setPasting(false)} />}
+        {earlier && (
+          <Earlier
+            opened
+            close={() => setEarlier(false)}
+            documentKey={["plan", id]}
+            name={plan.name}
+            readOnly={readOnly}
+            list={() =>
+              got(api.GET("/api/plans/{plan_id}/versions", { params: { path: { plan_id: id } } }))
+            }
+            take={async (revision) => {
+              const path = { plan_id: id, revision };
+              change(
+                await got(
+                  api.GET("/api/plans/{plan_id}/versions/{revision}", { params: { path } }),
+                ),
+                "",
+              );
+            }}
+          />
+        )}
         {worked && timing && (
           <ClockTimes planId={id} worked={worked} close={() => setTiming(false)} />
         )}
@@ -103,23 +124,6 @@ export function PlanMenu({ id, plan, worked, readOnly, change, showKeys, searchF
           <BegunAlready planId={id} worked={worked} opened close={() => setBegun(false)} />
         )}
       </Suspense>
-      <Earlier
-        opened={earlier}
-        close={() => setEarlier(false)}
-        documentKey={["plan", id]}
-        name={plan.name}
-        readOnly={readOnly}
-        list={() =>
-          got(api.GET("/api/plans/{plan_id}/versions", { params: { path: { plan_id: id } } }))
-        }
-        take={async (revision) => {
-          const path = { plan_id: id, revision };
-          change(
-            await got(api.GET("/api/plans/{plan_id}/versions/{revision}", { params: { path } })),
-            "",
-          );
-        }}
-      />
       <input
         ref={table}
         type="file"

@@ -1,2 +1,1 @@
-export { PlanList } from "./PlanList";
 export { PlanRoom } from "./PlanRoom";
