@@ -22,6 +22,10 @@ class Uploads:
         if (request.content_type or "") == "multipart/form-data":
             key = f"files-{request.META.get('REMOTE_ADDR', '')}"
             cache.add(key, 0, WITHIN_S)
-            if cache.incr(key) > MOST:
+            try:
+                many = cache.incr(key)
+            except ValueError:  # it ran out just now: counted from the beginning
+                many = 1
+            if many > MOST:
                 return JsonResponse({"faults": [{"field": "", "message": _FULL}]}, status=429)
         return self.get_response(request)

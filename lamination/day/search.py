@@ -111,7 +111,7 @@ class Search:
         best, kept = self.cost, dict(self.placed)
         while time.monotonic() < until and not stop():
             began = time.monotonic()
-            self.negotiate(until)
+            self.negotiate(until, stop)
             took = time.monotonic() - began
             self.improve(min(time.monotonic() + max(_SMOOTHED * took, _LEAST_S), until), stop)
             if self.cost < best - 1e-6:
@@ -119,7 +119,7 @@ class Search:
             else:
                 self.restore(kept)
 
-    def negotiate(self, until: float) -> None:
+    def negotiate(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
         """All threads at their best places, and then what too many want dearer until none do.
 
         A minute that is taken costs little at first and more each round, and what was wanted too often
@@ -134,7 +134,7 @@ class Search:
                     self.take(one)
                 for one in self._leaders_first(self._shuffled(out)):
                     self._put_back(one)
-            if not self.busy.short_min or time.monotonic() > until:
+            if not self.busy.short_min or time.monotonic() > until or stop():
                 break
             self.busy.want(_WANTED * self.busy.taken)
             self.busy.taken *= _DEARER

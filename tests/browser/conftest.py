@@ -54,6 +54,8 @@ def keys():
 def person(house, chromium, keys):
     """Opens a browser, signed in; at the end, no script may have failed."""
     opened, troubles = [], []
+    if house.process.poll() is not None:
+        house.start()  # a test that stopped it may have failed before it began again
 
     def come_in(name="wren", path="/", width=1280, height=800, touch=False, worker=False):
         context = chromium.new_context(

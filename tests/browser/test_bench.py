@@ -17,6 +17,19 @@ def go(page, name):
     button.tap()
 
 
+def reached(page, stop):
+    """Wait until the house has what was done at a stop, and the tablet knows that it has."""
+    run = f"/api/runs/{page.url.split('/')[-1]}"
+    for _ in range(600):
+        deeds = page.context.request.get(run).json()["standing"]["deeds"]
+        if any(d["stop"] == stop and d["kind"] == "done" for d in deeds):
+            break
+        page.wait_for_timeout(50)
+    else:
+        raise AssertionError(f"the house never heard of {stop}")
+    page.wait_for_timeout(500)
+
+
 def start(page, plan):
     page.goto("/bench")
     tap(page, f"Start {plan}")
@@ -60,7 +73,7 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     go(page, "Turn 1 done")
     expect(page.get_by_label("1 of 2 turns done")).to_be_visible()
 
-    page.wait_for_timeout(1000)  # the server has it by now
+    reached(page, "turn-1")
     house.stop()
     tap(page, "Note")
     tap(page, "Springs back")
@@ -191,7 +204,7 @@ def test_undo_needs_no_connection(person):
     start(page, "Saturday market croissant")
     go(page, "Poolish done")
     expect(page.get_by_role("heading", name="Leave it on the bench")).to_be_visible()
-    page.wait_for_timeout(1000)  # the server has it by now
+    reached(page, "preferment-1")
     page.route("**/events", lambda route: route.abort())
     tap(page, "Undo")
     expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
