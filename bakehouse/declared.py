@@ -28,11 +28,15 @@ def declare_problems(schema: dict[str, Any]) -> None:
     kinds.update({name: kinds.get(name, of) for name, of in made.pop("$defs", {}).items()})
     kinds.setdefault("Problem", made)
     content = {"application/json": {"schema": {"$ref": _REF.format(model="Problem")}}}
+    schema["components"]["responses"] = {
+        f"Problem{status}": {"description": says, "content": content}
+        for status, says in _SAYS.items()
+    }
     for methods in schema["paths"].values():
         for method, operation in methods.items():
             for status in _may_answer(method, operation):
-                says = {"description": _SAYS[status], "content": content}
-                operation["responses"].setdefault(status, says)
+                said = {"$ref": f"#/components/responses/Problem{status}"}
+                operation["responses"].setdefault(status, said)
 
 
 def _may_answer(method: str, operation: dict[str, Any]) -> set[int]:

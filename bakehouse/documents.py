@@ -116,7 +116,6 @@ def dump(document: Any) -> Any:
     return adapter(type(document)).dump_python(document, mode="json")
 
 
-KITCHEN_FORMAT = "eight-turn/kitchen"
 LARGEST_FILE = 1_000_000  # bytes; a plan or a kitchen is a few kB
 
 

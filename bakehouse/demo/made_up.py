@@ -58,6 +58,17 @@ KOUIGN = Plan(
     words="Two goes of butter, the second grated cold. Sugar at the very end, and then be quick.",
 )  # fmt: skip
 
+# A Danish sheet of 4 mm, wide enough to be rolled up.
+_TO_ROLL_UP = (
+    Mixing(23, 19, 12, 4, 5, rest=_fridge(60)),
+    Flattening(rest=_fridge(600)),
+    LockIn(Method.HALF, block_width_mm=300, block_length_mm=220),
+    Turn(Fold.LETTER, 8, rest=_fridge(30)),
+    Turn(Fold.LETTER, 8, rest=_fridge(30)),
+    Turn(Fold.LETTER, 8, rest=_fridge(40)),
+    LastSheet(4, width_mm=860, rest=_fridge(10)),
+)
+
 WHIRL = Plan(
     name="Reed whirl",
     family=Family.DANISH,
@@ -66,13 +77,7 @@ WHIRL = Plan(
     formula=starting_formula(Family.DANISH),
     rolled_by=Tool.SHEETER,
     steps=(
-        Mixing(23, 19, 12, 4, 5, rest=_fridge(60)),
-        Flattening(rest=_fridge(600)),
-        LockIn(Method.HALF, block_width_mm=300, block_length_mm=220),
-        Turn(Fold.LETTER, 8, rest=_fridge(30)),
-        Turn(Fold.LETTER, 8, rest=_fridge(30)),
-        Turn(Fold.LETTER, 8, rest=_fridge(40)),
-        LastSheet(4, width_mm=860, rest=_fridge(10)),
+        *_TO_ROLL_UP,
         Strew("poppy and lemon butter", 320, spread=True),
         RollUp(rest=_fridge(30)),
         Cut((Product("Whirl", Shape.SQUARE, 25, card=Card.SLICE),), rest=_fridge(15)),
@@ -114,13 +119,7 @@ PLAIT = Plan(
     formula=starting_formula(Family.DANISH),
     rolled_by=Tool.SHEETER,
     steps=(
-        Mixing(23, 19, 12, 4, 5, rest=_fridge(60)),
-        Flattening(rest=_fridge(600)),
-        LockIn(Method.HALF, block_width_mm=300, block_length_mm=220),
-        Turn(Fold.LETTER, 8, rest=_fridge(30)),
-        Turn(Fold.LETTER, 8, rest=_fridge(30)),
-        Turn(Fold.LETTER, 8, rest=_fridge(40)),
-        LastSheet(4, width_mm=860, rest=_fridge(10)),
+        *_TO_ROLL_UP,
         Strew("hazelnut and cocoa paste", 480, spread=True),
         RollUp(rest=_fridge(40)),
         Cut((Product("Plait", Shape.SQUARE, 210, card=Card.SPLIT),)),

@@ -3,20 +3,19 @@
 from __future__ import annotations
 
 import base64
-import binascii
 import hashlib
 import json
 from collections.abc import Iterable
 from dataclasses import replace
 from typing import Any
 
-from bakehouse.documents import KITCHEN_FORMAT, dump, json_of, read, read_kitchen
+from bakehouse.documents import dump, json_of, read, read_kitchen
 from bakehouse.kitchen.models import CardPicture
 from bakehouse.pictures import small_jpeg
 from lamination.kitchen import Kitchen, OwnCard
 from lamination.terms import Fault, Faults
 
-CARD_FORMAT = "eight-turn/card"
+KITCHEN_FORMAT, CARD_FORMAT = "eight-turn/kitchen", "eight-turn/card"
 LARGEST_FILE = 20_000_000  # bytes, with pictures
 LONGEST_SIDE = 640  # pixels: a step is seen in the breadth of a hand
 
@@ -83,10 +82,14 @@ def _with_pictures(card: OwnCard, pictures: Any) -> OwnCard:
     shown = []
     for one in card.pictures:
         if isinstance(came.get(one.picture), str):
+            at = f"pictures.{one.picture}"
             try:
                 content = base64.b64decode(came[one.picture], validate=True)
-            except (binascii.Error, ValueError):
+            except ValueError:
                 text = "This picture is damaged and cannot be read."
-                raise Faults(Fault(f"pictures.{one.picture}", text)) from None
-            shown.append(replace(one, picture=keep_picture(content)))
+                raise Faults(Fault(at, text)) from None
+            try:
+                shown.append(replace(one, picture=keep_picture(content)))
+            except Faults as wrong:
+                raise Faults(*(Fault(at, f.message) for f in wrong.faults)) from None
     return replace(card, pictures=tuple(shown))

@@ -18,6 +18,14 @@ def photographed(size=(1200, 800), colour=(200, 150, 90)):
     return out.getvalue()
 
 
+def with_picture(content):
+    """A card's file whose first step shows something."""
+    card = GATE | {"pictures": [{"step": 0, "picture": "x"}]}
+    return json.dumps(
+        {"format": "eight-turn/card", "card": card, "pictures": {"x": content}}
+    ).encode()
+
+
 def send(tablet, path, content, name="gate.jpg"):
     return tablet.post(f"/api/cards/{path}", {"file": SimpleUploadedFile(name, content)})
 
@@ -86,16 +94,9 @@ def test_a_whole_kitchen_takes_the_pictures_of_its_cards_along(head, gate):
         (b"[]", ""),
         (b'{"format": "eight-turn/plan"}', "format"),
         (b'{"format": "eight-turn/card", "card": {"key": "a", "name": "A", "steps": []}}', "steps"),
-        (
-            json.dumps(
-                {
-                    "format": "eight-turn/card",
-                    "card": GATE | {"pictures": [{"step": 0, "picture": "x"}]},
-                    "pictures": {"x": "not base64"},
-                }
-            ).encode(),
-            "pictures.x",
-        ),
+        (with_picture("not base64"), "pictures.x"),
+        (with_picture("R0lGODlh"), "pictures.x"),  # another kind of file
+        (with_picture("Kältewelle"), "pictures.x"),
     ],
 )
 def test_what_is_no_card_is_refused_in_words(head, content, field):

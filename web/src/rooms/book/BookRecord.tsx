@@ -136,8 +136,9 @@ function PutAway({ run }: { run: RunView }) {
       <h2>Put away</h2>
       {parts.map(({ stop, part, at, until }) => (
         <p key={stop}>
-          {say("mass", Math.round(part.grams))} in the {said("place", part.place)} since {day(at)},
-          of it {say("mass", Math.round(part.butter_g))} butter, with {part.turns}{" "}
+          {say("mass", Math.round(part.grams))} {part.place === "bench" ? "on" : "in"} the{" "}
+          {said("place", part.place)} since {day(at)}, of it{" "}
+          {say("mass", Math.round(part.butter_g))} butter, with {part.turns}{" "}
           {part.turns === 1 ? "turn" : "turns"}.
           {until && ` It keeps until about ${day(until)}; your own date comes first.`}
         </p>
