@@ -192,3 +192,22 @@ it("is lit by what points at it or at the group it belongs to", () => {
     1, 1, 0, 0,
   ]);
 });
+
+it("gives what was typed when it is taken away before anybody left it", async () => {
+  const took = vi.fn();
+  const { hand, unmount } = show(<Field onChange={took} onLeaving />);
+  await hand.clear(field());
+  await hand.type(field(), "12");
+  expect(took).not.toHaveBeenCalled();
+  unmount();
+  expect(took).toHaveBeenCalledExactlyOnceWith(12);
+});
+
+it("gives nothing that it could not read when it is taken away", async () => {
+  const took = vi.fn();
+  const { hand, unmount } = show(<Field onChange={took} onLeaving />);
+  await hand.clear(field());
+  await hand.type(field(), "12 x");
+  unmount();
+  expect(took).not.toHaveBeenCalled();
+});

@@ -50,6 +50,15 @@ export function MeasureInput(props: Props) {
     if (onLeaving) held.current = next;
     else onChange(next);
   };
+  // A field that is taken away under the hand gives what was typed in it, as one that is left does.
+  const last = useRef(onChange);
+  last.current = onChange;
+  useEffect(
+    () => () => {
+      if (typeof held.current === "number") last.current(held.current);
+    },
+    [],
+  );
   const { likes, figure, say, words } = useSaying();
   const faults = useContext(FaultsContext);
   const minded = useContext(MindedContext)[path];
@@ -81,6 +90,7 @@ export function MeasureInput(props: Props) {
     }
     const read = parse(quantity, text, likes.units);
     if ("complaint" in read) {
+      held.current = undefined;
       setTyped({ text, complaint: read.complaint });
       return;
     }
@@ -172,9 +182,9 @@ export function MeasureInput(props: Props) {
       onBlur={() => {
         // What could not be read stays where it is, with its sentence.
         if (!complaint) setTyped(null);
-        if (!complaint && held.current !== undefined && held.current !== value)
-          onChange(held.current);
+        const given = held.current;
         held.current = undefined;
+        if (!complaint && given !== undefined && given !== value) onChange(given);
       }}
       onChange={(event) => take(event.currentTarget.value)}
     />

@@ -37,9 +37,14 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
   });
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
   if (kitchen.isError) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
-  const { table, yours, ingredients, library, cards, room } = kitchen.data;
+  const { table, ingredients, library, cards, room } = kitchen.data;
   const found = change.error instanceof Problem ? change.error.faults : [];
   const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
+  // What is on its way, or was refused, stays where it was typed; what found nobody to take it goes out
+  // with the next change.
+  const tried = change.isIdle || change.isSuccess ? {} : change.variables.yours;
+  const shown = table.map((r) => ({ ...r, value: tried[r.key] ?? r.value }));
+  const yours = change.isError && found.length === 0 ? tried : kitchen.data.yours;
   const set = (key: string, value: number) =>
     change.mutate({ yours: { ...yours, [key]: value }, ingredients });
   const reset = (key: string) => {
@@ -103,7 +108,10 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
       )}
       {change.isError && found.length === 0 && (
         <div className="bar mind" role="alert">
-          {sentence(change.error)}
+          <span>{sentence(change.error)}</span>
+          <Button variant="default" onClick={() => change.mutate(change.variables)}>
+            Send it again
+          </Button>
         </div>
       )}
       {!sought && (
@@ -116,7 +124,7 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           place={(spots) => change.mutate({ yours, ingredients, spots })}
         />
       )}
-      <Values table={table} readOnly={me.role !== "head"} set={set} reset={reset} />
+      <Values table={shown} readOnly={me.role !== "head"} set={set} reset={reset} />
       {!sought && (
         <>
           <div className={classes.groups}>
