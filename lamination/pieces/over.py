@@ -7,8 +7,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
-from lamination.sheet.cells import Lines, Sheet
+from lamination.sheet.cells import Sheet
+
+Lines = NDArray[np.float64]
 
 # Between two breaks the height of a piece runs straight, so few places are enough; round ones more.
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
@@ -66,8 +69,8 @@ def means_over(
     ``of_stack``: a figure of every stack of the sheet's pool. Exact for straight sides; for round
     pieces to a few thousandths of a percent. Source: geometry; Gauss and Legendre for the arcs.
     """
-    cells = np.stack([figure[sheet.cells] for figure in of_stack])
-    xs, ys = sheet.xs - sheet.xs[0], sheet.ys - sheet.ys[0]
+    cells = np.array(of_stack)[:, np.array(sheet.cells)]
+    xs, ys = np.array(sheet.xs) - sheet.xs[0], np.array(sheet.ys) - sheet.ys[0]
     sums = np.cumsum(cells * (ys[1:] - ys[:-1]), axis=2)
     grid = _Grid(xs, ys, cells, np.concatenate((np.zeros((*sums.shape[:2], 1)), sums), axis=2))
     found = np.empty((len(of_stack), len(pieces)))

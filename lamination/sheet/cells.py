@@ -8,18 +8,21 @@ cells are numbers into a short pool of stacks. The folds themselves are in ``fol
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from bisect import bisect_left
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import pairwise
+from operator import add
 
 import numpy as np
-from numpy.typing import NDArray
 
 from lamination.sheet.stacks import Stack, bent, flip, pile, scaled
 from lamination.sheet.stacks import tucked as tuck
 
-Lines = NDArray[np.float64]
-Cells = NDArray[np.intp]
+# Plain tuples: a sheet seldom has more than fifty cells, and numpy takes longer to begin than they do.
+Lines = tuple[float, ...]
+Cells = tuple[tuple[int, ...], ...]
 
 _LEADS = 0.1  # a share of the sheet so small does not speak for it
 _SAME_LINE = 1e-10  # two grid lines closer than this share of the sheet are one line
@@ -29,7 +32,7 @@ _SAME_LINE = 1e-10  # two grid lines closer than this share of the sheet are one
 class Sheet:
     """A sheet of dough and butter lying on the bench.
 
-    ``xs`` (mm, along the next roll) and ``ys`` (mm, across) are the grid lines, ``cells[i, j]``
+    ``xs`` (mm, along the next roll) and ``ys`` (mm, across) are the grid lines, ``cells[i][j]``
     the number in ``pool`` of the stack between lines i and i+1, j and j+1. Every thickness in the
     pool is multiplied by ``press``, so that rolling is O(1).
     """
@@ -42,20 +45,22 @@ class Sheet:
 
     @property
     def length_mm(self) -> float:
-        return float(self.xs[-1] - self.xs[0])
+        return self.xs[-1] - self.xs[0]
 
     @property
     def width_mm(self) -> float:
-        return float(self.ys[-1] - self.ys[0])
+        return self.ys[-1] - self.ys[0]
 
     @cached_property
-    def areas_mm2(self) -> Lines:
-        """Area of every cell, mm², the shape of ``cells``."""
-        return np.outer(self.xs[1:] - self.xs[:-1], self.ys[1:] - self.ys[:-1])
+    def areas_mm2(self) -> tuple[tuple[float, ...], ...]:
+        """Area of every cell, mm², as ``cells`` are."""
+        wide = [high - low for low, high in pairwise(self.ys)]
+        return tuple(tuple((b - a) * w for w in wide) for a, b in pairwise(self.xs))
 
     def volume_mm3(self, of: Callable[[Stack], float] = lambda s: s.thickness) -> float:
         """Volume in mm³; pass ``lambda s: s.butter_mm`` for the butter alone."""
-        return float(self._pool_areas @ np.array([of(s) for s in self.pool])) * self.press
+        each = zip(self._pool_areas, self.pool, strict=True)
+        return sum(area * of(stack) for area, stack in each) * self.press
 
     @cached_property
     def thickness_mm(self) -> float:
@@ -74,7 +79,7 @@ class Sheet:
     def _fullest(self) -> Stack:
         areas = self._pool_areas
         plain = [n for n, s in enumerate(self.pool) if not s.tucked]
-        if sum(areas[n] for n in plain) < _LEADS * areas.sum():
+        if sum(areas[n] for n in plain) < _LEADS * sum(areas):
             plain = list(range(len(self.pool)))
             counts = self.coverage()
             most = max(counts, key=lambda c: counts[c])
@@ -91,22 +96,25 @@ class Sheet:
         """Share of the area (0 to 1) for every count of butter leaves that occurs."""
         shares: dict[int, float] = {}
         for stack, area in zip(self.pool, self._pool_shares(), strict=True):
-            shares[stack.butter_leaves] = shares.get(stack.butter_leaves, 0.0) + float(area)
+            shares[stack.butter_leaves] = shares.get(stack.butter_leaves, 0.0) + area
         return shares
 
     def bent_share(self) -> float:
         """Share of the area (0 to 1) that lies in strips bent by a closed edge."""
-        bent = np.array([s.bent for s in self.pool], dtype=float)
-        return float((self._pool_shares() * bent).sum())
+        each = zip(self._pool_shares(), self.pool, strict=True)
+        return sum(share for share, stack in each if stack.bent)
 
     @cached_property
-    def _pool_areas(self) -> Lines:
-        areas = np.bincount(self.cells.ravel(), self.areas_mm2.ravel(), len(self.pool))
-        return areas.astype(float)
+    def _pool_areas(self) -> list[float]:
+        areas = [0.0] * len(self.pool)
+        for column, of_column in zip(self.cells, self.areas_mm2, strict=True):
+            for cell, area in zip(column, of_column, strict=True):
+                areas[cell] += area
+        return areas
 
-    def _pool_shares(self) -> Lines:
-        shares: Lines = self._pool_areas / self._pool_areas.sum()
-        return shares
+    def _pool_shares(self) -> list[float]:
+        whole = sum(self._pool_areas)
+        return [area / whole for area in self._pool_areas]
 
     def extent_mm(self) -> tuple[float, float]:
         """The thinnest and the thickest place, mm."""
@@ -115,19 +123,14 @@ class Sheet:
 
     def stack_at(self, x_mm: float, y_mm: float) -> Stack:
         """The stack at a place, from the sheet's own lines; the nearest one beyond its edges."""
-        i = int(np.clip(np.searchsorted(self.xs, x_mm) - 1, 0, len(self.xs) - 2))
-        j = int(np.clip(np.searchsorted(self.ys, y_mm) - 1, 0, len(self.ys) - 2))
-        return self.pool[int(self.cells[i, j])]
+        i = min(max(bisect_left(self.xs, x_mm) - 1, 0), len(self.xs) - 2)
+        j = min(max(bisect_left(self.ys, y_mm) - 1, 0), len(self.ys) - 2)
+        return self.pool[self.cells[i][j]]
 
 
 def plain_sheet(length_mm: float, width_mm: float, stack: Stack) -> Sheet:
     """A sheet of one cell, ``length_mm`` × ``width_mm``, everywhere ``stack``."""
-    return Sheet(
-        np.array([0.0, length_mm]),
-        np.array([0.0, width_mm]),
-        np.zeros((1, 1), dtype=np.intp),
-        (stack,),
-    )
+    return Sheet((0.0, length_mm), (0.0, width_mm), ((0,),), (stack,))
 
 
 def place(
@@ -136,8 +139,8 @@ def place(
     """Lay a rectangle of ``stack`` (mm before press) on the sheet with its corner at (x, y)."""
     block = replace(
         plain_sheet(length_mm, width_mm, stack),
-        xs=np.array([x_mm, x_mm + length_mm]),
-        ys=np.array([y_mm, y_mm + width_mm]),
+        xs=(x_mm, x_mm + length_mm),
+        ys=(y_mm, y_mm + width_mm),
         press=sheet.press,
     )
     return _overlay(sheet, block)
@@ -150,9 +153,8 @@ def roll(sheet: Sheet, along: float, across: float = 1.0) -> Sheet:
     """
     if not (math.isfinite(along) and math.isfinite(across) and along > 0 and across > 0):
         raise ValueError(f"a roll stretches by positive factors, not {along:g} and {across:g}")
-    return Sheet(
-        sheet.xs * along, sheet.ys * across, sheet.cells, sheet.pool, sheet.press / (along * across)
-    )
+    xs, ys = tuple(x * along for x in sheet.xs), tuple(y * across for y in sheet.ys)
+    return Sheet(xs, ys, sheet.cells, sheet.pool, sheet.press / (along * across))
 
 
 _STRIPS = 8  # an uneven roll is drawn in so many strips
@@ -171,21 +173,21 @@ def uneven(sheet: Sheet, by: float) -> Sheet:
     thick *= (1 / thick).mean()
     old = sheet.ys[0] + sheet.width_mm * np.arange(_STRIPS + 1) / _STRIPS
     new = sheet.ys[0] + sheet.width_mm * np.concatenate(([0.0], np.cumsum(1 / thick))) / _STRIPS
-    ys = _merged(np.concatenate((sheet.ys, old)), sheet.width_mm)
-    cells = _sample(sheet.ys, ys, sheet.cells.T).T
-    strip = np.clip(np.searchsorted(old, (ys[1:] + ys[:-1]) / 2) - 1, 0, _STRIPS - 1)
-    codes, cells = np.unique(cells * _STRIPS + strip, return_inverse=True)
+    ys = _merged((*sheet.ys, *old.tolist()), sheet.width_mm)
+    rows = list(zip(_columns(sheet.ys, ys), _columns(old.tolist(), ys), strict=True))
+    codes = [[column[row] * _STRIPS + strip for row, strip in rows] for column in sheet.cells]
+    cells, order = _numbered(codes)
     return replace(
         sheet,
-        ys=np.interp(ys, old, new),
-        cells=cells.reshape(len(sheet.xs) - 1, len(ys) - 1),
-        pool=tuple(scaled(sheet.pool[c // _STRIPS], float(thick[c % _STRIPS])) for c in codes),
+        ys=tuple(np.interp(ys, old, new).tolist()),
+        cells=cells,
+        pool=tuple(scaled(sheet.pool[c // _STRIPS], float(thick[c % _STRIPS])) for c in order),
     )
 
 
 def turn(sheet: Sheet) -> Sheet:
     """Turn the sheet by a quarter: what was across now lies along the roll."""
-    return Sheet(sheet.ys, sheet.xs, sheet.cells.T, sheet.pool, sheet.press)
+    return Sheet(sheet.ys, sheet.xs, tuple(zip(*sheet.cells, strict=True)), sheet.pool, sheet.press)
 
 
 def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
@@ -195,72 +197,91 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
     """
     if not sheet.xs[0] < at_mm < sheet.xs[-1]:
         raise ValueError(f"the crease at {at_mm:g} mm is not inside the sheet")
-    # Column by column: what lies there already, and which column comes over it; -1 where none does.
-    turned = 2 * at_mm - sheet.xs  # every line where it is after the fold
     high = flap == "high"
-    edges = (sheet.xs <= at_mm, turned < at_mm) if high else (sheet.xs >= at_mm, turned > at_mm)
-    reach = np.concatenate((sheet.xs[edges[0]], turned[edges[1]], [at_mm]))
-    xs = _merged(reach, sheet.length_mm)
-    rest, over = _column(sheet.xs, xs), _column(sheet.xs, 2 * at_mm - xs)
+    turned = [2 * at_mm - x for x in sheet.xs]  # every line where it is after the fold
+    if high:
+        reach = [x for x in sheet.xs if x <= at_mm] + [x for x in turned if x < at_mm]
+    else:
+        reach = [x for x in sheet.xs if x >= at_mm] + [x for x in turned if x > at_mm]
+    xs = _merged((*reach, at_mm), sheet.length_mm)
+    # Column by column: what lies there already, and which column comes over it; -1 where none does.
+    rest, over = _columns(sheet.xs, xs), _columns(sheet.xs, [2 * at_mm - x for x in xs])
     # A closed edge bends its leaves in a strip half as wide as the fold is thick.
-    thick = np.array([s.thickness for s in sheet.pool])[sheet.cells]
-    bare = np.zeros((1, thick.shape[1]))
-    thick = np.concatenate((thick, bare))  # the last row stands for no column: -1
-    wide = float((thick[rest] + thick[over]).max()) * sheet.press / 2
+    thick = [s.thickness for s in sheet.pool]
+    heights = [[thick[c] for c in column] for column in sheet.cells]
+    heights.append([0.0] * len(sheet.cells[0]))  # the last one stands for no column: -1
+    pairs = set(zip(rest, over, strict=True))
+    wide = max([max(map(add, heights[i], heights[j])) for i, j in pairs]) * sheet.press / 2
     bend = at_mm - wide if high else at_mm + wide
     if xs[0] < bend < xs[-1]:
-        xs = _merged(np.append(xs, bend), sheet.length_mm)
-        rest, over = _column(sheet.xs, xs), _column(sheet.xs, 2 * at_mm - xs)
-    middles = (xs[:-1] + xs[1:]) / 2
-    strip = middles > bend if high else middles < bend
-    cells = np.concatenate((sheet.cells, np.full((1, thick.shape[1]), -1, dtype=np.intp)))
-    a, b = cells[rest], cells[over]
-    n = len(sheet.pool) + 1
-    codes, numbers = np.unique(((a + 1) * n + b + 1) * 2 + strip[:, None], return_inverse=True)
-    laid: dict[int, Stack] = {}
-    pool = []
-    for code in codes.tolist():
-        pair, is_bent = divmod(code, 2)
-        stack = laid.get(pair)
-        if stack is None:
-            under, upper = pair // n - 1, pair % n - 1
-            above = flip(sheet.pool[upper]) if upper >= 0 else None
-            stack = sheet.pool[under] if under >= 0 else above
-            assert stack is not None  # every column has what lay there, or what came over
-            if under >= 0 and above is not None:
-                stack = pile(stack, above)
-            laid[pair] = stack
-        pool.append(bent(stack) if is_bent else stack)
-    return Sheet(xs, sheet.ys, numbers.reshape(a.shape), tuple(pool), sheet.press)
+        xs = _merged((*xs, bend), sheet.length_mm)
+        rest, over = _columns(sheet.xs, xs), _columns(sheet.xs, [2 * at_mm - x for x in xs])
+    strip = [(a + b) / 2 > bend if high else (a + b) / 2 < bend for a, b in pairwise(xs)]
+    # What lies in a cell is a number: what lay there (0: nothing), what came over, whether it is bent.
+    n = 2 * (len(sheet.pool) + 1)
+    columns = [*sheet.cells, (-1,) * len(sheet.cells[0])]
+    under = [[(cell + 1) * n for cell in column] for column in columns]
+    upper = [[(cell + 1) * 2 for cell in column] for column in columns]
+    codes = [
+        [a + b + is_bent for a, b in zip(under[i], upper[j], strict=True)]
+        for i, j, is_bent in zip(rest, over, strip, strict=True)
+    ]
+    cells, order = _numbered(codes)
+    pool: list[Stack] = []
+    last, stack = -1, sheet.pool[0]
+    for code in order:
+        if code - code % 2 != last:
+            last = code - code % 2
+            below, above = last // n, last % n // 2
+            if not below:
+                stack = flip(sheet.pool[above - 1])
+            elif not above:
+                stack = sheet.pool[below - 1]
+            else:
+                stack = pile(sheet.pool[below - 1], sheet.pool[above - 1], turned=True)
+        pool.append(bent(stack) if code % 2 else stack)
+    return Sheet(xs, sheet.ys, cells, tuple(pool), sheet.press)
 
 
-def _column(lines: Lines, at: Lines) -> Cells:
+def _columns(lines: Sequence[float], at: Sequence[float]) -> list[int]:
     """The column of ``lines`` in which each middle between neighbours of ``at`` lies; -1 beyond them."""
-    index = np.searchsorted(lines, (at[:-1] + at[1:]) / 2) - 1
-    index[index > len(lines) - 2] = -1
-    index[index < 0] = -1
-    found: Cells = index
-    return found
+    beyond = len(lines) - 1
+    found = [bisect_left(lines, (a + b) / 2) - 1 for a, b in pairwise(at)]
+    return [n if n < beyond else -1 for n in found]
+
+
+def _numbered(codes: Sequence[Sequence[int]]) -> tuple[Cells, list[int]]:
+    """Cells numbered by what is in them, and what each number stands for, in order."""
+    order = sorted(set().union(*codes))
+    number = {code: n for n, code in enumerate(order)}
+    return tuple([tuple([number[code] for code in column]) for column in codes]), order
 
 
 def mirrored(sheet: Sheet, at_mm: float) -> Sheet:
     """The sheet mirrored at x = ``at_mm``, its stacks as they were."""
-    return replace(sheet, xs=(2 * at_mm - sheet.xs)[::-1], cells=sheet.cells[::-1])
+    xs = tuple(2 * at_mm - x for x in reversed(sheet.xs))
+    return replace(sheet, xs=xs, cells=sheet.cells[::-1])
+
+
+def moved(sheet: Sheet, by_mm: float) -> Sheet:
+    """The sheet moved along x, mm."""
+    return replace(sheet, xs=tuple(x + by_mm for x in sheet.xs))
 
 
 def origin(sheet: Sheet) -> Sheet:
     """The sheet moved so that its corner lies at (0, 0)."""
-    xs, ys = sheet.xs - sheet.xs[0], sheet.ys - sheet.ys[0]
+    x0, y0 = sheet.xs[0], sheet.ys[0]
+    xs, ys = tuple(x - x0 for x in sheet.xs), tuple(y - y0 for y in sheet.ys)
     return Sheet(xs, ys, sheet.cells, sheet.pool, sheet.press)
 
 
 def stack_panels(sheet: Sheet, panels: int) -> Sheet:
     """Cut the sheet in ``panels`` along x and lay the pieces on each other, unmirrored."""
-    start, panel = float(sheet.xs[0]), sheet.length_mm / panels
+    start, panel = sheet.xs[0], sheet.length_mm / panels
     cut = [between(sheet, start + i * panel, start + (i + 1) * panel) for i in range(panels)]
     laid = cut[0]
     for i, piece in enumerate(cut[1:], 1):
-        laid = _overlay(laid, replace(piece, xs=piece.xs - i * panel))
+        laid = _overlay(laid, moved(piece, -i * panel))
     return laid
 
 
@@ -273,14 +294,14 @@ def lay_ends_on(sheet: Sheet, end_mm: float, mark: bool = False) -> Sheet:
         raise ValueError("what was cut off is longer than what is left")
     if end_mm <= sheet.length_mm * _SAME_LINE:
         return sheet  # thinner than a line: there is nothing to lay anywhere
-    low, high = float(sheet.xs[0]), float(sheet.xs[-1])
+    low, high = sheet.xs[0], sheet.xs[-1]
     middle = (low + high) / 2
     kept = between(sheet, low + end_mm, high - end_mm)
     near, far = between(sheet, low, low + end_mm), between(sheet, high - end_mm, high)
     if mark:
         near, far = (replace(s, pool=tuple(tuck(x) for x in s.pool)) for s in (near, far))
-    kept = _overlay(kept, replace(near, xs=near.xs - low + middle - end_mm))
-    return _overlay(kept, replace(far, xs=far.xs - (high - end_mm) + middle))
+    kept = _overlay(kept, moved(near, middle - end_mm - low))
+    return _overlay(kept, moved(far, middle - (high - end_mm)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -315,56 +336,48 @@ def _ends_off(sheet: Sheet, end_mm: float, tucked: bool) -> Sheet:
         return sheet
     if tucked:
         return lay_ends_on(sheet, end_mm, mark=True)
-    return between(sheet, float(sheet.xs[0]) + end_mm, float(sheet.xs[-1]) - end_mm)
+    return between(sheet, sheet.xs[0] + end_mm, sheet.xs[-1] - end_mm)
 
 
 def between(sheet: Sheet, low: float, high: float) -> Sheet:
     """The part of the sheet from x = ``low`` to ``high``, where it lies."""
-    inner = sheet.xs[(sheet.xs > low) & (sheet.xs < high)]
-    xs = np.concatenate(([max(low, sheet.xs[0])], inner, [min(high, sheet.xs[-1])]))
-    xs = _merged(xs, sheet.length_mm)
-    return replace(sheet, xs=xs, cells=_sample(sheet.xs, xs, sheet.cells))
+    inner = (x for x in sheet.xs if low < x < high)
+    xs = _merged((max(low, sheet.xs[0]), *inner, min(high, sheet.xs[-1])), sheet.length_mm)
+    cells = tuple(sheet.cells[i] for i in _columns(sheet.xs, xs))
+    return replace(sheet, xs=xs, cells=cells)
 
 
-def _merged(lines: Lines, length: float) -> Lines:
-    ordered = np.sort(lines)
-    keep = np.ones(len(ordered), dtype=bool)
-    keep[1:] = ordered[1:] - ordered[:-1] > _SAME_LINE * length
-    return ordered[keep]
-
-
-def _sample(old: Lines, new: Lines, cells: Cells, empty: int | None = None) -> Cells:
-    """``cells`` along axis 0, read at the middles of ``new``; ``empty`` where there are none."""
-    middles = (new[:-1] + new[1:]) / 2
-    index = np.searchsorted(old, middles) - 1
-    out = cells[np.minimum(np.maximum(index, 0), len(old) - 2)]
-    if empty is not None:
-        out[(index < 0) | (index > len(old) - 2)] = empty
-    return out
+def _merged(lines: Iterable[float], length: float) -> Lines:
+    ordered = sorted(lines)
+    least = _SAME_LINE * length
+    return (ordered[0], *(b for a, b in pairwise(ordered) if b - a > least))
 
 
 def _overlay(below: Sheet, above: Sheet) -> Sheet:
     """Lay one sheet on another where both already are; they share one press."""
-    length = max(below.length_mm, above.length_mm)
-    width = max(below.width_mm, above.width_mm)
-    xs = _merged(np.concatenate((below.xs, above.xs)), length)
-    ys = _merged(np.concatenate((below.ys, above.ys)), width)
+    xs = _merged((*below.xs, *above.xs), max(below.length_mm, above.length_mm))
+    ys = _merged((*below.ys, *above.ys), max(below.width_mm, above.width_mm))
 
     def spread(s: Sheet) -> Cells:
-        along = _sample(s.xs, xs, s.cells, empty=-1)
-        return _sample(s.ys, ys, along.T, empty=-1).T
+        rows = _columns(s.ys, ys)
+        columns = [[*column, -1] for column in (*s.cells, (-1,) * len(s.cells[0]))]
+        return tuple(tuple([columns[i][j] for j in rows]) for i in _columns(s.xs, xs))
 
-    a, b = spread(below), spread(above)
-    code = a * (len(above.pool) + 1) + b  # unique for every pair, -1 included
-    _, first, cells = np.unique(code, return_index=True, return_inverse=True)
+    n = len(above.pool) + 1
+    codes = [
+        [(i + 1) * n + j + 1 for i, j in zip(*both, strict=True)]
+        for both in zip(spread(below), spread(above), strict=True)
+    ]
+    cells, order = _numbered(codes)
     pool = []
-    for at in first:
-        i, j = int(a.flat[at]), int(b.flat[at])
-        if j < 0:
-            if i < 0:
-                raise ValueError("the two pieces leave a hole between them")
-            pool.append(below.pool[i])
-            continue
-        top = above.pool[j]
-        pool.append(top if i < 0 else pile(below.pool[i], top))
-    return Sheet(xs, ys, cells.reshape(a.shape), tuple(pool), below.press)
+    for code in order:
+        under, upper = divmod(code, n)
+        if not code:
+            raise ValueError("the two pieces leave a hole between them")
+        if not upper:
+            pool.append(below.pool[under - 1])
+        elif not under:
+            pool.append(above.pool[upper - 1])
+        else:
+            pool.append(pile(below.pool[under - 1], above.pool[upper - 1]))
+    return Sheet(xs, ys, cells, tuple(pool), below.press)

@@ -5,10 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from itertools import islice
 
-import numpy as np
-
 from lamination.sheet.cells import Sheet
-from lamination.sheet.stacks import Material, walk
+from lamination.sheet.stacks import Material, thicknesses, walk
 
 WHOLE_SECTION = 120  # leaves; a stack of more is drawn through a window of its middle
 LOUPE = 12  # leaves in that window
@@ -100,34 +98,38 @@ def section_of(sheet: Sheet) -> Section:
     full = sheet.fullest()
     whole = full.leaves <= WHOLE_SECTION
     if whole:
-        leaves = list(walk(full))
+        found, bottom = thicknesses(full), full.bottom.material
     else:
         # A little more than the window, and without its first leaf, which the window may cut.
         reach = 2 * LOUPE * full.thickness / full.leaves
         middle = full.thickness / 2
         leaves = list(islice(walk(full, middle - reach / 2, middle + reach), 1, 1 + LOUPE))
+        found, bottom = [n.thickness for n in leaves], leaves[0].material
     um = 1_000 * sheet.press
-    return Section(leaves[0].material, tuple(round(n.thickness * um, 3) for n in leaves), whole)
+    return Section(bottom, tuple([round(t * um, 3) for t in found]), whole)
 
 
 def coverage_map(sheet: Sheet) -> CoverageMap:
     """The sheet's own grid, with stacks of one count (bent or not) as one region; lines in mm."""
     kinds = sorted({(s.butter_leaves, s.bent) for s in sheet.pool}, key=lambda k: (-k[0], k[1]))
     number = {kind: n for n, kind in enumerate(kinds)}
-    of_stack = np.array([number[(s.butter_leaves, s.bent)] for s in sheet.pool])
-    cells = of_stack[sheet.cells]
-    areas = np.bincount(cells.ravel(), sheet.areas_mm2.ravel(), len(kinds))
-    shares = 100 * areas / areas.sum()
+    of_stack = [number[s.butter_leaves, s.bent] for s in sheet.pool]
+    cells = [[of_stack[cell] for cell in column] for column in sheet.cells]
+    areas = [0.0] * len(kinds)
+    for column, of_column in zip(cells, sheet.areas_mm2, strict=True):
+        for cell, area in zip(column, of_column, strict=True):
+            areas[cell] += area
+    whole = sum(areas)
     # A line with the same regions on both its sides divides nothing.
-    along = np.concatenate(([True], (cells[1:] != cells[:-1]).any(axis=1)))
-    across = np.concatenate(([True], (cells[:, 1:] != cells[:, :-1]).any(axis=0)))
-    cells = cells[along][:, across]
+    along = [0, *(i for i in range(1, len(cells)) if cells[i] != cells[i - 1])]
+    rows = list(zip(*cells, strict=True))
+    across = [0, *(j for j in range(1, len(rows)) if rows[j] != rows[j - 1])]
     return CoverageMap(
-        tuple(round(float(x - sheet.xs[0]), 2) for x in sheet.xs[np.append(along, True)]),
-        tuple(round(float(y - sheet.ys[0]), 2) for y in sheet.ys[np.append(across, True)]),
-        tuple(tuple(row) for row in cells.tolist()),
+        tuple(round(sheet.xs[i] - sheet.xs[0], 2) for i in (*along, -1)),
+        tuple(round(sheet.ys[j] - sheet.ys[0], 2) for j in (*across, -1)),
+        tuple(tuple(cells[i][j] for j in across) for i in along),
         tuple(
-            Region(butter, bent, float(share))
-            for (butter, bent), share in zip(kinds, shares, strict=True)
+            Region(butter, bent, 100 * area / whole)
+            for (butter, bent), area in zip(kinds, areas, strict=True)
         ),
     )

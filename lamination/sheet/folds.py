@@ -58,7 +58,7 @@ def fold_sheet(
     """
     if stacked:
         return origin(stack_panels(sheet, fold.multiplies))
-    start = float(sheet.xs[0])
+    start = sheet.xs[0]
     for move in moves(fold, sheet.length_mm, seam, short_mm):
         sheet = crease(sheet, start + move.at_mm, move.flap)
     return origin(sheet)

@@ -279,10 +279,11 @@ def _envelope(block: Size, dough_mm3: float, margin_mm: float, overlap_mm: float
     over = _flaps_over(block.length_mm, overlap_mm)
     # Exactly what the dough has beyond the block's own square.
     thick = dough.thickness_mm * (side**2 / block.length_mm**2 - 1) / over.mean()
-    counts, cells = np.unique(over, return_inverse=True)
-    lines = np.linspace(0, block.length_mm, len(over) + 1)
-    pool = tuple(pile(under, leaf(Material.DOUGH, thick * float(n))) for n in counts)
-    sheet = Sheet(lines, lines, cells.reshape(over.shape), pool)
+    counts = sorted(set(over.ravel().tolist()))
+    lines = tuple(np.linspace(0, block.length_mm, len(over) + 1).tolist())
+    pool = tuple(pile(under, leaf(Material.DOUGH, thick * n)) for n in counts)
+    columns = tuple(tuple(counts.index(n) for n in column.tolist()) for column in over)
+    sheet = Sheet(lines, lines, columns, pool)
     package = Size(block.length_mm, block.width_mm, sheet.thickness_mm)
     return LockedIn(block, dough, package, (), sheet)
 

@@ -12,7 +12,7 @@ def divided(sheet: Sheet, share: float) -> tuple[Sheet, Sheet]:
     """
     across = sheet.width_mm > sheet.length_mm
     laid = turn(sheet) if across else sheet
-    low, high = float(laid.xs[0]), float(laid.xs[-1])
+    low, high = laid.xs[0], laid.xs[-1]
     at = low + share * (high - low)
     parts = between(laid, low, at), between(laid, at, high)
     one, two = (origin(turn(p) if across else p) for p in parts)
@@ -24,7 +24,7 @@ def plies(sheet: Sheet, many: int, cut: bool) -> tuple[Sheet, ...]:
 
     Folded to and fro, every second panel is mirrored; ``cut`` and laid on each other, none is.
     """
-    start, panel = float(sheet.xs[0]), sheet.length_mm / many
+    start, panel = sheet.xs[0], sheet.length_mm / many
     found = []
     for n in range(many):
         low = start + n * panel

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from dataclasses import dataclass
 from itertools import groupby
 from typing import Annotated
 
 from lamination.sheet.cells import Sheet, turn
-from lamination.sheet.stacks import Material, Stack, walk
+from lamination.sheet.stacks import Material, Stack, lie, walk
 from lamination.terms.limits import Checked, Range
 
 MOST_LEAVES = 3_000  # a stack of more is drawn leaf by leaf only through a narrower window
@@ -70,17 +71,17 @@ def cut_along(sheet: Sheet, line: Across) -> LineSection:
     """The section of a sheet along a line. Lengths in mm from the sheet's corner, heights in µm."""
     if line.crosswise:
         sheet = turn(sheet)
-    y = float(sheet.ys[0]) + sheet.width_mm * line.at_pct / 100
-    across = int(sheet.ys.searchsorted(y)) - 1
-    row = sheet.cells[:, max(min(across, len(sheet.ys) - 2), 0)]
+    y = sheet.ys[0] + sheet.width_mm * line.at_pct / 100
+    across = max(min(bisect_left(sheet.ys, y) - 1, len(sheet.ys) - 2), 0)
+    row = [column[across] for column in sheet.cells]
     numbers: dict[int, int] = {}
     columns = []
-    for member, cells in groupby(range(len(row)), key=lambda i: int(row[i])):
+    for member, cells in groupby(range(len(row)), key=lambda i: row[i]):
         run = list(cells)
         columns.append(
             Column(
-                round(float(sheet.xs[run[0]] - sheet.xs[0]), 3),
-                round(float(sheet.xs[run[-1] + 1] - sheet.xs[0]), 3),
+                round(sheet.xs[run[0]] - sheet.xs[0], 3),
+                round(sheet.xs[run[-1] + 1] - sheet.xs[0], 3),
                 numbers.setdefault(member, len(numbers)),
             )
         )
@@ -126,10 +127,10 @@ def _start_of(stack: Stack, low: float) -> float:
             inner, press = node.pressed
             node, by = inner, by * press
         elif node.parts is not None:
-            first, second = reversed(node.parts) if over else node.parts
+            (first, first_over), (second, second_over) = lie(node.parts, over)
             if at + first.thickness * by <= low:
-                at, node = at + first.thickness * by, second
+                at, node, over = at + first.thickness * by, second, second_over
             else:
-                node = first
+                node, over = first, first_over
         else:
             return at

@@ -58,14 +58,13 @@ class Extent:
 
 
 _NONE = Extent()
+Inside = tuple[Extent, Extent]  # of butter and of dough
 
 
 @dataclass(slots=True, eq=False)
 class Stack:
     """Leaves from ``bottom`` to ``top``: a summary, and how to walk them.
 
-    ``inner_butter`` and ``inner_dough`` are extents of the leaves strictly inside: the two end
-    leaves stay out of them, because the next fold may still fuse an end with its neighbour.
     ``bent``: it lies in a strip where a closed edge bent its leaves. ``tucked``: trimmings were laid
     in here, so that it has more leaves than the folds made.
     """
@@ -76,14 +75,14 @@ class Stack:
     dough_mm: float
     bottom: Leaf
     top: Leaf
-    inner_butter: Extent = _NONE
-    inner_dough: Extent = _NONE
     bent: bool = False
     tucked: bool = False
-    # Written out, a few folds would fill a library.
-    parts: tuple[Stack, Stack] | None = field(default=None, repr=False)
+    # Written out, a few folds would fill a library. The last of ``parts`` says whether the upper lies
+    # turned over.
+    parts: tuple[Stack, Stack, bool] | None = field(default=None, repr=False)
     flipped: Stack | None = field(default=None, repr=False)
     pressed: tuple[Stack, float] | None = field(default=None, repr=False)
+    inside: Inside | None = field(default=None, repr=False)  # worked once it is asked for
 
     @property
     def leaves(self) -> int:
@@ -95,7 +94,7 @@ class Stack:
 
     def extent(self, material: Material) -> Extent:
         """Thinnest and thickest leaf of ``material``, both ends included, mm before press."""
-        inner = self.inner_butter if material is Material.BUTTER else self.inner_dough
+        inner = _inside(self)[material is Material.DOUGH]
         for end in (self.bottom, self.top):
             if end.material is material:
                 inner = inner.also(end.thickness)
@@ -148,8 +147,6 @@ def scaled(stack: Stack, by: float) -> Stack:
         stack.dough_mm * by,
         Leaf(stack.bottom.material, stack.bottom.thickness * by),
         Leaf(stack.top.material, stack.top.thickness * by),
-        stack.inner_butter.scaled(by),
-        stack.inner_dough.scaled(by),
         stack.bent,
         stack.tucked,
         None,
@@ -158,7 +155,7 @@ def scaled(stack: Stack, by: float) -> Stack:
     )
 
 
-_Made = tuple["tuple[Stack, Stack] | None", "Stack | None", "tuple[Stack, float] | None"]
+_Made = tuple["tuple[Stack, Stack, bool] | None", "Stack | None", "tuple[Stack, float] | None"]
 
 
 def _like(stack: Stack, bottom: Leaf, top: Leaf, bent: bool, tucked: bool, made: _Made) -> Stack:
@@ -170,47 +167,30 @@ def _like(stack: Stack, bottom: Leaf, top: Leaf, bent: bool, tucked: bool, made:
         stack.dough_mm,
         bottom,
         top,
-        stack.inner_butter,
-        stack.inner_dough,
         bent,
         tucked,
         *made,
     )
 
 
-def pile(below: Stack, above: Stack) -> Stack:
-    """``above`` laid on ``below``; where equal materials meet they fuse into one leaf. O(1)."""
-    lower, upper = below.top, above.bottom
-    fuses = lower.material is upper.material
+def pile(below: Stack, above: Stack, turned: bool = False) -> Stack:
+    """``above`` laid on ``below``, ``turned`` over if so; where equal materials meet they fuse into one
+    leaf. O(1).
+    """
+    lower, bottom = below.top, below.bottom
+    upper, top = (above.top, above.bottom) if turned else (above.bottom, above.top)
     butter = below.butter_leaves + above.butter_leaves
     dough = below.dough_leaves + above.dough_leaves
-    in_butter = below.inner_butter.joined(above.inner_butter)
-    in_dough = below.inner_dough.joined(above.inner_dough)
-    bottom, top = below.bottom, above.top
-    if fuses:
+    if lower.material is upper.material:
         met = Leaf(lower.material, lower.thickness + upper.thickness)
-        if lower.material is Material.BUTTER:
+        if met.material is Material.BUTTER:
             butter -= 1
         else:
             dough -= 1
-        meeting = [met]
         if below.butter_leaves + below.dough_leaves == 1:
             bottom = met
-            meeting = []
         if above.butter_leaves + above.dough_leaves == 1:
             top = met
-            meeting = []
-    else:
-        meeting = []
-        if below.butter_leaves + below.dough_leaves > 1:
-            meeting.append(lower)
-        if above.butter_leaves + above.dough_leaves > 1:
-            meeting.append(upper)
-    for met in meeting:
-        if met.material is Material.BUTTER:
-            in_butter = in_butter.also(met.thickness)
-        else:
-            in_dough = in_dough.also(met.thickness)
     return Stack(
         butter,
         dough,
@@ -218,12 +198,55 @@ def pile(below: Stack, above: Stack) -> Stack:
         below.dough_mm + above.dough_mm,
         bottom,
         top,
-        in_butter,
-        in_dough,
         below.bent or above.bent,
         below.tucked or above.tucked,
-        (below, above),
+        (below, above, turned),
     )
+
+
+def _inside(stack: Stack) -> Inside:
+    """Extents of the leaves strictly inside: the two end leaves stay out, because the next fold may
+    still fuse an end with its neighbour.
+    """
+    if stack.inside is None:
+        stack.inside = _found_inside(stack)
+    return stack.inside
+
+
+def _found_inside(stack: Stack) -> Inside:
+    if stack.flipped is not None:
+        return _inside(stack.flipped)
+    if stack.pressed is not None:
+        inner, by = stack.pressed
+        butter, dough = _inside(inner)
+        return butter.scaled(by), dough.scaled(by)
+    if stack.parts is None:
+        return _NONE, _NONE
+    below, above, turned = stack.parts
+    butter, dough = (a.joined(b) for a, b in zip(_inside(below), _inside(above), strict=True))
+    lower, upper = below.top, above.top if turned else above.bottom
+    if lower.material is upper.material:
+        both = below.leaves > 1 and above.leaves > 1
+        within = [Leaf(lower.material, lower.thickness + upper.thickness)] if both else []
+    else:
+        within = [end for end, part in ((lower, below), (upper, above)) if part.leaves > 1]
+    for met in within:
+        if met.material is Material.BUTTER:
+            butter = butter.also(met.thickness)
+        else:
+            dough = dough.also(met.thickness)
+    return butter, dough
+
+
+def lie(
+    parts: tuple[Stack, Stack, bool], over: bool
+) -> tuple[tuple[Stack, bool], tuple[Stack, bool]]:
+    """The lower and the upper of two parts as they lie, each with whether it lies turned over;
+    ``over``: the whole of them does.
+    """
+    below, above, turned = parts
+    one, two = (below, over), (above, over is not turned)
+    return (two, one) if over else (one, two)
 
 
 def walk(stack: Stack, low: float = -math.inf, high: float = math.inf) -> Iterator[Leaf]:
@@ -247,9 +270,9 @@ def walk(stack: Stack, low: float = -math.inf, high: float = math.inf) -> Iterat
         elif node.pressed is not None:
             todo.append((node.pressed[0], over, at, by * node.pressed[1]))
         elif node.parts is not None:
-            first, second = reversed(node.parts) if over else node.parts
-            todo.append((second, over, at + first.thickness * by, by))
-            todo.append((first, over, at, by))
+            (first, first_over), (second, second_over) = lie(node.parts, over)
+            todo.append((second, second_over, at + first.thickness * by, by))
+            todo.append((first, first_over, at, by))
         else:
             here = node.bottom.thickness * by
             if pending is not None and pending.material is node.bottom.material:
@@ -260,3 +283,25 @@ def walk(stack: Stack, low: float = -math.inf, high: float = math.inf) -> Iterat
             pending = Leaf(node.bottom.material, here)
     if pending is not None:
         yield pending
+
+
+def thicknesses(stack: Stack) -> list[float]:
+    """Every leaf's thickness from bottom to top, mm before press; materials alternate from ``bottom``.
+
+    All of them are written out: for a stack of few leaves.
+    """
+    if stack.flipped is not None:
+        return thicknesses(stack.flipped)[::-1]
+    if stack.pressed is not None:
+        inner, by = stack.pressed
+        return [t * by for t in thicknesses(inner)]
+    if stack.parts is None:
+        return [stack.bottom.thickness]
+    below, above, turned = stack.parts
+    lower, upper = thicknesses(below), thicknesses(above)
+    if turned:
+        upper.reverse()
+    if len(lower) + len(upper) > stack.leaves:
+        lower[-1] += upper[0]
+        del upper[0]
+    return lower + upper

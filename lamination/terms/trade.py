@@ -128,7 +128,7 @@ class Fold(Worded):
     @property
     def multiplies(self) -> int:
         """By how much the fold multiplies the leaves if nothing fused."""
-        return {Fold.HALF: 2, Fold.LETTER: 3, Fold.BOOK: 4, Fold.OFFSET_BOOK: 4}[self]
+        return len(self.lies)
 
     @property
     def is_book(self) -> bool:
@@ -138,9 +138,12 @@ class Fold(Worded):
     @property
     def lies(self) -> tuple[bool, ...]:
         """Which way up each panel lies in the package, bottom to top: True is turned over."""
-        return {
-            Fold.HALF: (False, True),
-            Fold.LETTER: (False, True, True),
-            Fold.BOOK: (False, True, False, True),
-            Fold.OFFSET_BOOK: (False, True, False, True),
-        }[self]
+        return _LIES[self]
+
+
+_LIES = {
+    Fold.HALF: (False, True),
+    Fold.LETTER: (False, True, True),
+    Fold.BOOK: (False, True, False, True),
+    Fold.OFFSET_BOOK: (False, True, False, True),
+}

@@ -151,5 +151,7 @@ def test_area_butter_and_volume_are_kept_to_the_last_digit(margin, folds):
     folded = margined(margin, folds)
     for of in (lambda s: s.thickness, lambda s: s.butter_mm, lambda s: s.dough_mm):
         assert folded.volume_mm3(of) == pytest.approx(plain.volume_mm3(of), rel=1e-9)
-    assert folded.areas_mm2.sum() == pytest.approx(folded.length_mm * folded.width_mm, rel=1e-9)
+    assert sum(map(sum, folded.areas_mm2)) == pytest.approx(
+        folded.length_mm * folded.width_mm, rel=1e-9
+    )
     assert sum(folded.coverage().values()) == pytest.approx(1, rel=1e-9)
