@@ -13,7 +13,8 @@ from lamination.terms.sizes import Size
 _HAIR = 1e-9  # a piece that fits to within rounding fits
 
 
-@dataclass(frozen=True, slots=True)
+# Not frozen, though nothing changes it: there are hundreds, and a frozen one takes three times as long.
+@dataclass(slots=True, unsafe_hash=True)
 class Corner:
     """A corner of a piece: ``x_mm`` along the sheet, ``y_mm`` across, from one datum."""
 
@@ -351,6 +352,8 @@ def _placed(row: Row, trim: float, across: bool) -> Row:
 
 
 def _moved(outline: Outline, trim: float, across: bool) -> Outline:
+    if not trim and not across:
+        return outline
     if isinstance(outline, Oval):
         x, y = outline.x_mm + trim, outline.y_mm + trim
         along, high = outline.half_along_mm, outline.half_across_mm

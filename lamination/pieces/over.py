@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from lamination.sheet.cells import Sheet
+from lamination.sheet.cells import Sheet, alike
 
 Lines = NDArray[np.float64]
 
@@ -62,24 +63,55 @@ class _Grid:
 
 
 def means_over(
-    sheet: Sheet, pieces: Sequence[Area], *of_stack: Lines
+    sheet: Sheet, pieces: Sequence[Area], *of_stack: Sequence[float]
 ) -> tuple[tuple[float, ...], ...]:
     """The means of figures over every piece, a tuple of them for each figure.
 
     ``of_stack``: a figure of every stack of the sheet's pool. Exact for straight sides; for round
     pieces to a few thousandths of a percent. Source: geometry; Gauss and Legendre for the arcs.
     """
-    cells = np.array(of_stack)[:, np.array(sheet.cells)]
-    xs, ys = np.array(sheet.xs) - sheet.xs[0], np.array(sheet.ys) - sheet.ys[0]
-    sums = np.cumsum(cells * (ys[1:] - ys[:-1]), axis=2)
-    grid = _Grid(xs, ys, cells, np.concatenate((np.zeros((*sums.shape[:2], 1)), sums), axis=2))
-    found = np.empty((len(of_stack), len(pieces)))
-    for sides in {len(p.corners) for p in pieces if isinstance(p, Straight)}:
-        these = [(n, p) for n, p in enumerate(pieces)
+    figures = list(zip(*of_stack, strict=True))
+    kinds = {figure: n for n, figure in enumerate(dict.fromkeys(figures))}
+    x_lines, y_lines, cells = alike(sheet, [kinds[figure] for figure in figures])
+    # Most pieces lie in a place that is all alike.
+    within = [_cell(p, x_lines, y_lines) for p in pieces]
+    found = np.array(
+        [list(kinds)[cells[at[0]][at[1]]] if at else (math.nan,) * len(of_stack) for at in within]
+    ).T.reshape(len(of_stack), len(pieces))
+    others = [(n, p) for n, p in enumerate(pieces) if not within[n]]
+    if others:
+        _spread(found, others, _grid(x_lines, y_lines, np.array(list(kinds)).T[:, np.array(cells)]))
+    return tuple(tuple(row) for row in found.tolist())
+
+
+def _cell(piece: Area, xs: Sequence[float], ys: Sequence[float]) -> tuple[int, int] | None:
+    """The cell of a grid that a piece lies in with all of itself; None where it lies in several."""
+    if isinstance(piece, Round):
+        x, y, along, across = piece.x_mm, piece.y_mm, piece.half_along_mm, piece.half_across_mm
+        low, high, near, far = x - along, x + along, y - across, y + across
+    else:
+        x_of, y_of = zip(*piece.corners, strict=True)
+        low, high, near, far = min(x_of), max(x_of), min(y_of), max(y_of)
+    i, j = bisect_right(xs, low) - 1, bisect_right(ys, near) - 1
+    inside = 0 <= i < len(xs) - 1 and 0 <= j < len(ys) - 1
+    return (i, j) if inside and high <= xs[i + 1] and far <= ys[j + 1] else None
+
+
+def _grid(xs: Sequence[float], ys: Sequence[float], cells: Lines) -> _Grid:
+    lines = np.array(ys)
+    sums = np.cumsum(cells * (lines[1:] - lines[:-1]), axis=2)
+    below = np.concatenate((np.zeros((*sums.shape[:2], 1)), sums), axis=2)
+    return _Grid(np.array(xs), lines, cells, below)
+
+
+def _spread(found: Lines, pieces: Sequence[tuple[int, Area]], grid: _Grid) -> None:
+    """Writes into ``found`` the means over pieces, each with its number, that lie in several cells."""
+    for sides in {len(p.corners) for _, p in pieces if isinstance(p, Straight)}:
+        these = [(n, p) for n, p in pieces
                  if isinstance(p, Straight) and len(p.corners) == sides]  # fmt: skip
         whole, area = _straight(grid, np.array([p.corners for _, p in these]))
         found[:, [n for n, _ in these]] = whole / area
-    ovals = [(n, p) for n, p in enumerate(pieces) if isinstance(p, Round)]
+    ovals = [(n, p) for n, p in pieces if isinstance(p, Round)]
     if ovals:
         whole, area = _round(grid, [p for _, p in ovals], np.ones(len(ovals)))
         holes = np.array([p.hole for _, p in ovals])
@@ -87,7 +119,6 @@ def means_over(
             inner, hole = _round(grid, [p for _, p in ovals], holes)
             whole, area = whole - inner, area - hole
         found[:, [n for n, _ in ovals]] = whole / area
-    return tuple(tuple(row) for row in found.tolist())
 
 
 def _inside(lines: Lines, low: Lines, high: Lines) -> Lines:

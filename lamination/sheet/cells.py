@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from bisect import bisect_left
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field
 from functools import cached_property
 from itertools import pairwise
 from operator import add
@@ -34,7 +34,8 @@ class Sheet:
 
     ``xs`` (mm, along the next roll) and ``ys`` (mm, across) are the grid lines, ``cells[i][j]``
     the number in ``pool`` of the stack between lines i and i+1, j and j+1. Every thickness in the
-    pool is multiplied by ``press``, so that rolling is O(1).
+    pool is multiplied by ``press``, so that rolling is O(1). ``was``: the sheet this one was before it
+    was rolled, turned or moved, with the same shares of everything.
     """
 
     xs: Lines
@@ -42,6 +43,7 @@ class Sheet:
     cells: Cells
     pool: tuple[Stack, ...]
     press: float = 1.0
+    was: Sheet | None = field(default=None, repr=False)
 
     @property
     def length_mm(self) -> float:
@@ -59,12 +61,15 @@ class Sheet:
 
     def volume_mm3(self, of: Callable[[Stack], float] = lambda s: s.thickness) -> float:
         """Volume in mm³; pass ``lambda s: s.butter_mm`` for the butter alone."""
-        each = zip(self._pool_areas, self.pool, strict=True)
-        return sum(area * of(stack) for area, stack in each) * self.press
+        each = zip(self.shares, self.pool, strict=True)
+        mean = sum([share * of(stack) for share, stack in each])
+        return mean * self.length_mm * self.width_mm * self.press
 
     @cached_property
     def thickness_mm(self) -> float:
         """Mean thickness over the area, mm."""
+        if self.was:
+            return self.was.thickness_mm * self.press / self.was.press
         return self.volume_mm3() / (self.length_mm * self.width_mm)
 
     def fullest(self) -> Stack:
@@ -77,9 +82,11 @@ class Sheet:
 
     @cached_property
     def _fullest(self) -> Stack:
-        areas = self._pool_areas
+        if self.was:
+            return self.was.fullest()
+        areas = self.shares
         plain = [n for n, s in enumerate(self.pool) if not s.tucked]
-        if sum(areas[n] for n in plain) < _LEADS * sum(areas):
+        if sum(areas[n] for n in plain) < _LEADS:
             plain = list(range(len(self.pool)))
             counts = self.coverage()
             most = max(counts, key=lambda c: counts[c])
@@ -95,26 +102,26 @@ class Sheet:
     def coverage(self) -> dict[int, float]:
         """Share of the area (0 to 1) for every count of butter leaves that occurs."""
         shares: dict[int, float] = {}
-        for stack, area in zip(self.pool, self._pool_shares(), strict=True):
+        for stack, area in zip(self.pool, self.shares, strict=True):
             shares[stack.butter_leaves] = shares.get(stack.butter_leaves, 0.0) + area
         return shares
 
     def bent_share(self) -> float:
         """Share of the area (0 to 1) that lies in strips bent by a closed edge."""
-        each = zip(self._pool_shares(), self.pool, strict=True)
+        each = zip(self.shares, self.pool, strict=True)
         return sum(share for share, stack in each if stack.bent)
 
     @cached_property
-    def _pool_areas(self) -> list[float]:
-        areas = [0.0] * len(self.pool)
+    def shares(self) -> list[float]:
+        """The share of the area (0 to 1) that lies in each stack of the pool."""
+        if self.was:
+            return self.was.shares
+        shares = [0.0] * len(self.pool)
+        whole = self.length_mm * self.width_mm
         for column, of_column in zip(self.cells, self.areas_mm2, strict=True):
             for cell, area in zip(column, of_column, strict=True):
-                areas[cell] += area
-        return areas
-
-    def _pool_shares(self) -> list[float]:
-        whole = sum(self._pool_areas)
-        return [area / whole for area in self._pool_areas]
+                shares[cell] += area / whole
+        return shares
 
     def extent_mm(self) -> tuple[float, float]:
         """The thinnest and the thickest place, mm."""
@@ -128,6 +135,19 @@ class Sheet:
         return self.pool[self.cells[i][j]]
 
 
+def alike(sheet: Sheet, kinds: Sequence[int]) -> tuple[Lines, Lines, Cells]:
+    """The grid where each stack of the pool counts as its kind: lines, mm from the sheet's corner, and
+    the kind in every cell. A line with the same on both its sides divides nothing and is left out.
+    """
+    cells = [[kinds[cell] for cell in column] for column in sheet.cells]
+    along = [0, *(i for i in range(1, len(cells)) if cells[i] != cells[i - 1])]
+    rows = list(zip(*cells, strict=True))
+    across = [0, *(j for j in range(1, len(rows)) if rows[j] != rows[j - 1])]
+    xs = tuple(sheet.xs[i] - sheet.xs[0] for i in (*along, -1))
+    ys = tuple(sheet.ys[j] - sheet.ys[0] for j in (*across, -1))
+    return xs, ys, tuple(tuple([cells[i][j] for j in across]) for i in along)
+
+
 def plain_sheet(length_mm: float, width_mm: float, stack: Stack) -> Sheet:
     """A sheet of one cell, ``length_mm`` × ``width_mm``, everywhere ``stack``."""
     return Sheet((0.0, length_mm), (0.0, width_mm), ((0,),), (stack,))
@@ -137,12 +157,8 @@ def place(
     sheet: Sheet, stack: Stack, x_mm: float, y_mm: float, length_mm: float, width_mm: float
 ) -> Sheet:
     """Lay a rectangle of ``stack`` (mm before press) on the sheet with its corner at (x, y)."""
-    block = replace(
-        plain_sheet(length_mm, width_mm, stack),
-        xs=(x_mm, x_mm + length_mm),
-        ys=(y_mm, y_mm + width_mm),
-        press=sheet.press,
-    )
+    xs, ys = (x_mm, x_mm + length_mm), (y_mm, y_mm + width_mm)
+    block = Sheet(xs, ys, ((0,),), (stack,), sheet.press)
     return _overlay(sheet, block)
 
 
@@ -154,7 +170,8 @@ def roll(sheet: Sheet, along: float, across: float = 1.0) -> Sheet:
     if not (math.isfinite(along) and math.isfinite(across) and along > 0 and across > 0):
         raise ValueError(f"a roll stretches by positive factors, not {along:g} and {across:g}")
     xs, ys = tuple(x * along for x in sheet.xs), tuple(y * across for y in sheet.ys)
-    return Sheet(xs, ys, sheet.cells, sheet.pool, sheet.press / (along * across))
+    press = sheet.press / (along * across)
+    return Sheet(xs, ys, sheet.cells, sheet.pool, press, sheet.was or sheet)
 
 
 _STRIPS = 8  # an uneven roll is drawn in so many strips
@@ -177,17 +194,19 @@ def uneven(sheet: Sheet, by: float) -> Sheet:
     rows = list(zip(_columns(sheet.ys, ys), _columns(old.tolist(), ys), strict=True))
     codes = [[column[row] * _STRIPS + strip for row, strip in rows] for column in sheet.cells]
     cells, order = _numbered(codes)
-    return replace(
-        sheet,
-        ys=tuple(np.interp(ys, old, new).tolist()),
-        cells=cells,
-        pool=tuple(scaled(sheet.pool[c // _STRIPS], float(thick[c % _STRIPS])) for c in order),
+    return Sheet(
+        sheet.xs,
+        tuple(np.interp(ys, old, new).tolist()),
+        cells,
+        tuple(scaled(sheet.pool[c // _STRIPS], float(thick[c % _STRIPS])) for c in order),
+        sheet.press,
     )
 
 
 def turn(sheet: Sheet) -> Sheet:
     """Turn the sheet by a quarter: what was across now lies along the roll."""
-    return Sheet(sheet.ys, sheet.xs, tuple(zip(*sheet.cells, strict=True)), sheet.pool, sheet.press)
+    cells = tuple(zip(*sheet.cells, strict=True))
+    return Sheet(sheet.ys, sheet.xs, cells, sheet.pool, sheet.press, sheet.was or sheet)
 
 
 def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
@@ -260,19 +279,20 @@ def _numbered(codes: Sequence[Sequence[int]]) -> tuple[Cells, list[int]]:
 def mirrored(sheet: Sheet, at_mm: float) -> Sheet:
     """The sheet mirrored at x = ``at_mm``, its stacks as they were."""
     xs = tuple(2 * at_mm - x for x in reversed(sheet.xs))
-    return replace(sheet, xs=xs, cells=sheet.cells[::-1])
+    return Sheet(xs, sheet.ys, sheet.cells[::-1], sheet.pool, sheet.press, sheet.was or sheet)
 
 
 def moved(sheet: Sheet, by_mm: float) -> Sheet:
     """The sheet moved along x, mm."""
-    return replace(sheet, xs=tuple(x + by_mm for x in sheet.xs))
+    xs = tuple(x + by_mm for x in sheet.xs)
+    return Sheet(xs, sheet.ys, sheet.cells, sheet.pool, sheet.press, sheet.was or sheet)
 
 
 def origin(sheet: Sheet) -> Sheet:
     """The sheet moved so that its corner lies at (0, 0)."""
     x0, y0 = sheet.xs[0], sheet.ys[0]
     xs, ys = tuple(x - x0 for x in sheet.xs), tuple(y - y0 for y in sheet.ys)
-    return Sheet(xs, ys, sheet.cells, sheet.pool, sheet.press)
+    return Sheet(xs, ys, sheet.cells, sheet.pool, sheet.press, sheet.was or sheet)
 
 
 def stack_panels(sheet: Sheet, panels: int) -> Sheet:
@@ -299,7 +319,9 @@ def lay_ends_on(sheet: Sheet, end_mm: float, mark: bool = False) -> Sheet:
     kept = between(sheet, low + end_mm, high - end_mm)
     near, far = between(sheet, low, low + end_mm), between(sheet, high - end_mm, high)
     if mark:
-        near, far = (replace(s, pool=tuple(tuck(x) for x in s.pool)) for s in (near, far))
+        near, far = (
+            Sheet(s.xs, s.ys, s.cells, tuple(tuck(x) for x in s.pool), s.press) for s in (near, far)
+        )
     kept = _overlay(kept, moved(near, middle - end_mm - low))
     return _overlay(kept, moved(far, middle - (high - end_mm)))
 
@@ -344,7 +366,7 @@ def between(sheet: Sheet, low: float, high: float) -> Sheet:
     inner = (x for x in sheet.xs if low < x < high)
     xs = _merged((max(low, sheet.xs[0]), *inner, min(high, sheet.xs[-1])), sheet.length_mm)
     cells = tuple(sheet.cells[i] for i in _columns(sheet.xs, xs))
-    return replace(sheet, xs=xs, cells=cells)
+    return Sheet(xs, sheet.ys, cells, sheet.pool, sheet.press)
 
 
 def _merged(lines: Iterable[float], length: float) -> Lines:

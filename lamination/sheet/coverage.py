@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from itertools import islice
 
-from lamination.sheet.cells import Sheet
+from lamination.sheet.cells import Sheet, alike
 from lamination.sheet.stacks import Material, thicknesses, walk
 
 WHOLE_SECTION = 120  # leaves; a stack of more is drawn through a window of its middle
@@ -114,22 +114,16 @@ def coverage_map(sheet: Sheet) -> CoverageMap:
     kinds = sorted({(s.butter_leaves, s.bent) for s in sheet.pool}, key=lambda k: (-k[0], k[1]))
     number = {kind: n for n, kind in enumerate(kinds)}
     of_stack = [number[s.butter_leaves, s.bent] for s in sheet.pool]
-    cells = [[of_stack[cell] for cell in column] for column in sheet.cells]
-    areas = [0.0] * len(kinds)
-    for column, of_column in zip(cells, sheet.areas_mm2, strict=True):
-        for cell, area in zip(column, of_column, strict=True):
-            areas[cell] += area
-    whole = sum(areas)
-    # A line with the same regions on both its sides divides nothing.
-    along = [0, *(i for i in range(1, len(cells)) if cells[i] != cells[i - 1])]
-    rows = list(zip(*cells, strict=True))
-    across = [0, *(j for j in range(1, len(rows)) if rows[j] != rows[j - 1])]
+    xs, ys, cells = alike(sheet, of_stack)
+    shares = [0.0] * len(kinds)
+    for kind, share in zip(of_stack, sheet.shares, strict=True):
+        shares[kind] += share
     return CoverageMap(
-        tuple(round(sheet.xs[i] - sheet.xs[0], 2) for i in (*along, -1)),
-        tuple(round(sheet.ys[j] - sheet.ys[0], 2) for j in (*across, -1)),
-        tuple(tuple(cells[i][j] for j in across) for i in along),
+        tuple(round(x, 2) for x in xs),
+        tuple(round(y, 2) for y in ys),
+        cells,
         tuple(
-            Region(butter, bent, 100 * area / whole)
-            for (butter, bent), area in zip(kinds, areas, strict=True)
+            Region(butter, bent, 100 * share)
+            for (butter, bent), share in zip(kinds, shares, strict=True)
         ),
     )

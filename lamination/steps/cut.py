@@ -6,8 +6,6 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
-import numpy as np
-
 from lamination.dough.recipe import Recipe
 from lamination.pieces.cutting import Blank, Layout, Marks, Outline, Row, area_of, blank_in, lay_out
 from lamination.pieces.marking import chained, cut_from
@@ -208,10 +206,10 @@ def _weighed(
     shares: list[float] = []
     in_pieces = 0.0
     for layer in layers:
-        of_butter = layer.press * np.array([s.butter_mm * butter for s in layer.pool])
-        of_dough = layer.press * np.array([s.dough_mm * dough for s in layer.pool])
-        has = np.array([float(s.butter_leaves >= full) for s in layer.pool])
-        per_mm2 = of_dough + of_butter + along
+        of_butter = [layer.press * s.butter_mm * butter for s in layer.pool]
+        of_dough = [layer.press * s.dough_mm * dough for s in layer.pool]
+        has = [float(s.butter_leaves >= full) for s in layer.pool]
+        per_mm2 = [d + b + along for d, b in zip(of_dough, of_butter, strict=True)]
         masses, butters, wholes = means_over(layer, areas, per_mm2, of_butter, has)
         each += [m * a for m, a in zip(masses, mm2, strict=True)]
         in_pieces += sum(m * a for m, a in zip(butters, mm2, strict=True))
