@@ -86,11 +86,12 @@ _REFUSED = {
 _NO_ROLL = "The sheets will not fit the bench: roll thicker, or divide the dough."
 
 
+# Ways and counts are made by the thousand; nothing changes one, but a frozen one takes three times as long.
 _ORDER = {fold: n for n, fold in enumerate(Fold)}
 _LIES_APART = tuple({fold.lies: fold for fold in reversed(Fold)}.values())[::-1]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Count:
     """Leaves of butter and of dough, and whether butter lies at the bottom and on top."""
 
@@ -119,7 +120,7 @@ def folded_count(count: Count, fold: Fold) -> Count:
     return Count(butter, dough, ends[ways[0]][0], ends[ways[-1]][1])
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class _Way:
     """A sequence so far: its turns, count and package (length the way it was folded)."""
 
@@ -153,8 +154,7 @@ def suggest(plan: Plan, search: Search, kitchen: Kitchen | None = None) -> Found
     # first in the order of the folds.
     best: dict[tuple[int, ...], tuple[tuple[float, ...], list[int], _Way]] = {}
     for way in _ways(start, plan, pattern, room, search.turns, top):
-        books = [n for n, fold in enumerate(way.folds) if fold.is_book]
-        alike = 2 ** len(books)
+        alike = 2 ** way.folds.count(Fold.BOOK)
         thin = butter_um / way.count.butter
         if not low <= way.count.butter <= top:
             refused["few" if way.count.butter < low else "many"] += alike
@@ -164,6 +164,7 @@ def suggest(plan: Plan, search: Search, kitchen: Kitchen | None = None) -> Found
             refused["sheet"] += alike
         else:
             would_do += alike
+            books = [n for n, fold in enumerate(way.folds) if fold is Fold.BOOK]
             for n in range(len(books) + 1):
                 folds = list(way.folds)
                 for at in books[n:]:

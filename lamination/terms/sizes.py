@@ -47,10 +47,9 @@ class Size:
 
     def lies_on(self, long_mm: float, wide_mm: float, slack_mm: float = 0.0) -> bool:
         """Whether it lies on a place of these two sides, either way round."""
-        return any(
-            s.length_mm < long_mm + slack_mm and s.width_mm < wide_mm + slack_mm
-            for s in (self, self.turned)
-        )
+        long, wide = long_mm + slack_mm, wide_mm + slack_mm
+        one, other = self.length_mm, self.width_mm
+        return (one < long and other < wide) or (other < long and one < wide)
 
 
 def over(value: float, limit: float) -> bool:
