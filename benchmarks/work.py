@@ -40,10 +40,13 @@ from lamination.warmth.follow import follow
 from lamination.warmth.warmth import work_warmth
 
 # the modules themselves: their packages show functions of the same names
-follow_module, walk_module, work_module = (
+follow_module, rests_module, bench_module, scene_module, followed_module, walk_module, work_module = (
     importlib.import_module(f"lamination.{name}")
-    for name in ("warmth.follow", "plan.walk", "plan.work")
-)
+    for name in (
+        *(f"warmth.{part}" for part in ("follow", "rests", "bench", "scene", "followed")),
+        "plan.walk", "plan.work",
+    )
+)  # fmt: skip
 BASELINE = Path(__file__).with_name("baseline.json")
 ROUNDS = 20
 
@@ -58,7 +61,8 @@ def forget() -> None:
     for remembered in (
         follow_module._follow, conduction._conducted, walk_module._effect, walk_module._setting,
         walk_module._recipe, walk_module._weighed, walk_module._wants, walk_module.walk,
-        work_module._work,
+        work_module._work, rests_module.judged, followed_module._stretch,
+        bench_module.worked, scene_module.scene_of,
     ):  # fmt: skip
         remembered.cache_clear()
 

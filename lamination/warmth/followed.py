@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Literal
 
@@ -15,6 +15,7 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.thermal import Profile
 from lamination.plan.walk import Walk
 from lamination.terms.trade import Place
+from lamination.warmth.scene import Scene
 from lamination.warmth.windows import RestWindow
 
 _TRACE = 260  # points of the chart
@@ -60,11 +61,14 @@ class Trace:
     ripe_h: tuple[float | None, ...]
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, slots=True)
 class Began:
-    """How a rest began: what is needed to judge it again with other minutes or another place."""
+    """How a rest began: what is needed to judge it again with other minutes or another place.
 
-    n: int
+    ``n``: of which step, which is nothing that a rest feels.
+    """
+
+    n: int = field(compare=False)
     body: Body
     minute: float
     rise: float
@@ -78,37 +82,40 @@ class Followed:
     """What the simulation found, before it is put into words."""
 
     walk: Walk
-    kitchen: Kitchen
+    scene: Scene
     windows: tuple[RestWindow, ...]
     clocks: tuple[WorkClock, ...]
     stretches: tuple[Stretch, ...]
     trace: Trace
     began: dict[str, Began]
-    leaven: Leaven | None
     rise_pct: float | None
     ripe_h: float | None
     cut_c: float | None
 
+    @property
+    def kitchen(self) -> Kitchen:
+        """The kitchen as warm as it is today."""
+        return self.scene.kitchen
 
-def traced(
-    seen: list[tuple[float, Course, float, float]], rates: Profile, whole: float | None
-) -> Trace:
+    @property
+    def leaven(self) -> Leaven | None:
+        """What makes it rise; None without yeast."""
+        return self.scene.leaven
+
+
+def traced(scene: Scene, seen: list[tuple[float, Course, float, float]]) -> Trace:
     """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
     total = sum(course.minutes[-1] for _, course, _, _ in seen) or 1.0
     minutes, profiles, butter, rise, ripe = [], [], [], [], []
     for start, course, risen, ripened in seen:
         long = float(course.minutes[-1])
         points = max(6, min(40, round(_TRACE * long / total)))
-        at = long * _spread(points)
-        t = course.at(at)
+        at, t, of_butter, doses, hours = _stretch(scene, course, points)
         minutes.append(start + at)
         profiles.append(t)
-        has = course.end.has_butter
-        butter.append(t @ course.end.butter_shares if has else np.full(points, np.nan))
-        if whole is not None:
-            doses, hours = course.gathered(rates, at)
-            rise.append(100 * (risen + doses) / whole)
-            ripe.append(ripened + hours)
+        butter.append(of_butter)
+        rise.append(100 * (risen + doses) / scene.whole)
+        ripe.append(ripened + hours)
     if not seen:
         return Trace((), (), (), (), (), (), ())
     t = np.concatenate(profiles)
@@ -116,16 +123,26 @@ def traced(
     below, above = t[:, 0], t[:, -1]
     face = np.where(np.abs(below - middles) > np.abs(above - middles), below, above)
     means = np.concatenate(butter).round(2).tolist()
-    none = (None,) * len(t)
+    none, yeasted = (None,) * len(t), scene.leaven is not None
     return Trace(
         _rounded(minutes, 2),
         tuple(middles.round(2).tolist()),
         tuple(face.round(2).tolist()),
         tuple(None if b != b else b for b in means),
         tuple(map(tuple, t[:, :: max(1, t.shape[1] // 9)].round(1).tolist())),
-        none if whole is None else _rounded(rise, 1),
-        none if whole is None else _rounded(ripe, 1),
+        _rounded(rise, 1) if yeasted else none,
+        _rounded(ripe, 1) if yeasted else none,
     )
+
+
+@lru_cache(maxsize=500)
+def _stretch(scene: Scene, course: Course, points: int) -> tuple[Profile, ...]:
+    """Of one stretch: its moments, all its warmth, its butter's, and what it rises and ripens by."""
+    at = float(course.minutes[-1]) * _spread(points)
+    t = course.at(at)
+    has = course.end.has_butter
+    butter = t @ course.end.butter_shares if has else np.full(points, np.nan)
+    return at, t, butter, *course.gathered(scene.rates, at)
 
 
 @lru_cache(maxsize=64)

@@ -12,9 +12,9 @@ from lamination.steps.shape import ShapeFigures, Shaping
 from lamination.terms.rests import Rest
 from lamination.terms.said import c, span
 from lamination.terms.trade import Place
-from lamination.warmth.bodies import Today
-from lamination.warmth.follow import Follower, follow
+from lamination.warmth.follow import follow
 from lamination.warmth.followed import Began, Followed
+from lamination.warmth.rests import proof_course
 
 _DAY_MIN = 1_440.0
 _FROZEN_C = -18.0
@@ -63,17 +63,17 @@ def proof_of(found: Followed) -> Proof | None:
     place = rest.stays[-1].place if rest and rest.stays else Place.PROOFER
     if place in (Place.FRIDGE, Place.FREEZER):
         place = Place.PROOFER
-    follower = Follower(found.walk, kitchen, Today())
+    scene = found.scene
     air_c = rest.air_c if rest else None
-    at = follower.around.open_air(place, 0.0, air_c).t_c
+    at = scene.around.open_air(place, 0.0, air_c).t_c
     wanted = found.leaven.whole_dose * kitchen.of_family(family, "proof.share_pct") / 100
     times = []
     for start in (kitchen["fridge.c"], _FROZEN_C):
-        body = follower.matter.piece(_piece_mm(found), start)
+        body = scene.matter.piece(_piece_mm(found), start)
         began = Began(0, body, 0.0, 0.0, 0.0, 0.0, True)
-        course = follower.proof_course(began, Rest(place, _DAY_MIN, air_c=air_c))
+        course = proof_course(scene, began, Rest(place, _DAY_MIN, air_c=air_c))
         grid = np.arange(0, _DAY_MIN, 2.0)
-        doses = course.gathered(follower.rates, grid)[0]
+        doses = course.gathered(scene.rates, grid)[0]
         done = np.flatnonzero(doses >= wanted)
         times.append(float(grid[done[0]]) if len(done) else None)
     limit = limit_of(found)
@@ -107,8 +107,7 @@ def learned_reference(plan: Plan, kitchen: Kitchen, minutes: float) -> float:
     if found.leaven is None or shaping is None or shaping.rest is None:
         raise ValueError("this plan has no proof to learn from")
     began = found.began[shaping.id]
-    follower = Follower(found.walk, kitchen, Today())
-    course = follower.proof_course(began, shaping.rest)
-    given = float(course.gathered(follower.rates, np.array([minutes]))[0, 0])
+    course = proof_course(found.scene, began, shaping.rest)
+    given = float(course.gathered(found.scene.rates, np.array([minutes]))[0, 0])
     share = kitchen.of_family(plan.family, "proof.share_pct") / 100
     return kitchen["proof.reference_min"] * given / (found.leaven.whole_dose * share)

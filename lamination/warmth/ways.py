@@ -12,10 +12,9 @@ from lamination.terms.advice import Fix, Note, Put
 from lamination.terms.rests import Rest, Stay
 from lamination.terms.said import c, named, span
 from lamination.terms.trade import Place
-from lamination.warmth.bodies import Today
-from lamination.warmth.follow import Follower
 from lamination.warmth.followed import Followed
 from lamination.warmth.proof import limit_of
+from lamination.warmth.rests import asked, judged
 from lamination.warmth.windows import RestWindow
 
 _TEMPERS = (10.0, 15.0, 20.0, 25.0, 35.0)
@@ -71,14 +70,13 @@ def _rest_fixes(plan: Plan, found: Followed, note: Note) -> Iterator[Fix]:
             )
     if proof:
         return
-    follower = Follower(found.walk, found.kitchen, Today())
     began = found.began[note.stop]
     for other, label in _other_rests(rest):
-        judged = follower.judged(began, other)
-        if judged and judged.verdict == "good":
+        window = judged(found.scene, began, asked(found.walk, began.n, other))
+        if window and window.verdict == "good":
             yield _put_rest(plan, note.stop, other, label)
-        elif judged:
-            fitting = _round_inside(judged, None)
+        elif window:
+            fitting = _round_inside(window, None)
             ends = sum(s.minutes for s in (other.first, other.last) if s)
             if fitting is not None and fitting >= ends:
                 yield _put_rest(
@@ -147,11 +145,10 @@ def _proof_fixes(plan: Plan, found: Followed) -> Iterator[Fix]:
     rest, room = shaping.rest, found.kitchen["room.c"]
     if rest.place is Place.PROOFER:
         cooler = replace(rest, air_c=float(math.floor(limit_of(found))))
-        judged = Follower(found.walk, found.kitchen, Today()).judged(
-            found.began[shaping.id], cooler
-        )
-        if judged and judged.best_min:
-            minutes = 5.0 * round(judged.best_min / 5)
+        began = found.began[shaping.id]
+        window = judged(found.scene, began, asked(found.walk, began.n, cooler))
+        if window and window.best_min:
+            minutes = 5.0 * round(window.best_min / 5)
             yield _put_rest(
                 plan, shaping.id, replace(cooler, minutes=minutes),
                 f"{span(minutes)} at {c(cooler.air_c or 0.0)}",
