@@ -29,7 +29,7 @@ from lamination.warmth.scene import AHEAD_MIN, Scene
 from lamination.warmth.windows import Cause, Condition, RestWindow, State, window_of
 
 _LONG_AHEAD_MIN = 60 * 60.0  # and one in which nothing happens but ripening
-_DAY_MIN = 1_440.0
+_HOUR_MIN, _DAY_MIN = 60.0, 1_440.0
 _TEMPERED = 12  # lengths of a rest whose tempering is followed
 
 
@@ -86,12 +86,18 @@ def _lengths(scene: Scene, began: Began, rest: Rest) -> tuple[Profile, Course]:
     around = scene.lies_in(rest, rest.place, main, False, at + ends[0])
     for lasts in (main, beyond - ends[0] - main):
         course = course.then(conduct(course.end, *around, lasts))
-    coarse: Profile = np.zeros(0)
-    fine = np.arange(0, min(beyond, 2 * AHEAD_MIN), 0.5)
-    if beyond > 2 * AHEAD_MIN:
-        coarse = np.arange(2 * AHEAD_MIN, beyond + 5, 10.0)
-    lengths = np.unique(np.concatenate((fine, coarse, [rest.minutes])))
+    lengths = np.union1d(_moments(beyond), [rest.minutes])
     return lengths[lengths >= ends[0] + ends[1] - 1e-9], course
+
+
+@lru_cache(maxsize=64)
+def _moments(until: float) -> Profile:
+    """Lengths that a rest may have, min: ever farther apart, for marks are found between them."""
+    parts = [np.arange(0, min(until, _HOUR_MIN), 0.5)]
+    parts.append(np.arange(_HOUR_MIN, min(until, 2 * AHEAD_MIN), 1.0))
+    if until > 2 * AHEAD_MIN:
+        parts.append(np.arange(2 * AHEAD_MIN, until + 5, 10.0))
+    return np.concatenate(parts)
 
 
 def _conditions(
