@@ -41,7 +41,7 @@ def area_of(outline: Outline) -> Area:
     if isinstance(outline, Oval):
         o = outline
         return Round(o.x_mm, o.y_mm, o.half_along_mm, o.half_across_mm, o.hole)
-    return Straight(tuple((corner.x_mm, corner.y_mm) for corner in outline))
+    return Straight(tuple([(corner.x_mm, corner.y_mm) for corner in outline]))
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,14 +19,15 @@ _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
 _ROUND_STEPS = 24  # breaks of a round piece along the sheet, closer at its ends
 
 
-@dataclass(frozen=True, slots=True)
+# Not frozen, though nothing changes them, as corners are not.
+@dataclass(slots=True)
 class Straight:
     """A convex piece with straight sides: its corners, mm from the sheet's corner."""
 
     corners: tuple[tuple[float, float], ...]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Round:
     """A round piece, or an oval one: its middle and half its sizes, mm; ``hole`` as a share of it."""
 

@@ -106,7 +106,9 @@ def section_of(sheet: Sheet) -> Section:
         leaves = list(islice(walk(full, middle - reach / 2, middle + reach), 1, 1 + LOUPE))
         found, bottom = [n.thickness for n in leaves], leaves[0].material
     um = 1_000 * sheet.press
-    return Section(bottom, tuple([round(t * um, 3) for t in found]), whole)
+    # a fold makes many alike, and rounding takes its time
+    rounded = {t: round(t * um, 3) for t in set(found)}
+    return Section(bottom, tuple([rounded[t] for t in found]), whole)
 
 
 def coverage_map(sheet: Sheet) -> CoverageMap:
