@@ -83,9 +83,10 @@ types: api-types
 	$(PY) manage.py makemigrations --check --dry-run
 
 browser-tools:
-	@command -v chromium >/dev/null && command -v strace >/dev/null || { echo "Installing chromium and strace"; \
-	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -q >/dev/null && apt-get install -y -q chromium strace >/dev/null; \
-	  else echo "chromium or strace is missing: install them with your package manager (Debian: apt-get install chromium strace)."; exit 1; fi; }
+	@command -v chromium-headless-shell >/dev/null && command -v strace >/dev/null || { echo "Installing chromium-headless-shell and strace"; \
+	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -q >/dev/null && \
+	    { apt-get install -y -q chromium-headless-shell strace >/dev/null || apt-get install -y -q chromium strace >/dev/null; }; \
+	  else echo "chromium-headless-shell or strace is missing: install them with your package manager (Debian: apt-get install chromium-headless-shell strace)."; exit 1; fi; }
 
 # What can go side by side does: first what is fetched, then what is checked and built.
 test: | $(STAMPS)/tools

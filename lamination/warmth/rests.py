@@ -96,8 +96,8 @@ def _moments(until: float) -> Profile:
     parts = [np.arange(0, min(until, _HOUR_MIN), 0.5)]
     parts.append(np.arange(_HOUR_MIN, min(until, 2 * AHEAD_MIN), 1.0))
     if until > 2 * AHEAD_MIN:
-        parts.append(np.arange(2 * AHEAD_MIN, until + 5, 10.0))
-    return np.concatenate(parts)
+        parts.append(np.arange(2 * AHEAD_MIN, until, 10.0))
+    return np.concatenate([*parts, [until]])
 
 
 def _conditions(

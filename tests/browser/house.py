@@ -1,6 +1,7 @@
 """A real server on its own data: for the browser tests, and for the README's pictures."""
 
 import os
+import shutil
 import socket
 import subprocess
 import sys
@@ -9,7 +10,8 @@ import urllib.request
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[2]
-CHROMIUM = "/usr/bin/chromium"
+# The one without a window draws nothing but pages: a third less work than the whole browser.
+CHROMIUM = shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",

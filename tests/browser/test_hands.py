@@ -218,3 +218,55 @@ def test_drawings_with_handles_have_no_fault_of_access(person, at):
     open_plan(page, "Saturday market", at)
     expect(page.get_by_role("slider", name=re.compile("of|by")).first).to_be_visible()
     assert grave(page) == []
+
+
+def order(page):
+    return page.locator("[data-stop]").evaluate_all("all => all.map((s) => s.dataset.stop)")
+
+
+@pytest.mark.parametrize("touch", [False, True], ids=["mouse", "finger"])
+def test_a_step_is_carried_along_the_strip_and_one_undo_brings_it_back(person, touch):
+    page = person(touch=touch)
+    new_plan(page, name=f"Carried {'by finger' if touch else 'by mouse'}")
+    step(page, "Turn 1").click()
+    was = order(page)
+    hand = Finger(page) if touch else Mouse(page)
+
+    def middle(name):
+        box = step(page, name).bounding_box()
+        return box["x"] + box["width"] / 2, box["y"] + 20
+
+    (x, y), (to, _) = middle("Turn 2"), middle("Turn 1")
+    hand.down(x, y)
+    page.wait_for_timeout(450)  # a finger that lies still takes the step up
+    for share in (0.2, 0.5, 0.8, 1.0):
+        hand.move(x + (to - x) * share, y)
+    expect(page.locator("[data-carried]")).to_have_count(1)
+    hand.up()
+    one, two = was.index("turn-1"), was.index("turn-2")
+    carried = [*was]
+    carried[one], carried[two] = was[two], was[one]
+    expect(page.locator("[data-carried]")).to_have_count(0)
+    expect(page.locator("[data-stop]").nth(one)).to_have_attribute("data-stop", "turn-2")
+    assert order(page) == carried
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator("[data-stop]").nth(one)).to_have_attribute("data-stop", "turn-1")
+    assert order(page) == was
+    assert grave(page) == []
+
+
+def test_a_step_that_is_carried_is_let_go_by_escape(person):
+    page = person()
+    new_plan(page, name="Let go")
+    step(page, "Turn 1").click()
+    was = order(page)
+    box = step(page, "Turn 2").bounding_box()
+    page.mouse.move(box["x"] + 30, box["y"] + 20)
+    page.mouse.down()
+    page.mouse.move(box["x"] - 60, box["y"] + 20, steps=4)
+    expect(page.locator("[data-carried]")).to_have_count(1)
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    expect(page.locator("[data-carried]")).to_have_count(0)
+    assert order(page) == was
+    expect(step(page, "Turn 1")).to_have_attribute("aria-selected", "true")

@@ -16,7 +16,8 @@ import { kindOf } from "./kinds";
 import { type Cell, cellsOf, gentle, halfDip, ungentle } from "./outline";
 import type { Drawn } from "./parts/props";
 import classes from "./Strip.module.css";
-import { windowWords } from "./windows";
+import { Marks, StripRest } from "./StripRest";
+import { type Carried, useCarry } from "./useCarry";
 
 export const DEPTH: Record<Schemas["Place"], number> = {
   bench: 16,
@@ -143,6 +144,12 @@ export function Strip(props: Props) {
     follow.current = null;
   }, [selected]);
 
+  const carrying = useCarry(
+    list,
+    (x) => (places.find((p) => x < p.x + p.w) ?? places.at(-1))?.stop.n ?? 0,
+    onMove,
+  );
+
   const move = (event: React.KeyboardEvent) => {
     // Where the focus is, not what is selected: keys may come faster than the screen follows.
     const focused = follow.current ?? (event.target as HTMLElement).dataset.stop;
@@ -175,7 +182,9 @@ export function Strip(props: Props) {
           onPointerDown={() => {
             follow.current = null;
           }}
+          onClickCapture={carrying.onClickCapture}
         >
+          {carrying.carried && <PutDown carried={carrying.carried} places={places} />}
           {cells.map((cell) =>
             cell.folded ? (
               <FoldedCell
@@ -194,12 +203,15 @@ export function Strip(props: Props) {
                   data-stop={stop.key}
                   aria-selected={stop.key === selected}
                   tabIndex={stop.key === selected || (!selected && stop === stops[0]) ? 0 : -1}
-                  style={{ width: cell.width / cell.stops.length }}
+                  style={{
+                    width: cell.width / cell.stops.length,
+                    ...(carrying.carried?.from === stop.n && {
+                      translate: `${carrying.carried.by}px 0`,
+                    }),
+                  }}
                   className={classes.stop}
-                  draggable={onMove !== undefined}
-                  onDragStart={(e) => e.dataTransfer.setData("text/plain", String(stop.n))}
-                  onDragOver={(e) => onMove && e.preventDefault()}
-                  onDrop={(e) => onMove?.(Number(e.dataTransfer.getData("text/plain")), stop.n)}
+                  data-carried={carrying.carried?.from === stop.n || undefined}
+                  {...carrying.hold(stop.n)}
                   onClick={() => onSelect(stop.key)}
                 >
                   <span className={classes.name} title={stop.name}>
@@ -220,38 +232,15 @@ export function Strip(props: Props) {
             {grip && hand.held && <Marks grip={hand.held.grip} y={dipOf(chosen).depth + 12} />}
             {places.map((place) => {
               const { stop } = place;
-              if (!rests(stop) || !stop.rest || place.folded) return null;
-              const { middle, depth } = dipOf(place);
-              const shallow = depth < 30;
-              const held = hand.held !== null && stop.key === selected;
+              if (!rests(stop) || place.folded) return null;
               return (
-                <g
+                <StripRest
                   key={stop.key}
-                  textAnchor="middle"
-                  fill={stop.rest.place === "proofer" ? "var(--crust)" : "var(--cold)"}
-                >
-                  <text
-                    x={middle}
-                    y={shallow ? depth + 20 : depth - 6}
-                    fontSize={13.5}
-                    fontWeight={700}
-                  >
-                    {held ? "" : span(stop.rest.minutes)}
-                  </text>
-                  {!held && (
-                    <>
-                      <text x={middle} y={depth + (shallow ? 36 : 18)} fontSize={12.5}>
-                        {stop.rest.first ? `${stop.rest.first.place}, ` : ""}
-                        {stop.rest.place}
-                      </text>
-                      <WindowText
-                        window={windows?.find((w) => w.stop === stop.key)}
-                        x={middle}
-                        y={depth + (shallow ? 52 : 34)}
-                      />
-                    </>
-                  )}
-                </g>
+                  stop={stop}
+                  {...dipOf(place)}
+                  held={hand.held !== null && stop.key === selected}
+                  window={windows?.find((w) => w.stop === stop.key)}
+                />
               );
             })}
           </svg>
@@ -282,39 +271,12 @@ function restGripAt(rest: RestGrip, place: Placed): Grip {
   };
 }
 
-/** The four marks of a rest, under the hand that changes it. */
-function Marks({ grip, y }: { grip: Grip; y: number }) {
-  const stops = grip.stops ?? [];
-  const [from, to] = [stops.at(0), stops.at(-1)];
-  return (
-    <g>
-      {from && to && (
-        <path
-          d={`M${grip.at(from.at)},${y} H${grip.at(to.at)}`}
-          stroke="var(--cold)"
-          opacity={0.5}
-        />
-      )}
-      {stops.map((mark, i) => (
-        <g key={mark.said}>
-          <path
-            d={`M${grip.at(mark.at)},${y - 7} v14`}
-            stroke="var(--cold)"
-            strokeWidth={mark.said.startsWith("good") ? 3 : 1.2}
-          />
-          <text
-            x={grip.at(mark.at)}
-            y={y + (i % 2 ? 34 : 20)}
-            fontSize={12}
-            textAnchor="middle"
-            fill="var(--cold)"
-          >
-            {mark.said}
-          </text>
-        </g>
-      ))}
-    </g>
-  );
+/** Where a step that is carried would be put down. */
+function PutDown({ carried, places }: { carried: Carried; places: Placed[] }) {
+  const there = places[carried.to];
+  if (!there || carried.to === carried.from) return null;
+  const x = there.x + (carried.to > carried.from ? there.w : 0);
+  return <span className={classes.putDown} style={{ left: x }} aria-hidden="true" />;
 }
 
 /** How much there is to mind at a stop: a word and a figure, not a colour alone. */
@@ -366,22 +328,6 @@ function FoldedCell({ cell, name, minding, open }: FoldedProps) {
         <ToMind many={minding} />
       </span>
     </div>
-  );
-}
-
-function WindowText({ window: w, x, y }: { window?: Schemas["RestWindow"]; x: number; y: number }) {
-  const said = w && windowWords(w);
-  if (!said?.text) return null;
-  return (
-    <text
-      x={x}
-      y={y}
-      fontSize={11.5}
-      fontWeight={said.off ? 700 : 400}
-      fill={said.off ? "var(--mind)" : "var(--cold)"}
-    >
-      {said.text}
-    </text>
   );
 }
 
