@@ -97,10 +97,12 @@ class Kitchen(Checked):
 
     def table(self) -> tuple[Default, ...]:
         """The whole table as it is in force here; what was changed has the origin ``yours``."""
-        return tuple(
-            replace(d, value=self.yours[d.key], origin="yours") if d.key in self.yours else d
-            for d in TABLE
-        )
+        return tuple(self.row(d.key) for d in TABLE)
+
+    def row(self, key: str) -> Default:
+        """A row of the table as it is in force here. Raises KeyError for one that is not there."""
+        row = DEFAULTS[key]
+        return replace(row, value=self.yours[key], origin="yours") if key in self.yours else row
 
     @property
     def butter(self) -> str:

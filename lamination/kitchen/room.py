@@ -12,12 +12,14 @@ from lamination.terms.trade import Worded
 _WALL_MM = 500.0  # left free behind what stands furthest
 _LEAST_ROOM_MM = (6_000.0, 4_000.0)
 _FRAME_MM = 150.0  # a machine is so much larger all round than what goes into it
+_GRIP_MM = 120.0  # a pin is so much longer at each end than its barrel
 
 
 class Fixture(Worded):
     """What stands in a bakehouse."""
 
     BENCH = "bench", "Bench"
+    PINS = "pins", "Rolling pins"
     SHEETER = "sheeter", "Sheeter"
     CRANK = "crank", "Hand roller"
     MIXER = "mixer", "Mixer"
@@ -26,6 +28,7 @@ class Fixture(Worded):
     FRIDGE = "fridge", "Fridge"
     FREEZER = "freezer", "Freezer"
     BUTTERS = "butters", "Butter shelf"
+    FRAMES = "frames", "Frames"
     RACK = "rack", "Trays and tins"
     PROOFER = "proofer", "Proofer"
     OVEN = "oven", "Oven"
@@ -99,9 +102,12 @@ def _always(length: float, width: float) -> Sized:
 # Sizes that no row gives are only drawn: nothing is worked from them.
 _KNOWN: dict[Fixture, _Known] = {
     Fixture.BENCH: _Known(
-        ("bench.length_mm", "bench.width_mm", "bench.top", "pin.length_mm", "fit.slack_mm"),
+        ("bench.length_mm", "bench.width_mm", "bench.top", "fit.slack_mm"),
         _by("bench.length_mm", "bench.width_mm", 0),
         (1_700, 1_700),
+    ),
+    Fixture.PINS: _Known(
+        ("pin.length_mm",), lambda k: (k["pin.length_mm"] + 2 * _GRIP_MM, 160), (2_600, 1_240)
     ),
     Fixture.SHEETER: _Known(
         ("sheeter.belt_length_mm", "sheeter.belt_width_mm", "sheeter.count", "sheeter.widest_mm",
@@ -145,10 +151,15 @@ _KNOWN: dict[Fixture, _Known] = {
         (3_000, 300),
     ),
     Fixture.BUTTERS: _Known(
-        ("frame.length_mm", "frame.width_mm", "frame.height_mm", "plaque.length_mm",
-         "plaque.width_mm", "plaque.mass_g", "butter.at_lock_in_c", "butter.usual"),
+        ("plaque.length_mm", "plaque.width_mm", "plaque.mass_g", "butter.at_lock_in_c",
+         "butter.usual"),
         _always(800, 350),
         (4_100, 300),
+    ),
+    Fixture.FRAMES: _Known(
+        ("frame.length_mm", "frame.width_mm", "frame.height_mm"),
+        _by("frame.length_mm", "frame.width_mm", 20),
+        (4_250, 900),
     ),
     Fixture.RACK: _Known(
         ("tray.length_mm", "tray.width_mm", "bake_tray.length_mm", "bake_tray.width_mm",

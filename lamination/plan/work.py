@@ -224,7 +224,20 @@ def _workings(found: Walk) -> list[Working]:
     ]
     for n, step in enumerate(found.plan.steps):
         works += kind_of(step).workings(found.here(n))
+        works.append(Working(f"strip[{n}].bench_min", _bench(found, n)))
     return works
+
+
+def _bench(found: Walk, n: int) -> str:
+    """Where the minutes of a step's work come from."""
+    step, kitchen = found.plan.steps[n], found.recipe.kitchen
+    minutes, row = span(found.clock[n].bench_min), kind_of(step).minutes
+    if step.bench_min is not None:
+        return f"{minutes}: set at this step."
+    if isinstance(row, str):
+        of = kitchen.row(row)
+        return f"{minutes}: the kitchen's value \u201c{of.label}\u201d ({of.origin})."
+    return f"{minutes}: the kitchen's values for such work, and how much of it there is here."
 
 
 def _time(found: Walk) -> str:

@@ -1,6 +1,7 @@
 """A whole plan: the worked examples, the clock, the advice, and what is refused."""
 
 import json
+import re
 from dataclasses import replace
 
 import pytest
@@ -212,7 +213,10 @@ def test_every_leading_number_has_its_working():
     made = {stop.key: stop.made for stop in worked.strip}
     for path in workings:  # each path leads to a number: of a stop, or of the plan
         first, *rest = path.split(".")
-        value = getattr(worked, first) if hasattr(worked, first) else made[first]
+        if at := re.fullmatch(r"strip\[(\d+)\]", first):
+            value = worked.strip[int(at[1])]
+        else:
+            value = getattr(worked, first) if hasattr(worked, first) else made[first]
         for part in rest:
             value = getattr(value, part)
         assert isinstance(value, int | float), path

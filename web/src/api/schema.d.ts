@@ -1958,7 +1958,7 @@ export interface components {
          * @description What stands in a bakehouse.
          * @enum {string}
          */
-        Fixture: "bench" | "sheeter" | "crank" | "mixer" | "scales" | "tubs" | "fridge" | "freezer" | "butters" | "rack" | "proofer" | "oven";
+        Fixture: "bench" | "pins" | "sheeter" | "crank" | "mixer" | "scales" | "tubs" | "fridge" | "freezer" | "butters" | "frames" | "rack" | "proofer" | "oven";
         /**
          * Furnished
          * @description One of them as it stands: ``many`` beside each other, each of two sides, mm.

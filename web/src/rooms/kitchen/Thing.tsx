@@ -20,8 +20,14 @@ const WARM = new Set(["oven", "proofer"]);
 
 /** What is drawn in each: lines within a box of so many points, from its near corner. */
 const INSIDE: Partial<Record<Drawn["what"], (w: number, h: number) => string>> = {
-  bench: (w, h) =>
-    `M${w * 0.12},${h * 0.82} H${w * 0.4} M${w * 0.1},${h * 0.82} h-8 M${w * 0.42},${h * 0.82} h8`,
+  pins: (w, h) =>
+    [0.28, 0.72]
+      .map(
+        (at) =>
+          `M0,${h * at} H${w * 0.16} M${w * 0.84},${h * at} H${w} M${w * 0.16},${h * at - h * 0.14} h${w * 0.68} v${h * 0.28} h${-w * 0.68} z`,
+      )
+      .join(" "),
+  frames: (w, h) => `M${w * 0.14},${h * 0.16} h${w * 0.72} v${h * 0.68} h${-w * 0.72} z`,
   sheeter: (w, h) =>
     `M${w * 0.44},0 V${h} M${w * 0.56},0 V${h} M8,${h / 2} H${w * 0.4} M${w * 0.6},${h / 2} H${w - 8}`,
   crank: (w, h) => `M0,${h * 0.4} H${w} M0,${h * 0.6} H${w} M${w},${h / 2} h7 v8`,

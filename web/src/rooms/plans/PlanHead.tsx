@@ -1,5 +1,5 @@
 /** The head of an open plan: its name and what it comes to, whether it is saved, and what to do with it. */
-import { ActionIcon, Button, Popover, TextInput, UnstyledButton } from "@mantine/core";
+import { ActionIcon, Button, TextInput } from "@mantine/core";
 import { IconArrowBackUp, IconArrowForwardUp } from "@tabler/icons-react";
 import type { ReactNode } from "react";
 import { made, type Plan, type Worked } from "@/api/steps";
@@ -7,6 +7,7 @@ import { useTrade } from "@/api/trade";
 import { SavedWord } from "@/drafts/SavedWord";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { How } from "@/steps/parts/How";
 import { PlanMenu } from "./PlanMenu";
 import classes from "./PlanRoom.module.css";
 import type { PlanDesk } from "./usePlanDesk";
@@ -102,7 +103,7 @@ const Back = ({ label, keys, can, go, children }: BackProps) => (
 );
 
 function Summary({ plan, worked }: { plan: Plan; worked: Worked }) {
-  const { counted, say, words } = useSaying();
+  const { counted, say } = useSaying();
   const { said } = useTrade();
   const cut = made(worked, "cut");
   const facts = [
@@ -111,21 +112,17 @@ function Summary({ plan, worked }: { plan: Plan; worked: Worked }) {
     counted(worked.layers.butter, worked.layers.total),
     cut && `${cut.pieces} pieces`,
   ];
-  const time = worked.workings.find((w) => w.of === "total_min");
   return (
     <span className="quiet">
       {facts.filter(Boolean).join(" · ")} ·{" "}
-      <Popover width={300} position="bottom">
-        <Popover.Target>
-          <UnstyledButton
-            className={classes.time}
-            aria-label={`${span(worked.total_min)} in all: how it was got`}
-          >
-            {span(worked.total_min)}
-          </UnstyledButton>
-        </Popover.Target>
-        <Popover.Dropdown>{words(time?.text ?? "")}</Popover.Dropdown>
-      </Popover>
+      <How
+        worked={worked}
+        of="total_min"
+        shown={span(worked.total_min)}
+        label={`${span(worked.total_min)} in all`}
+        position="bottom"
+        inText
+      />
     </span>
   );
 }

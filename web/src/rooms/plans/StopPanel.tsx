@@ -5,13 +5,14 @@ import { freshId, withoutStep, withStepAt, withStepMoved } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { span } from "@/measures/quantity";
 import { kindOf } from "@/steps/kinds";
+import { How } from "@/steps/parts/How";
 import type { PanelProps } from "@/steps/parts/props";
 import { Terms } from "@/steps/Terms";
 import { timeAt } from "./clockTimes";
 import classes from "./StopPanel.module.css";
 
 export function StopPanel({ begins, ...props }: PanelProps & { begins: string | null }) {
-  const { stop, readOnly, step } = props;
+  const { stop, readOnly, step, worked } = props;
   const { Panel } = kindOf(step.do);
   return (
     <form
@@ -29,7 +30,15 @@ export function StopPanel({ begins, ...props }: PanelProps & { begins: string | 
           : stop.starts_min > 0
             ? `${span(stop.starts_min)} after the start, `
             : "at the start, "}
-        {span(stop.bench_min)} at the bench
+        <How
+          worked={worked}
+          of={`strip[${stop.n}].bench_min`}
+          shown={span(stop.bench_min)}
+          label={`${span(stop.bench_min)} at the bench`}
+          position="bottom"
+          inText
+        />{" "}
+        at the bench
       </p>
       <Terms of={step} />
       <fieldset disabled={readOnly} className={classes.fields} key={stop.key}>

@@ -1,7 +1,7 @@
-import { Popover, UnstyledButton } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
+import { How } from "./How";
 import classes from "./Readout.module.css";
 
 interface Props {
@@ -18,8 +18,7 @@ interface Props {
 
 /** A worked number that can say how it was got. */
 export function Readout({ label, value, worked, of, size, children }: Props) {
-  const { words, figure, say } = useSaying();
-  const working = worked.workings.find((w) => w.of === of);
+  const { figure, say } = useSaying();
   const shown = size
     ? `${figure("length", Math.round(size.length_mm))} × ${say("length", Math.round(size.width_mm))}`
     : value;
@@ -27,21 +26,7 @@ export function Readout({ label, value, worked, of, size, children }: Props) {
     <div className={classes.row}>
       <dt>{label}</dt>
       <dd>
-        {working ? (
-          <Popover width={280} position="left">
-            <Popover.Target>
-              <UnstyledButton
-                className={classes.how}
-                aria-label={`${label}, ${shown}: how it was got`}
-              >
-                {shown}
-              </UnstyledButton>
-            </Popover.Target>
-            <Popover.Dropdown>{words(working.text)}</Popover.Dropdown>
-          </Popover>
-        ) : (
-          <b>{shown}</b>
-        )}
+        <How worked={worked} of={of} shown={shown} label={`${label}, ${shown}`} />
         {children}
       </dd>
     </div>
