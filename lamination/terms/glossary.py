@@ -9,13 +9,15 @@ from dataclasses import dataclass
 class Term:
     """A word: what it means, and what else it is called.
 
-    ``key``: ``step.turn``, ``fold.letter``, ``method.gate``, or the word itself.
+    ``key``: ``step.turn``, ``fold.letter``, ``method.gate``, or the word itself. ``forms``: how else it
+    stands in a sentence.
     """
 
     key: str
     name: str
     says: str
     also: tuple[str, ...] = ()
+    forms: tuple[str, ...] = ()
 
 
 # Source of all: trade practice, in our own words. Names of steps, folds and lock-ins are the trade's
@@ -87,14 +89,20 @@ GLOSSARY: tuple[Term, ...] = (
     Term("method.none", "", "No butter: a dough that is only rolled and folded."),
     Term("butter_layers", "Butter layers", "How many times one meets butter from top to bottom. Dough "
          "on dough closes up, so there are fewer leaves than multiplying alone gives.", ("leaves, when "
-         "the dough between is counted too",)),
+         "the dough between is counted too",), ("butter layer",)),
+    Term("leaf", "Leaf", "One layer of dough or of butter, as thick as it is rolled. Where dough comes "
+         "on dough the two become one.", ("lamina",), ("leaves",)),
+    Term("package", "Package", "The dough as it lies after the lock-in or a fold, before it is rolled "
+         "again.", ("pâton", "book")),
+    Term("open_ends", "Open ends", "The sides on which the leaves can be seen. It is rolled towards "
+         "them: a closed side holds it back."),
     Term("relaxing", "Relaxing", "Rolled dough pulls back until it has rested. Rolled too soon it tears "
-         "its leaves or comes out short.", ("the gluten's rest",)),
+         "its leaves or comes out short.", ("the gluten's rest",), ("relax", "relaxes", "relaxed")),
     Term("margin", "Bare margin", "Dough left without butter round the block. It seals, and it is a "
-         "place with fewer layers later."),
+         "place with fewer layers later.", (), ("margin",)),
     Term("plaque", "Plaque", "Butter as it is bought for this: a flat sheet, cut or rolled to the block.",
          ("butter sheet", "plaquette")),
     Term("straight_edge", "The straight edge", "All marks are measured from one edge that was cut "
-         "straight; measured from each other, their errors add up.", ("datum",)),
+         "straight; measured from each other, their errors add up.", ("datum",), ("straight edge",)),
     Term("kerf", "Lost per cut", "What the blade presses flat or takes away between two pieces."),
 )  # fmt: skip

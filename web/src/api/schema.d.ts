@@ -2299,7 +2299,8 @@ export interface components {
          * Term
          * @description A word: what it means, and what else it is called.
          *
-         *     ``key``: ``step.turn``, ``fold.letter``, ``method.gate``, or the word itself.
+         *     ``key``: ``step.turn``, ``fold.letter``, ``method.gate``, or the word itself. ``forms``: how else it
+         *     stands in a sentence.
          */
         Term: {
             /** Key */
@@ -2313,6 +2314,11 @@ export interface components {
              * @default []
              */
             also: string[];
+            /**
+             * Forms
+             * @default []
+             */
+            forms: string[];
         };
         /**
          * AgainFigures

@@ -22,6 +22,29 @@ const DRAWN: Record<string, ReactNode> = {
       <path d="M72,6 v32 M69,6 h6 M69,38 h6" {...line} />
     </>
   ),
+  leaf: (
+    <>
+      <rect x={8} y={6} width={56} height={32} {...dough} />
+      <rect x={8} y={18} width={56} height={8} {...butter} />
+      <path d="M72,18 v8 M69,18 h6 M69,26 h6" {...line} />
+    </>
+  ),
+  package: (
+    <>
+      <path d="M10,12 L22,6 H68 V26 L58,36 H10 Z" {...dough} />
+      <path d="M10,12 H58 V36 M58,12 L68,6" {...line} />
+      <path d="M10,18 H58 M10,24 H58 M10,30 H58" stroke="var(--butter)" strokeWidth={2.4} />
+    </>
+  ),
+  open_ends: (
+    <>
+      <path d="M14,8 H58 V36 H14 a14,14 0 0 1 0,-28 Z" {...dough} />
+      {[14, 22, 30].map((y) => (
+        <path key={y} d={`M12,${y} H58`} stroke="var(--butter)" strokeWidth={3} />
+      ))}
+      <path d="M62,22 h10 l-4,-4 m4,4 l-4,4" {...line} />
+    </>
+  ),
   relaxing: (
     <>
       <rect x={14} y={14} width={44} height={16} {...dough} />

@@ -1,8 +1,10 @@
 import { Button } from "@mantine/core";
 import { useContext } from "react";
 import type { Schemas } from "@/api/client";
+import type { Plan } from "@/api/steps";
 import { LightContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
+import { Told } from "@/steps/Terms";
 import classes from "./Advice.module.css";
 
 const WORDS: Record<Schemas["Note"]["tone"], string> = {
@@ -16,6 +18,7 @@ const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** Advice at a stop, in sentences: what needs a look first. */
 export function Advice({
+  plan,
   worked,
   warmth,
   stop,
@@ -23,6 +26,7 @@ export function Advice({
   select,
   take,
 }: {
+  plan: Plan;
   worked: Schemas["WorkedPlan"];
   warmth?: Schemas["WorkedWarmth"];
   stop: string;
@@ -42,6 +46,7 @@ export function Advice({
   ].slice(0, MOST);
   const elsewhere = worked.notes.filter((n) => n.stop !== stop && n.tone === "mind");
   const caution = worked.strip.find((s) => s.key === stop)?.caution;
+  const step = plan.steps.find((s) => s.id === stop);
   const names = new Map(worked.strip.map((s) => [s.key, s.name]));
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls in its place, by keys as well
@@ -64,9 +69,10 @@ export function Advice({
           onPointerLeave={() => light(null)}
         >
           <b>
-            <span className={classes.tone}>{WORDS[note.tone]}</span> {words(note.title)}
+            <span className={classes.tone}>{WORDS[note.tone]}</span>{" "}
+            <Told text={words(note.title)} step={step} />
           </b>
-          {words(note.text)}
+          <Told text={words(note.text)} step={step} />
           {take &&
             note.fixes.map((fix) => (
               <Button key={fix.label} variant="default" mt={8} mr={8} onClick={() => take(fix)}>

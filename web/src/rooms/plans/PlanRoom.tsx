@@ -144,6 +144,7 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
             <Board {...panel} planId={saved.id} bench={bench.length_mm ? bench : undefined} />
           )}
           <Advice
+            plan={plan}
             worked={worked}
             warmth={warmth}
             stop={stop.key}
