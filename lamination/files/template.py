@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from lamination.pieces.cutting import Blank, Oval, blank_in
+from lamination.pieces.cutting import Blank, blank_in
+from lamination.pieces.over import Oval
 from lamination.pieces.products import Product, Shape
 from lamination.plan.plan import Plan
 from lamination.plan.worked import WorkedPlan

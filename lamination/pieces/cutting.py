@@ -6,42 +6,11 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from lamination.pieces.over import Area, Round, Straight
+from lamination.pieces.over import Corner, Outline, Oval
 from lamination.pieces.products import Product, Shape
 from lamination.terms.sizes import Size
 
 _HAIR = 1e-9  # a piece that fits to within rounding fits
-
-
-# Not frozen, though nothing changes it: there are hundreds, and a frozen one takes three times as long.
-@dataclass(slots=True, unsafe_hash=True)
-class Corner:
-    """A corner of a piece: ``x_mm`` along the sheet, ``y_mm`` across, from one datum."""
-
-    x_mm: float
-    y_mm: float
-
-
-@dataclass(frozen=True, slots=True)
-class Oval:
-    """A round piece: its middle and half its sizes, mm; ``hole`` as a share of it."""
-
-    x_mm: float
-    y_mm: float
-    half_along_mm: float
-    half_across_mm: float
-    hole: float = 0.0
-
-
-Outline = tuple[Corner, ...] | Oval
-
-
-def area_of(outline: Outline) -> Area:
-    """The area a piece takes of the sheet."""
-    if isinstance(outline, Oval):
-        o = outline
-        return Round(o.x_mm, o.y_mm, o.half_along_mm, o.half_across_mm, o.hole)
-    return Straight(tuple([(corner.x_mm, corner.y_mm) for corner in outline]))
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,17 +19,18 @@ _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
 _ROUND_STEPS = 24  # breaks of a round piece along the sheet, closer at its ends
 
 
-# Not frozen, though nothing changes them, as corners are not.
-@dataclass(slots=True)
-class Straight:
-    """A convex piece with straight sides: its corners, mm from the sheet's corner."""
+# Not frozen, though nothing changes it: there are hundreds, and a frozen one takes three times as long.
+@dataclass(slots=True, unsafe_hash=True)
+class Corner:
+    """A corner of a piece: ``x_mm`` along the sheet, ``y_mm`` across, from one datum."""
 
-    corners: tuple[tuple[float, float], ...]
+    x_mm: float
+    y_mm: float
 
 
-@dataclass(slots=True)
-class Round:
-    """A round piece, or an oval one: its middle and half its sizes, mm; ``hole`` as a share of it."""
+@dataclass(frozen=True, slots=True)
+class Oval:
+    """A round piece: its middle and half its sizes, mm; ``hole`` as a share of it."""
 
     x_mm: float
     y_mm: float
@@ -38,7 +39,7 @@ class Round:
     hole: float = 0.0
 
 
-Area = Straight | Round
+Outline = tuple[Corner, ...] | Oval
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +65,7 @@ class _Grid:
 
 
 def means_over(
-    sheet: Sheet, pieces: Sequence[Area], *of_stack: Sequence[float]
+    sheet: Sheet, pieces: Sequence[Outline], *of_stack: Sequence[float]
 ) -> tuple[tuple[float, ...], ...]:
     """The means of figures over every piece, a tuple of them for each figure.
 
@@ -85,13 +86,13 @@ def means_over(
     return tuple(tuple(row) for row in found.tolist())
 
 
-def _cell(piece: Area, xs: Sequence[float], ys: Sequence[float]) -> tuple[int, int] | None:
+def _cell(piece: Outline, xs: Sequence[float], ys: Sequence[float]) -> tuple[int, int] | None:
     """The cell of a grid that a piece lies in with all of itself; None where it lies in several."""
-    if isinstance(piece, Round):
+    if isinstance(piece, Oval):
         x, y, along, across = piece.x_mm, piece.y_mm, piece.half_along_mm, piece.half_across_mm
         low, high, near, far = x - along, x + along, y - across, y + across
     else:
-        x_of, y_of = zip(*piece.corners, strict=True)
+        x_of, y_of = [c.x_mm for c in piece], [c.y_mm for c in piece]
         low, high, near, far = min(x_of), max(x_of), min(y_of), max(y_of)
     i, j = bisect_right(xs, low) - 1, bisect_right(ys, near) - 1
     inside = 0 <= i < len(xs) - 1 and 0 <= j < len(ys) - 1
@@ -105,14 +106,14 @@ def _grid(xs: Sequence[float], ys: Sequence[float], cells: Lines) -> _Grid:
     return _Grid(np.array(xs), lines, cells, below)
 
 
-def _spread(found: Lines, pieces: Sequence[tuple[int, Area]], grid: _Grid) -> None:
+def _spread(found: Lines, pieces: Sequence[tuple[int, Outline]], grid: _Grid) -> None:
     """Writes into ``found`` the means over pieces, each with its number, that lie in several cells."""
-    for sides in {len(p.corners) for _, p in pieces if isinstance(p, Straight)}:
-        these = [(n, p) for n, p in pieces
-                 if isinstance(p, Straight) and len(p.corners) == sides]  # fmt: skip
-        whole, area = _straight(grid, np.array([p.corners for _, p in these]))
+    straight = [(n, p) for n, p in pieces if not isinstance(p, Oval)]
+    for sides in {len(p) for _, p in straight}:
+        these = [(n, p) for n, p in straight if len(p) == sides]
+        whole, area = _straight(grid, np.array([[(c.x_mm, c.y_mm) for c in p] for _, p in these]))
         found[:, [n for n, _ in these]] = whole / area
-    ovals = [(n, p) for n, p in pieces if isinstance(p, Round)]
+    ovals = [(n, p) for n, p in pieces if isinstance(p, Oval)]
     if ovals:
         whole, area = _round(grid, [p for _, p in ovals], np.ones(len(ovals)))
         holes = np.array([p.hole for _, p in ovals])
@@ -153,7 +154,7 @@ def _straight(grid: _Grid, corners: Lines) -> tuple[Lines, Lines]:
     return (grid.between(x, near, far) * dx).sum(axis=-1), ((far - near) * dx).sum(axis=-1)
 
 
-def _round(grid: _Grid, pieces: Sequence[Round], share: Lines) -> tuple[Lines, Lines]:
+def _round(grid: _Grid, pieces: Sequence[Oval], share: Lines) -> tuple[Lines, Lines]:
     """Sums over ovals of a share of their size, [figure, piece], and their areas by the same places."""
     x0, y0 = np.array([[p.x_mm, p.y_mm] for p in pieces]).T
     along, across = np.array([[p.half_along_mm, p.half_across_mm] for p in pieces]).T * share

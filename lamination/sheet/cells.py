@@ -94,11 +94,6 @@ class Sheet:
         best = max(plain, key=lambda n: (self.pool[n].butter_leaves, areas[n]))
         return self.pool[best]
 
-    def more_share(self) -> float:
-        """Share of the area (0 to 1) that has more butter leaves than :meth:`fullest`: tucked in."""
-        full = self.fullest().butter_leaves
-        return sum(share for count, share in self.coverage().items() if count > full)
-
     def coverage(self) -> dict[int, float]:
         """Share of the area (0 to 1) for every count of butter leaves that occurs."""
         shares: dict[int, float] = {}

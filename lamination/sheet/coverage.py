@@ -74,7 +74,7 @@ def layers_of(sheet: Sheet, naive: int, estimate: bool = False) -> Layers:
     full = sheet.fullest()
     um = 1_000 * sheet.press
     shares = sheet.coverage()
-    more = sheet.more_share()
+    more = sum(share for count, share in shares.items() if count > full.butter_leaves)
     return Layers(
         butter=full.butter_leaves,
         dough=full.dough_leaves,

@@ -7,9 +7,9 @@ from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
 from lamination.dough.recipe import Recipe
-from lamination.pieces.cutting import Blank, Layout, Marks, Outline, Row, area_of, blank_in, lay_out
+from lamination.pieces.cutting import Blank, Layout, Marks, Row, blank_in, lay_out
 from lamination.pieces.marking import chained, cut_from
-from lamination.pieces.over import means_over
+from lamination.pieces.over import Outline, means_over
 from lamination.pieces.products import MOST_PRODUCTS, Product, Shape
 from lamination.pieces.shaping import Card, Slit, slits_of
 from lamination.sheet.cells import Sheet
@@ -199,7 +199,7 @@ def _weighed(
     butter in all of them, g.
     """
     dough, butter = recipe.per_mm3
-    areas = [area_of(o) for o in laid.outlines]
+    outlines = laid.outlines
     full = sheet.fullest().butter_leaves
     along = carried_g / (sheet.length_mm * sheet.width_mm)
     each: list[float] = []
@@ -210,7 +210,7 @@ def _weighed(
         of_dough = [layer.press * s.dough_mm * dough for s in layer.pool]
         has = [float(s.butter_leaves >= full) for s in layer.pool]
         per_mm2 = [d + b + along for d, b in zip(of_dough, of_butter, strict=True)]
-        masses, butters, wholes = means_over(layer, areas, per_mm2, of_butter, has)
+        masses, butters, wholes = means_over(layer, outlines, per_mm2, of_butter, has)
         each += [m * a for m, a in zip(masses, mm2, strict=True)]
         in_pieces += sum(m * a for m, a in zip(butters, mm2, strict=True))
         shares += list(wholes)

@@ -5,8 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.pieces.cutting import Corner, area_of
-from lamination.pieces.over import means_over
+from lamination.pieces.over import Corner, means_over
 from lamination.sheet.cells import lay_ends_on, place, plain_sheet, roll, stack_panels, trim, turn
 from lamination.sheet.coverage import coverage_map
 from lamination.sheet.folds import fold_sheet
@@ -73,7 +72,7 @@ def full_shares(sheet, pieces):
     """How much of each piece has every leaf, %."""
     full = sheet.fullest().butter_leaves
     has = np.array([float(s.butter_leaves >= full) for s in sheet.pool])
-    return tuple(100 * m for m in means_over(sheet, [area_of(p) for p in pieces], has)[0])
+    return tuple(100 * m for m in means_over(sheet, pieces, has)[0])
 
 
 @pytest.mark.parametrize(

@@ -1,24 +1,19 @@
 /** The two large places of the board: what lies there at the chosen stop. */
 import { Suspense, useState } from "react";
-import { Link } from "react-router";
 import type { Schemas } from "@/api/client";
-import { madeAt } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { shown } from "@/cold/axis";
 import { FromSide } from "@/drawings/FromSide";
-import { Tub } from "@/drawings/Tub";
 import { sideAt } from "@/drawings/views";
 import { useSaying } from "@/measures/likes";
-import { WeighList } from "@/sheets/WeighList";
 import { kindOf } from "@/steps/kinds";
 import type { PanelProps } from "@/steps/parts/props";
 import { lazily } from "@/wire/lazily";
-import formula from "./Formula.module.css";
-import { FormulaTable } from "./FormulaTable";
 import classes from "./PlanRoom.module.css";
 import { type Place, SheetView, useSection } from "./SheetView";
 
 const Finished = lazily(async () => (await import("./Finished")).Finished);
+const Scales = lazily(async () => (await import("./Scales")).Scales);
 
 type Props = PanelProps & {
   planId: number;
@@ -44,7 +39,13 @@ export function Board({ bench, planId, ...props }: Props) {
       </Suspense>
     );
   }
-  if (!views) return <Scales planId={planId} {...props} />;
+  if (!views) {
+    return (
+      <Suspense fallback={<section className={classes.above} />}>
+        <Scales planId={planId} {...props} />
+      </Suspense>
+    );
+  }
   const side = sideAt(stop, worked);
   const grips =
     (!props.readOnly && kindOf(stop.do).grips?.(props, { trade, keepThickness, say })) || {};
@@ -99,37 +100,4 @@ function stackAt(section: Schemas["LineSection"] | undefined, place: Place) {
     },
     size: { length_mm: 0, width_mm: 0, thickness_mm: stack.height_um / 1000 },
   };
-}
-
-/** Where nothing is rolled yet: the formula or the tub, and what is weighed. */
-function Scales({ planId, ...props }: Omit<Props, "bench">) {
-  const { stop, worked } = props;
-  const sheet = worked.sheets.find((s) => s.stop === stop.key);
-  const preferment = madeAt(stop, "preferment");
-  return (
-    <>
-      <section className={classes.above}>
-        <h2>
-          {preferment ? "In the tub" : "Formula"}{" "}
-          <small>{preferment ? "from the side, to scale" : "one dough"}</small>
-        </h2>
-        {preferment ? <Tub {...preferment} /> : props.plan.formula && <FormulaTable {...props} />}
-      </section>
-      <section className={classes.side}>
-        <h2>
-          On the scales <small>{stop.name.toLowerCase()}</small>
-        </h2>
-        {sheet && <WeighList sheet={sheet} />}
-        {stop.do === "mix" &&
-          worked.formula?.rounding.map((text) => (
-            <p key={text} className={formula.said}>
-              {text}
-            </p>
-          ))}
-        <p className={formula.links}>
-          <Link to={`/plans/${planId}/sheets`}>All sheets and labels to print</Link>
-        </p>
-      </section>
-    </>
-  );
 }
