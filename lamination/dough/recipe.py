@@ -108,13 +108,16 @@ class Contents:
     unknown: tuple[str, ...]
 
 
+_ALLERGENS = tuple(Allergen)  # an enumeration is slow to go through
+
+
 def contents_of(things: Iterable[Ingredient], unknown: Iterable[str] = ()) -> Contents:
     """The contents of some ingredients, with what is not on any shelf named as such."""
     held = list(things)
     has = {a for what in held for a in what.allergens}
     return Contents(
         tuple(dict.fromkeys(what.name for what in held)),
-        tuple(a for a in Allergen if a in has),
+        tuple(a for a in _ALLERGENS if a in has) if has else (),
         tuple(dict.fromkeys(unknown)),
     )
 

@@ -26,19 +26,16 @@ def say(value: float) -> str:
     >>> say(8.0), say(8.25), say(331.1), say(0.04)
     ('8', '8.3', '331', '0.04')
     """
-    if value != 0 and abs(value) < 0.1:
-        return f"{value:.2g}"
+    if abs(value) < 0.1:
+        return f"{value:.2g}" if value else "0"
     # half goes up, and what is a half but for the last bit of a sum is a half
     up = value * (1 + 2e-12)
-    text = f"{up:.0f}" if abs(value) >= 100 else f"{up:.1f}"
-    return (
-        text.removesuffix(".0").replace("-0", "0") if float(text) == 0 else text.removesuffix(".0")
-    )
+    return f"{up:.0f}" if abs(value) >= 100 else f"{up:.1f}".removesuffix(".0")
 
 
 def mm(*sides: float) -> str:
     """A length, or the sides of something joined by ×, in mm."""
-    return "{" + "×".join(say(s) for s in sides) + "|mm}"
+    return "{" + "×".join([say(s) for s in sides]) + "|mm}"
 
 
 def fine_mm(side: float) -> str:
