@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache, lru_cache
 from types import ModuleType
 
 import numpy as np
@@ -95,6 +95,7 @@ class Course:
         )
 
 
+@cache
 def _compiled() -> ModuleType:
     """The loops; their compiler takes half a second to import, so only where heat is asked for."""
     from lamination.heat import stepping
