@@ -6,7 +6,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamination.pieces.over import Corner, means_over
-from lamination.sheet.cells import lay_ends_on, place, plain_sheet, roll, stack_panels, trim, turn
+from lamination.sheet.cells import (
+    Sheet,
+    lay_ends_on,
+    place,
+    plain_sheet,
+    roll,
+    stack_panels,
+    trim,
+    turn,
+)
 from lamination.sheet.coverage import coverage_map
 from lamination.sheet.folds import fold_sheet
 from lamination.sheet.lockin import lock_in
@@ -154,3 +163,21 @@ def test_area_butter_and_volume_are_kept_to_the_last_digit(margin, folds):
         folded.length_mm * folded.width_mm, rel=1e-9
     )
     assert sum(folded.coverage().values()) == pytest.approx(1, rel=1e-9)
+
+
+@pytest.mark.parametrize("after", [lambda s: roll(s, 2, 0.7), turn, lambda s: roll(turn(s), 3)])
+def test_shares_stay_with_a_sheet_that_is_rolled_and_turned(after):
+    was = margined(6, [Fold.LETTER, Fold.BOOK])
+    now = after(was)
+    anew = Sheet(now.xs, now.ys, now.cells, now.pool, now.press)
+    assert now.shares == pytest.approx(anew.shares, rel=1e-9)
+    assert now.thickness_mm == pytest.approx(anew.thickness_mm, rel=1e-9)
+    assert now.fullest() is anew.fullest()
+
+
+def test_a_trim_has_shares_of_its_own():
+    was = margined(6, [Fold.LETTER])
+    kept = trim(roll(was, 2), 20, 20).sheet
+    anew = Sheet(kept.xs, kept.ys, kept.cells, kept.pool, kept.press)
+    assert kept.shares == pytest.approx(anew.shares, rel=1e-9)
+    assert kept.shares != pytest.approx(was.shares, rel=1e-3)
