@@ -12,7 +12,7 @@ import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
-from statistics import quantiles
+from statistics import median, quantiles
 
 from playwright.sync_api import Page, sync_playwright
 
@@ -211,6 +211,46 @@ def look(page: Page) -> None:
         )
     drags(page, plan)
     polled(page)
+    answered(page, int(plan.rsplit("/", 1)[-1]))
+
+
+# In the page itself, one request after the other: milliseconds until each is answered and read.
+TIMED = """async ([asks]) => {
+  const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
+  const headers = { "Content-Type": "application/json", "X-CSRFToken": token };
+  const found = [];
+  for (const [path, body] of asks) {
+    const began = performance.now();
+    const answer = await fetch(path, body ? { method: "POST", headers, body } : {});
+    if (!answer.ok) throw new Error(`${path} ${answer.status}`);
+    await answer.text();
+    found.push(performance.now() - began);
+  }
+  return found;
+}"""
+
+
+def answered(page: Page, plan_id: int) -> None:
+    """A plan worked and its warmth, each another than the one before, beside who one is."""
+    plan = page.request.get(f"/api/plans/{plan_id}").json()["plan"]
+    turn = next(n for n, step in enumerate(plan["steps"]) if step["do"] == "turn")
+
+    def thinner(n: int) -> str:
+        plan["steps"][turn]["roll_to_mm"] = 9 - n / 20
+        return json.dumps(plan)
+
+    def warmer(n: int) -> str:
+        today = {"room_c": 16 + n / 10, "starts": [], "room_at_min": 0}
+        return json.dumps({"plan": plan, "today": today, "what_if": False})
+
+    def timed(path: str, body: Callable[[int], str | None]) -> float:
+        asks = [[path, body(n)] for n in range(PRESSES)]
+        return median(page.evaluate(TIMED, [asks])[5:])
+
+    session = timed("/api/session", lambda _: None)
+    for path, body in (("/api/work", thinner), ("/api/warmth", warmer)):
+        ms = timed(path, body)
+        print(f"{path} on a moved slider: {ms / session:4.1f} × /api/session ({ms:.1f} ms)")
 
 
 def polled(page: Page) -> None:
