@@ -57,6 +57,13 @@ def adapter(of: type[T]) -> TypeAdapter[T]:
     return _adapters[of]
 
 
+def written(of: type[T], value: T) -> HttpResponse:
+    """An answer already written: what follows every key and slider need not be read back first."""
+    return HttpResponse(
+        adapter(of).dump_json(value), content_type="application/json; charset=utf-8"
+    )
+
+
 def path_of(loc: Iterable[int | str]) -> str:
     """A field's path as a person writes it: ``("turns", 0, "fold")`` is ``turns[0].fold``."""
     path = ""

@@ -233,11 +233,9 @@ TIMED = """async ([asks]) => {
 def answered(page: Page, plan_id: int) -> None:
     """A plan worked and its warmth, each another than the one before, beside who one is."""
     plan = page.request.get(f"/api/plans/{plan_id}").json()["plan"]
-    turn = next(n for n, step in enumerate(plan["steps"]) if step["do"] == "turn")
 
-    def thinner(n: int) -> str:
-        plan["steps"][turn]["roll_to_mm"] = 9 - n / 20
-        return json.dumps(plan)
+    def heavier(n: int) -> str:
+        return json.dumps(plan | {"dough": plan["dough"] | {"mass_g": plan["dough"]["mass_g"] + n}})
 
     def warmer(n: int) -> str:
         today = {"room_c": 16 + n / 10, "starts": [], "room_at_min": 0}
@@ -248,7 +246,7 @@ def answered(page: Page, plan_id: int) -> None:
         return median(page.evaluate(TIMED, [asks])[5:])
 
     session = timed("/api/session", lambda _: None)
-    for path, body in (("/api/work", thinner), ("/api/warmth", warmer)):
+    for path, body in (("/api/work", heavier), ("/api/warmth", warmer)):
         ms = timed(path, body)
         print(f"{path} on a moved slider: {ms / session:4.1f} × /api/session ({ms:.1f} ms)")
 

@@ -8,13 +8,13 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Annotated
 
-from django.http import Http404, HttpRequest
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Body, File, Router, Status
 from ninja.files import UploadedFile
 from ninja.security import HttpBearer
 
 from bakehouse.cold.models import ProbeRecord, Sample
-from bakehouse.documents import AnyPlan
+from bakehouse.documents import AnyPlan, written
 from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from lamination.terms import Checked, Fault, Faults, Length, Range
@@ -121,8 +121,8 @@ def _hash(token: str) -> str:
 
 
 @router.post("/warmth", auth=signed_in, response=WorkedWarmth)
-def warmth(request: HttpRequest, ask: Body[AskWarmth]) -> WorkedWarmth:
-    return work_warmth(ask.plan, the_kitchen(), ask.today, ask.what_if)
+def warmth(request: HttpRequest, ask: Body[AskWarmth]) -> HttpResponse:
+    return written(WorkedWarmth, work_warmth(ask.plan, the_kitchen(), ask.today, ask.what_if))
 
 
 @router.post("/judge", auth=signed_in, response=Judgement)

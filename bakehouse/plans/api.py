@@ -21,6 +21,7 @@ from bakehouse.documents import (
     read,
     read_plan,
     read_plan_file,
+    written,
 )
 from bakehouse.kitchen.shelf import the_kitchen, the_kitchen_at
 from bakehouse.people.roles import head_only, signed_in, user_of
@@ -194,11 +195,11 @@ def _saved(record: PlanRecord) -> SavedPlan:
 
 
 @router.post("/work", auth=signed_in, response=WorkedPlan)
-def work_plan(request: HttpRequest, plan: Body[AnyPlan]) -> WorkedPlan:
+def work_plan(request: HttpRequest, plan: Body[AnyPlan]) -> HttpResponse:
     """All that follows; every way out that is offered has been tried, and clears what it is for."""
     kitchen = the_kitchen()
     worked = work(plan, kitchen)
-    return replace(worked, notes=sound(plan, kitchen, worked))
+    return written(WorkedPlan, replace(worked, notes=sound(plan, kitchen, worked)))
 
 
 @router.post("/section", auth=signed_in, response=LineSection)
