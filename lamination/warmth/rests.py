@@ -86,7 +86,10 @@ def _lengths(scene: Scene, began: Began, rest: Rest) -> tuple[Profile, Course]:
     around = scene.lies_in(rest, rest.place, main, False, at + ends[0])
     for lasts in (main, beyond - ends[0] - main):
         course = course.then(conduct(course.end, *around, lasts))
-    lengths = np.union1d(_moments(beyond), [rest.minutes])
+    lengths = _moments(beyond)
+    at = int(np.searchsorted(lengths, rest.minutes))
+    if at == len(lengths) or lengths[at] != rest.minutes:
+        lengths = np.concatenate((lengths[:at], [rest.minutes], lengths[at:]))
     return lengths[lengths >= ends[0] + ends[1] - 1e-9], course
 
 
