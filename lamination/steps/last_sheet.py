@@ -171,17 +171,21 @@ def _on_leaves(here: Here[LastSheet]) -> Iterator[Note]:
             "nominal", "know", "Leaves in name",
             f"A dough leaf of {um(layers.dough_um)} is thinner than a large starch grain (about "
             f"{um(grain)}): the count is nominal.",
+            values=[Value("dough_um", layers.dough_um, "µm")],
         )  # fmt: skip
+    count = [Value("butter_layers", layers.butter, "")]
     if layers.estimate:
         yield here.note(
             "count", "know", f"About {layers.butter} butter layers",
             "The butter went in as lumps, so its leaves were never countable: this is an estimate.",
+            values=count,
         )  # fmt: skip
     else:
         yield here.note(
             "count", "know", f"{layers.butter} butter layers",
             f"With the dough that is {layers.total} leaves. Multiplying alone gives {layers.naive}, but "
             "where a fold lays dough on dough the two become one leaf.",
+            values=count,
         )  # fmt: skip
 
 

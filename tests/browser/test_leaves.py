@@ -63,3 +63,21 @@ def test_a_sheet_longer_than_the_bench_is_put_right_with_one_press(person):
     expect(field(page, "Roll to")).to_have_value("3")
     page.get_by_role("button", name=re.compile("mm wide first$")).click()
     expect(page.get_by_text("Fits the belt")).to_be_visible()
+
+
+def test_advice_lights_the_leaves_and_the_minutes_it_speaks_of(person):
+    page = person()
+    new_plan(page, name="Pointed at")
+    step(page, "Last sheet").click()
+    advice = page.get_by_role("region", name="Advice")
+    advice.locator("p").filter(has_text="Multiplying alone").hover()
+    lit = page.locator("rect[data-lit]")
+    expect(lit).to_have_count(1)
+    page.mouse.move(4, 4)
+    expect(lit).to_have_count(0)
+    step(page, "Turn 1").click()
+    field(page, "Rest for").fill("5")
+    note = advice.locator("p").filter(has_text="Not relaxed yet")
+    note.hover()
+    expect(page.locator("[data-stop]").first).to_be_visible()
+    expect(page.locator("path[data-lit]")).to_have_count(1)

@@ -182,15 +182,14 @@ it("says what it made of a sum", async () => {
 });
 
 it("is lit by what points at it or at the group it belongs to", () => {
-  const lit = (at: string | null) =>
+  const lit = (...at: string[]) =>
     show(
       <LitContext.Provider value={at}>
         <Field />
       </LitContext.Provider>,
     ).container.querySelectorAll("[data-lit]").length;
-  expect([lit("steps[2].roll_to_mm"), lit("steps[2]"), lit("steps[2].roll"), lit(null)]).toEqual([
-    1, 1, 0, 0,
-  ]);
+  expect([lit("steps[2].roll_to_mm"), lit("name", "steps[2]")]).toEqual([1, 1]);
+  expect([lit("steps[2].roll"), lit()]).toEqual([0, 0]);
 });
 
 it("gives what was typed when it is taken away before anybody left it", async () => {

@@ -132,7 +132,8 @@ export function App() {
       deduplicateCssVariables={false}
     >
       <QueryClientProvider client={queries}>
-        <BrowserRouter>
+        {/* Where one is, is seen at once: a screen that follows later lets hands type into the last one. */}
+        <BrowserRouter useTransitions={false}>
           <Kept>
             <Suspense fallback={<Waiting what="the bakehouse" />}>
               <Rooms />

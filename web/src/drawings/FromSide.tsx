@@ -2,6 +2,7 @@
 import { useElementSize } from "@mantine/hooks";
 import { useRef } from "react";
 import type { Schemas } from "@/api/client";
+import { LEAVES, useLit } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { Dimension } from "./Dimension";
 import { Hands } from "./Handle";
@@ -43,6 +44,7 @@ export function FromSide({ section, layers, size, state, cells_c, grips = [] }: 
   const wide = Math.max(boxWidth, 200);
   const high = Math.max(boxHeight, 170);
   const leaves = bands(section);
+  const lit = useLit(LEAVES);
   const total = size.thickness_mm * 1000;
   const loupe = !section.whole || (layers.butter_um / total) * 110 < FINE;
   const hand = useHand();
@@ -99,6 +101,18 @@ export function FromSide({ section, layers, size, state, cells_c, grips = [] }: 
               {layers.total} leaves, too fine to draw
             </text>
           </>
+        )}
+        {lit && (
+          <rect
+            x={body.x}
+            y={body.y}
+            width={body.w}
+            height={body.h}
+            fill="none"
+            stroke="var(--crust)"
+            strokeWidth={3.5}
+            data-lit
+          />
         )}
         {cells_c?.map((c, i) => (
           <g

@@ -6,15 +6,17 @@ export const FaultsContext = createContext<Record<string, string>>({});
 /** Titles of advice that wants minding, by the path of the field it is about. */
 export const MindedContext = createContext<Record<string, string>>({});
 
-/** Which value is pointed at, by its path, such as by advice about it; and who points. */
-export const LitContext = createContext<string | null>(null);
-export const LightContext = createContext<(path: string | null) => void>(() => {});
+/** Which values are pointed at, by their paths, such as by advice about them; and who points. */
+export const LitContext = createContext<readonly string[]>([]);
+export const LightContext = createContext<(paths: readonly string[]) => void>(() => {});
 
 /** Whether this value, or the group it belongs to, is pointed at. */
 export function useLit(path: string): boolean {
-  const lit = useContext(LitContext);
-  return lit !== null && (path === lit || path.startsWith(`${lit}.`));
+  return useContext(LitContext).some((lit) => path === lit || path.startsWith(`${lit}.`));
 }
+
+/** Not a field but what is seen: the leaves, from the side. */
+export const LEAVES = "leaves";
 
 /** Told by every input whether it holds something that cannot be read. */
 export const UnreadContext = createContext<(path: string, unread: boolean) => void>(() => {});

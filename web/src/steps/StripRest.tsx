@@ -26,9 +26,7 @@ export function StripRest({ stop, middle, half, depth, held, window }: Props) {
   return (
     <g textAnchor="middle" fill={rest.place === "proofer" ? "var(--crust)" : "var(--cold)"}>
       {lit && (
-        <path className={classes.lit} d={`M${middle - half},${depth + 3} h${2 * half}`}>
-          <title>what the advice speaks of</title>
-        </path>
+        <path className={classes.lit} data-lit d={`M${middle - half},${depth + 3} h${2 * half}`} />
       )}
       {!held && (
         <>

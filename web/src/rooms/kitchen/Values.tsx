@@ -1,6 +1,6 @@
 import { Button, TextInput } from "@mantine/core";
-import { Fragment, type ReactNode, useEffect, useState } from "react";
-import { useLocation, useNavigationType, useSearchParams } from "react-router";
+import { Fragment, type ReactNode, useState } from "react";
+import { useSearchParams } from "react-router";
 import { useTrade } from "@/api/trade";
 import { RowInput } from "@/measures/RowInput";
 import { capital } from "@/measures/words";
@@ -19,16 +19,7 @@ interface Props {
 export function Values({ table, readOnly, set, reset }: Props) {
   const { said } = useTrade();
   const [query, setQuery] = useSearchParams();
-  // The address follows what is looked for, in its own time; the rows answer at each letter. A link
-  // that leads here, or back, says what is looked for.
-  const asked = query.get("find") ?? "";
-  const [sought, setSought] = useState(asked);
-  const { key } = useLocation();
-  const led = useNavigationType() === "REPLACE" ? null : key;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each time one is led here, and then only
-  useEffect(() => {
-    if (led) setSought(asked);
-  }, [led]);
+  const sought = query.get("find") ?? "";
   // Whatever is or was one's own stands on top; but what was just changed in a group stays under the
   // hand that changed it.
   const [yours] = useState(() => new Set<string>());
@@ -69,10 +60,9 @@ export function Values({ table, readOnly, set, reset }: Props) {
         aria-label="Find a value"
         placeholder="Find a value: fridge, relaxing after a book, sheeter"
         value={sought}
-        onChange={({ currentTarget: { value } }) => {
-          setSought(value);
-          setQuery(value ? { find: value } : {}, { replace: true });
-        }}
+        onChange={({ currentTarget: { value } }) =>
+          setQuery(value ? { find: value } : {}, { replace: true })
+        }
       />
       {hits?.length === 0 && (
         <p className="quiet" role="status">

@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import { useContext } from "react";
 import type { Schemas } from "@/api/client";
 import type { Plan } from "@/api/steps";
-import { LightContext } from "@/measures/faults";
+import { LEAVES, LightContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { Told } from "@/steps/Terms";
 import classes from "./Advice.module.css";
@@ -14,6 +14,14 @@ const WORDS: Record<Schemas["Note"]["tone"], string> = {
   good: "Good",
 };
 const MOST = 4;
+/** Numbers that are the leaves' own. */
+const OF_LEAVES = new Set(["butter_layers", "butter_um", "dough_um", "full_pct"]);
+
+/** What a note speaks of: its field, and the leaves where it says their numbers. */
+const spokenOf = ({ field, values }: Schemas["Note"]) => [
+  ...(field ? [field] : []),
+  ...(values.some((v) => OF_LEAVES.has(v.name)) ? [LEAVES] : []),
+];
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** Advice at a stop, in sentences: what needs a look first. */
@@ -65,8 +73,8 @@ export function Advice({
           key={note.code + note.title}
           className={classes[note.tone]}
           // touched, it lights what it speaks of
-          onPointerEnter={() => light(note.field ?? null)}
-          onPointerLeave={() => light(null)}
+          onPointerEnter={() => light(spokenOf(note))}
+          onPointerLeave={() => light([])}
         >
           <b>
             <span className={classes.tone}>{WORDS[note.tone]}</span>{" "}

@@ -191,7 +191,7 @@ function Surroundings({
   tell: (path: string, unread: boolean) => void;
   children: ReactNode;
 }) {
-  const [lit, light] = useState<string | null>(null);
+  const [lit, light] = useState<readonly string[]>([]);
   return (
     <FaultsContext.Provider value={desk.faults}>
       <MindedContext.Provider value={desk.minded}>
