@@ -91,9 +91,9 @@ GLOSSARY: tuple[Term, ...] = (
          "on dough closes up, so there are fewer leaves than multiplying alone gives.", ("leaves, when "
          "the dough between is counted too",), ("butter layer",)),
     Term("leaf", "Leaf", "One layer of dough or of butter, as thick as it is rolled. Where dough comes "
-         "on dough the two become one.", ("lamina",), ("leaves",)),
+         "on dough the two become one.", ("layer",), ("leaves",)),
     Term("package", "Package", "The dough as it lies after the lock-in or a fold, before it is rolled "
-         "again.", ("pâton", "book")),
+         "again.", ("pâton",)),
     Term("open_ends", "Open ends", "The sides on which the leaves can be seen. It is rolled towards "
          "them: a closed side holds it back."),
     Term("relaxing", "Relaxing", "Rolled dough pulls back until it has rested. Rolled too soon it tears "

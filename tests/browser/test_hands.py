@@ -72,7 +72,9 @@ def pull(hand, slider, goal, along="x"):
 
     hand.down(x, y)
     way = 1 if goal > start else -1
+    was = slider.get_attribute("aria-valuenow")
     to(20 * way)
+    expect(slider).not_to_have_attribute("aria-valuenow", was)
     to(int(0.9 * at * (goal - start) / (now(slider) - start)))
     for _ in range(300):
         if abs(now(slider) - goal) < 0.6:

@@ -76,6 +76,8 @@ export function useCarry(
   const move = (event: React.PointerEvent) => {
     const start = began.current;
     if (!start) return;
+    // let go where nobody heard of it
+    if (event.buttons === 0) return letGo();
     const by = event.clientX - start.x;
     if (!now.current) {
       const far = Math.hypot(by, event.clientY - start.y);

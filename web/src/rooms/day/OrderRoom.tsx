@@ -39,7 +39,7 @@ export function OrderRoom() {
     refetchOnWindowFocus: false,
   });
   if (saved.isPending) return <Waiting what="the order" />;
-  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
+  if (!saved.data) return <Nothing error={saved.error} retry={saved.refetch} />;
   return <OpenOrder key={id} saved={saved.data} />;
 }
 

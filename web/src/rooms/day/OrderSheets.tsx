@@ -16,7 +16,7 @@ export function OrderSheets() {
     queryFn: () => got(api.GET("/api/orders/{order_id}", { params: { path: { order_id: id } } })),
   });
   if (saved.isPending) return <Waiting what="the order" />;
-  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
+  if (!saved.data) return <Nothing error={saved.error} retry={saved.refetch} />;
   return <OfOrder id={id} order={saved.data.order} />;
 }
 

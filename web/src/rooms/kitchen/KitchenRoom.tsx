@@ -26,17 +26,22 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
     queries.invalidateQueries({ queryKey: ["warmth"] });
   };
   const change = useMutation({
-    mutationFn: (body: Omit<Schemas["SaveKitchen"], "revision">) =>
-      got(api.PUT("/api/kitchen", { body: { ...body, revision: kitchen.data?.revision ?? 0 } })),
+    mutationFn: (body: Schemas["SaveKitchen"]) => got(api.PUT("/api/kitchen", { body })),
     onSuccess: show,
   });
+  /** Another kitchen in place of this one: what was refused of this one goes with it. */
+  const instead = (view: Schemas["KitchenView"]) => {
+    change.reset();
+    show(view);
+  };
   const file = useRef<HTMLInputElement>(null);
   const fromFile = useMutation({
     mutationFn: (chosen: File) => sendFile<Schemas["KitchenView"]>("/api/kitchen/file", chosen),
-    onSuccess: show,
+    onSuccess: instead,
   });
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
-  if (kitchen.isError) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
+  // what is there stays when the house is not to be reached for a while
+  if (!kitchen.data) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
   const { table, ingredients, library, cards, room } = kitchen.data;
   const found = change.error instanceof Problem ? change.error.faults : [];
   const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
@@ -44,12 +49,16 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
   // with the next change.
   const tried = change.isIdle || change.isSuccess ? {} : change.variables.yours;
   const shown = table.map((r) => ({ ...r, value: tried[r.key] ?? r.value }));
-  const yours = change.isError && found.length === 0 ? tried : kitchen.data.yours;
-  const set = (key: string, value: number) =>
-    change.mutate({ yours: { ...yours, [key]: value }, ingredients });
+  const untaken = change.isError && found.length === 0;
+  const base = untaken
+    ? change.variables
+    : { yours: kitchen.data.yours, ingredients, revision: kitchen.data.revision };
+  const { yours } = base;
+  const send = (body: Partial<Schemas["SaveKitchen"]>) => change.mutate({ ...base, ...body });
+  const set = (key: string, value: number) => send({ yours: { ...yours, [key]: value } });
   const reset = (key: string) => {
     const { [key]: _, ...rest } = yours;
-    change.mutate({ yours: rest, ingredients });
+    send({ yours: rest });
   };
   return (
     <FaultsContext.Provider value={faults}>
@@ -95,7 +104,7 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           list={() => got(api.GET("/api/kitchen/versions"))}
           take={async (revision) => {
             const path = { revision };
-            show(
+            instead(
               await got(api.POST("/api/kitchen/versions/{revision}/restore", { params: { path } })),
             );
           }}
@@ -120,8 +129,8 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           table={table}
           yours={yours}
           readOnly={me.role !== "head"}
-          keep={(next) => change.mutate({ yours: next, ingredients })}
-          place={(spots) => change.mutate({ yours, ingredients, spots })}
+          keep={(next) => send({ yours: next })}
+          place={(spots) => send({ spots })}
         />
       )}
       <Values table={shown} readOnly={me.role !== "head"} set={set} reset={reset} />
@@ -132,15 +141,10 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
               <Ingredients
                 own={ingredients}
                 library={library}
-                keep={(next) => change.mutate({ yours, ingredients: next })}
+                keep={(next) => send({ ingredients: next })}
               />
             )}
-            {me.role === "head" && (
-              <OwnCards
-                own={cards}
-                keep={(next) => change.mutate({ yours, ingredients, cards: next })}
-              />
-            )}
+            {me.role === "head" && <OwnCards own={cards} keep={(next) => send({ cards: next })} />}
           </div>
           <LearnPlace head={me.role === "head"} />
           {me.role === "head" && people}

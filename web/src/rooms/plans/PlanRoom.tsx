@@ -43,7 +43,7 @@ export function PlanRoom() {
     refetchOnWindowFocus: false,
   });
   if (saved.isPending) return <Waiting what="the plan" />;
-  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
+  if (!saved.data) return <Nothing error={saved.error} retry={saved.refetch} />;
   return <OpenPlan key={id} saved={saved.data} />;
 }
 

@@ -18,7 +18,7 @@ export function WithPlan({ children }: Props) {
     queryFn: () => got(api.GET("/api/plans/{plan_id}", { params: { path: { plan_id: id } } })),
   });
   if (saved.isPending) return <Waiting what="the plan" />;
-  if (saved.isError) return <Nothing error={saved.error} retry={saved.refetch} />;
+  if (!saved.data) return <Nothing error={saved.error} retry={saved.refetch} />;
   return <Working plan={saved.data.plan}>{(plan, worked) => children(id, plan, worked)}</Working>;
 }
 

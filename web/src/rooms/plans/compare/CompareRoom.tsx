@@ -29,7 +29,7 @@ export function CompareRoom() {
     })),
   });
   if (plans.isPending) return <Waiting what="the plans" />;
-  if (plans.isError) return <Nothing error={plans.error} retry={plans.refetch} />;
+  if (!plans.data) return <Nothing error={plans.error} retry={plans.refetch} />;
   const failed = opened.find((q) => q.isError);
   const columns = opened.flatMap(({ data }) =>
     data
