@@ -21,7 +21,9 @@ demo serve: build
 	@echo
 	@EIGHT_TURN_LISTEN=127.0.0.1:$(PORT) $(PY) -m bakehouse.serve --$(if $(filter demo,$@),demo,migrate)
 
-build: $(STAMPS)/web $(STAMPS)/loops
+# The front end and the core's loops are made side by side: neither waits for the other.
+build:
+	@$(MAKE) --no-print-directory -s -j2 $(STAMPS)/web $(STAMPS)/loops
 
 $(STAMPS)/tools:
 	@command -v python3 >/dev/null || { echo "python3 is missing: install Python 3.11 or later."; exit 1; }
@@ -55,9 +57,9 @@ $(STAMPS)/web: $(STAMPS)/npm $(STAMPS)/app $(WEB_SOURCES)
 	@touch $@
 
 # The core's compiled loops are compiled once, here, so that nobody waits for them.
-$(STAMPS)/loops: lamination/heat/stepping.py lamination/day/loops.py lamination/terms/compiled.py lamination/materials/thermal.py $(STAMPS)/app
+$(STAMPS)/loops: lamination/heat/stepping.py lamination/day/loom.py lamination/day/loops.py lamination/day/moves.py lamination/terms/compiled.py lamination/materials/thermal.py $(STAMPS)/app
 	@echo "Compiling the core's loops"
-	@mkdir -p $@
+	@rm -rf $@ && mkdir -p $@
 	@$(PY) -c "from lamination import heat, day; heat.ready(); day.ready()"
 	@touch $@
 
@@ -91,7 +93,7 @@ browser-tools:
 # What can go side by side does: first what is fetched, then what is checked and built.
 test: | $(STAMPS)/tools
 	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
-	@$(MAKE) --no-print-directory -j2 --output-sync=target types build units lint
+	@$(MAKE) --no-print-directory -s -j2 --output-sync=target types build units lint
 # One at a time, so that nobody waits for the last of a heap; a browser wants more than one core.
 	$(PY) -m pytest -n 3 --maxschedchunk 1 tests
 	$(PY) -m pytest --doctest-modules lamination

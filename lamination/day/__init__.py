@@ -1,6 +1,5 @@
 """A day: what was ordered, what must be made for it, and when each hand does what."""
 
-from lamination.day.busy import ready
 from lamination.day.day import Day, Dough, Happened, Held, Prefer, Quiet, Shift, Weekday
 from lamination.day.now import (
     Due,
@@ -15,6 +14,7 @@ from lamination.day.now import (
 )
 from lamination.day.order import Order, Ordered, Wanted, WorkedOrder, work_order
 from lamination.day.ordered import Numbered, copied, day_of
+from lamination.day.search import ready
 from lamination.day.standing import Different, changes, date_of, last_like, standing_on, stands_next
 from lamination.day.timetable import Since, arranged, timetable
 from lamination.day.told import Task, Timetable

@@ -15,48 +15,14 @@ from dataclasses import replace
 
 import numpy as np
 
-from lamination.day.busy import TAKEN, Busy, Line, Placed
-from lamination.day.placing import Prices, Pull, placed_at
+from lamination.day.busy import Busy
+from lamination.day.loom import Prices, Pull, strung
+from lamination.day.search import moves
 from lamination.day.threads import Costs, Thread
 
 _GRAIN = 15  # minutes that share a price: fewer prices settle sooner
 _STRIDE, _SHRINKS, _PATIENCE = 0.06, 0.7, 5
 _FRESH = 0.3  # how much of a direction is what was seen last; the rest is what was seen before
-
-
-class Priced(Line):
-    """A thing whose minutes have prices: shares of what it costs to go without one."""
-
-    def __init__(self, line: Line, unit: float) -> None:
-        super().__init__(line.there)
-        self.unit = unit
-        self.ask(np.zeros(len(line.there)))
-
-    def ask(self, share: Costs) -> None:
-        """Set the prices; a minute that nobody has costs what it costs to go without it."""
-        self.share = np.where(self.there <= 0, 1.0, np.clip(share, 0.0, 1.0))
-        self._paid = np.concatenate(([0.0], np.cumsum(self.share)))
-        self._price = None
-
-    def missing(self, many: int) -> Costs:
-        """The price of so many, summed from the first minute, in units of going without."""
-        paid: Costs = many * self._paid
-        return paid
-
-    @property
-    def all_of_it(self) -> float:
-        """The price of everything that is there."""
-        return self.unit * float((self.share * np.maximum(self.there, 0)).sum())
-
-    def wanted(self) -> Costs:
-        """How many more are wanted than there are, on average, in every stretch of equal price."""
-        over = np.where(self.there > 0, self.taken - self.there, 0).astype(float)
-        filled = np.concatenate((over, np.zeros(-len(over) % _GRAIN)))
-        return np.asarray(filled.reshape(-1, _GRAIN).mean(axis=1))
-
-    def asked(self) -> Costs:
-        """The price of every stretch."""
-        return self.unit * self.share[::_GRAIN]
 
 
 class Bounding:
@@ -73,18 +39,16 @@ class Bounding:
         """``busy``: a day in which nothing lies, which becomes the bound's own."""
         self.busy, self.prices = busy, prices
         self.not_before, self.pulls = not_before, pulls or {}
-        crowded = busy.kitchen["day.crowded"]
-        busy.hands = [Priced(line, TAKEN) for line in busy.hands]
-        busy.machines = {m: Priced(line, TAKEN) for m, line in busy.machines.items()}
-        busy.places = {p: Priced(line, crowded) for p, line in busy.places.items()}
-        of_all = [*busy.hands, *busy.machines.values(), *busy.places.values()]
-        self.lines = [line for line in of_all if isinstance(line, Priced)]
-        self.least = 0.0
-        self._best = [line.share for line in self.lines]
+        # lines by minutes: shares of what it costs to go without
+        self.nobody = busy.there <= 0
+        self.least, self._best = 0.0, np.where(self.nobody, 1.0, 0.0)
 
     def begin(self, threads: Sequence[Thread]) -> None:
         """These threads from now on, at the prices that were found for the ones before."""
-        self.threads = [_without_trunk(t) if t.leader else t for t in threads]
+        self.loom = strung(
+            [_without_trunk(t) if t.leader else t for t in threads], self.busy, self.prices,
+            not_before=self.not_before, pulls=self.pulls,
+        )  # fmt: skip
         self._ask(self._best)
         self.least = self._tried()
 
@@ -94,69 +58,56 @@ class Bounding:
         ``known``: what the best timetable costs, towards which the prices step.
         """
         stride, idle, tried = _STRIDE, 0, 0
-        ways = [line.wanted() for line in self.lines]
+        unit = self.busy.unit[:, None]
+        way = self._wanted()
         while time.monotonic() < until and not stop() and self.least < known:
-            self._ask(self._best)
             # a price at either end of what it may be goes no further
-            asked = [line.asked() for line in self.lines]
-            steps = [
-                np.where((way < 0) & (now <= 0) | (way > 0) & (now >= line.unit), 0.0, way)
-                for line, way, now in zip(self.lines, ways, asked, strict=True)
-            ]
-            square = sum(float((step**2).sum()) for step in steps) * _GRAIN
+            asked = unit * self._best[:, ::_GRAIN]
+            step = np.where((way < 0) & (asked <= 0) | (way > 0) & (asked >= unit), 0.0, way)
+            square = float((step**2).sum()) * _GRAIN
             if square <= 0:
                 break
             far = stride * (known - self.least) / square
-            for line, step in zip(self.lines, steps, strict=True):
-                by = np.repeat(step, _GRAIN)[: len(line.share)] * far / line.unit
-                line.ask(line.share + by)
+            by = np.repeat(step, _GRAIN, axis=1)[:, : self.busy.minutes] * far / unit
+            self._ask(self._best + by)
             tried += 1
             found = self._tried()
-            ways = [
-                _FRESH * line.wanted() + (1 - _FRESH) * way
-                for line, way in zip(self.lines, ways, strict=True)
-            ]
+            way = _FRESH * self._wanted() + (1 - _FRESH) * way
             if found > self.least:
-                self.least, idle = found, 0
-                self._best = [line.share for line in self.lines]
+                self.least, idle, self._best = found, 0, self.share
                 continue
             idle += 1
             if idle > _PATIENCE:
                 stride, idle = stride * _SHRINKS, 0
         return tried
 
-    def _ask(self, shares: Sequence[Costs]) -> None:
-        for line, share in zip(self.lines, shares, strict=True):
-            line.ask(share)
+    def _ask(self, share: Costs) -> None:
+        """Set the prices; a minute that nobody has costs what it costs to go without it."""
+        of = self.loom
+        self.share = np.where(self.nobody, 1.0, np.clip(share, 0.0, 1.0))
+        paid = np.cumsum(self.busy.unit[:, None] * self.share, axis=1)
+        of.sums[:, 1:] = of.asked["many"][:, None] * paid[of.asked["line"]]
+        # they are as they were asked, whatever is taken
+        of.stale[:] = 0
+
+    def _wanted(self) -> Costs:
+        """How many more are wanted than there are, on average, in every stretch of equal price."""
+        over = np.where(self.nobody, 0, self.busy.taken - self.busy.there).astype(float)
+        filled = np.pad(over, ((0, 0), (0, -over.shape[1] % _GRAIN)))
+        return np.asarray(filled.reshape(len(over), -1, _GRAIN).mean(axis=2))
 
     def _tried(self) -> float:
         """What is proven at the prices as they are; and what is taken at them."""
-        for line in self.lines:
-            line.taken[:] = 0
+        self.busy.taken[:] = 0
+        of, run = self.loom, moves()
         found = 0.0
-        for thread in self.threads:
-            least, placed = self._least_of(thread)
-            found += least
-            self.busy.put(thread, placed)
-        return found - sum(line.all_of_it for line in self.lines)
-
-    def _least_of(self, thread: Thread) -> tuple[float, Placed]:
-        """What a thread pays at the least: ripeness too has a price, less what is free of it."""
-        best: tuple[float, Placed] | None = None
-        good, bears = thread.ripe or (0, 0)
-        outside = self.prices.outside
-        for price, free in ((0.0, 0), (1.0, good), (outside, good + (outside - 1) * bears)):
-            placed = placed_at(
-                thread, self.busy, self.prices, price,
-                not_before=self.not_before, pulls=self.pulls.get(thread.dough),
-            )  # fmt: skip
-            least = placed.cost - free
-            if best is None or least > best[0]:
-                best = least, placed
-            if not thread.too_ripe(thread.ripening(placed.starts))[0]:
-                break
-        assert best
-        return best
+        for i in range(len(of.threads)):
+            found += run.least(of, i)
+            last = int(of.threads[i]["jobs"]) - 1
+            run.handed(of, i, 0, last)
+            run.put(of, i, 0, last, 1)
+        there = np.maximum(self.busy.there, 0)
+        return found - float((self.busy.unit[:, None] * self.share * there).sum())
 
 
 def _without_trunk(thread: Thread) -> Thread:

@@ -1,99 +1,369 @@
 """The loops over every minute of a day, compiled: a search puts threads back thousands of times.
 
-Nothing imports this module before a day is arranged.
+Nothing imports this module before a day is arranged. From a thread's last task backwards: the least price
+from a task on, for every minute it might begin, is the price of its own work and of the cheapest rest
+after it to where the next might begin. The price of a rest is made of slopes, so the cheapest of all its
+lengths is a sliding minimum for each slope. What costs more than a limit is not looked at: a thread is
+placed within a low limit first, and only where nothing is that cheap within a higher one.
 """
 
 from __future__ import annotations
 
 import numpy as np
-import numpy.typing as npt
 
-from lamination.terms.compiled import compiled
+from lamination.day.loom import Floats, Ints, Loom, like
+from lamination.terms.compiled import compiled, takes
 
-Costs = npt.NDArray[np.float64]
-Counts = npt.NDArray[np.int32]
-
-
-@compiled("f8[::1](f8[::1], i8[::1], i8[::1], f8[::1], f8[::1])")
-def rested(
-    then: Costs,
-    lows: npt.NDArray[np.int64],
-    highs: npt.NDArray[np.int64],
-    slopes: Costs,
-    at_low: Costs,
-) -> Costs:
-    """The least price of a rest and all that comes then, by the minute it begins.
-
-    ``then``: the price from the next task on, by the minute it begins. A rest from ``lows`` to ``highs``
-    minutes long costs ``at_low`` at its shortest, and ``slopes`` for each minute more: for each slope the
-    least of a sliding window, whose candidates wait in a queue in which each is dearer than the last.
-    """
-    n = len(then)
-    best = np.full(n, np.inf)
-    value = np.empty(n)
-    queue = np.empty(n, np.int64)
-    for p in range(len(lows)):
-        low, high, slope = lows[p], highs[p], slopes[p]
-        if low >= n:
-            break
-        for t in range(n):
-            value[t] = then[t] + slope * t
-        if high >= n:  # no end: the least of all that comes
-            least = np.inf
-            for come in range(n - 1, low - 1, -1):
-                least = min(least, value[come])
-                price = least + at_low[p] - slope * come
-                if price < best[come - low]:
-                    best[come - low] = price
-            continue
-        head, tail = 0, 0
-        for e in range(n - 1 - low, -1, -1):
-            come = e + low
-            while tail > head and value[queue[tail - 1]] >= value[come]:
-                tail -= 1
-            queue[tail] = come
-            tail += 1
-            while queue[head] > e + high:
-                head += 1
-            price = value[queue[head]] + at_low[p] - slope * (e + low)
-            if price < best[e]:
-                best[e] = price
-    return best
+LOOM = like()
+HIGHER = 3.0  # how much the limit is raised where nothing was found within it
+_NEXT, _LEAST = 1.1, 1.0  # the limit of the next time: so many times what it cost, and so much more
+RIPENING = (0.1, 0.4, 1.5, 13.0)  # prices of a minute that ripens, tried where it gets too ripe
 
 
-@compiled("f8[::1](i4[::1], i4[::1], i8)")
-def missing(taken: Counts, there: Counts, many: int) -> Costs:
-    """How many would be missing, summed from the first minute, if so many more were taken."""
-    sums = np.zeros(len(taken) + 1)
-    for t in range(len(taken)):
-        short = max(taken[t] + many - there[t], 0) - max(taken[t] - there[t], 0)
-        sums[t + 1] = sums[t] + short
-    return sums
-
-
-@compiled("i8(i4[::1], i4[::1])")
-def over(taken: Counts, there: Counts) -> int:
-    """Minutes for which more are taken than there are, each as often as one is missing."""
-    found = 0
-    for t in range(len(taken)):
-        found += max(taken[t] - there[t], 0)
+@compiled(takes(LOOM, gives="f8"))
+def missing(of: Loom) -> float:
+    """What is taken that is not there, priced; brings every sum that is stale up to date."""
+    found = 0.0
+    for line in range(len(of.there)):
+        if of.stale[line]:
+            over = 0
+            for t in range(of.there.shape[1]):
+                over += max(of.taken[line, t] - of.there[line, t], 0)
+            of.over[line] = over
+            for a in range(len(of.asked)):
+                if of.asked[a].line == line:
+                    many = of.asked[a].many
+                    paid = 0.0
+                    for t in range(of.there.shape[1]):
+                        there, taken = of.there[line, t], of.taken[line, t]
+                        short = max(taken + many - there, 0) - max(taken - there, 0)
+                        # an hour that nobody has is never cheap
+                        paid += short * (of.each[line] if there > 0 else of.unit[line])
+                        of.sums[a, t + 1] = paid + of.sought[line, t + 1]
+            of.stale[line] = 0
+        found += of.unit[line] * of.over[line]
     return found
 
 
-@compiled("f8[::1](f8[:, ::1], f8[::1], i8)")
-def worked(of_hands: Costs, more: Costs, minutes: int) -> Costs:
-    """What a task of so many minutes costs by the minute it begins; infinite where the day ends before.
+@compiled(takes(LOOM, "i8", "i8", gives="i8"))
+def ended(of: Loom, i: int, k: int) -> int:
+    """When a thread's task is done."""
+    if k < of.threads[i].done:
+        return of.done[i, k, 1]
+    return of.starts[i, k] + of.jobs[i, k].minutes
 
-    ``of_hands``: the price of each who might do it, summed from the first minute: the least counts;
-    ``more``: what else costs, summed alike.
+
+@compiled(takes(LOOM, "i8", "i8", gives="i8"))
+def ripened(of: Loom, i: int, until: int) -> int:
+    """Minutes that ripen a thread until a task when its tasks begin as they do."""
+    found = 0
+    for k in range(until):
+        if of.gaps[i, k].ripens:
+            found += of.starts[i, k + 1] - ended(of, i, k)
+    return found
+
+
+@compiled(takes(LOOM, "i8", "i8", gives="f8"))
+def too_ripe(of: Loom, i: int, minutes: int) -> float:
+    """What so many minutes of ripening cost."""
+    tight = max(minutes - of.threads[i].good, 0)
+    return tight + (of.prices[0].outside - 1) * max(minutes - of.threads[i].bears, 0)
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"))
+def rested(of: Loom, i: int, k: int, minutes: int) -> float:
+    """What the rest after a task costs when it is so long; infinite where a part would be cut short."""
+    for p in range(of.gaps[i, k].pieces):
+        piece = of.pieces[i, k, p]
+        if piece.low <= minutes <= piece.high:
+            return piece.at_low + piece.slope * (minutes - piece.low)
+    return np.inf
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]", "f8[::1]"))
+def works(of: Loom, i: int, k: int, lo: int, hi: int, after: Floats, then: Floats) -> None:
+    """What a task costs by its minute, from ``lo`` to ``hi``, and all ``after`` it, into ``then``."""
+    job = of.jobs[i, k]
+    minutes = job.minutes
+    for t in range(lo, hi + 1):
+        then[t] = np.inf
+    for h in range(of.hands[0] if job.held else 0):
+        if job.able >> h & 1:
+            hand = of.sums[h]
+            for t in range(lo, hi + 1):
+                then[t] = min(then[t], hand[t + minutes] - hand[t])
+    night, wish = of.night, of.wishes[job.wished]
+    for t in range(lo, hi + 1):
+        short = then[t] if job.held else of.nobody[t + minutes] - of.nobody[t]
+        then[t] = short + night[t + minutes] - night[t] + wish[t] + after[t + minutes]
+    if job.machine >= 0:
+        machine = of.sums[job.machine]
+        for t in range(lo, hi + 1):
+            then[t] += machine[t + minutes] - machine[t]
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]"))
+def lies_until(of: Loom, i: int, k: int, lo: int, hi: int, then: Floats) -> None:
+    """Add what lying costs in the rest after a task, as far as it depends on when the rest ends."""
+    gap = of.gaps[i, k]
+    last = gap.last_min
+    if gap.between >= 0:
+        lying = of.sums[gap.between]
+        for t in range(lo, hi + 1):
+            then[t] += lying[max(t - last, 0)]
+    if gap.last >= 0:
+        lying = of.sums[gap.last]
+        for t in range(lo, hi + 1):
+            then[t] += lying[t] - lying[max(t - last, 0)]
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]"))
+def lies_from(of: Loom, i: int, k: int, lo: int, hi: int, then: Floats) -> None:
+    """Add the part that depends on when the rest begins."""
+    gap = of.gaps[i, k]
+    first, n = gap.first_min, of.there.shape[1]
+    if gap.between >= 0:
+        lying = of.sums[gap.between]
+        for t in range(lo, hi + 1):
+            then[t] -= lying[min(t + first, n)]
+    if gap.first >= 0:
+        lying = of.sums[gap.first]
+        for t in range(lo, hi + 1):
+            then[t] += lying[min(t + first, n)] - lying[t]
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "f8", "i8", "i8", "f8[::1]", gives="i8"))
+def next_start(
+    of: Loom, i: int, k: int, end: int, ripening: float, lo: int, hi: int, then: Floats
+) -> int:
+    """When the next task begins where all costs least, for a task that ended so; -1 for never."""
+    each = ripening if of.gaps[i, k].ripens else 0.0
+    least, at = np.inf, -1
+    for p in range(of.gaps[i, k].pieces):
+        piece = of.pieces[i, k, p]
+        low, slope, at_low = piece.low, piece.slope, piece.at_low
+        for t in range(max(end + low, lo), min(end + piece.high, hi) + 1):
+            price = then[t] + at_low + slope * (t - end - low) + each * (t - end)
+            if price < least:
+                least, at = price, t
+    return at
+
+
+@compiled(takes(LOOM, "i8", "i8", "f8", "f8", "f8[::1]", "i8", "i8", "i8", "f8[::1]", gives="i8"))
+def rests_before(
+    of: Loom,
+    i: int,
+    k: int,
+    ripening: float,
+    limit: float,
+    then: Floats,
+    lo: int,
+    hi: int,
+    begin: int,
+    best: Floats,
+) -> int:
+    """The least price from the end of a task on, into ``best``; returns the first minute that has one.
+
+    ``then``: the price from the next task on, for the minutes ``lo`` to ``hi`` that it may begin, with
+    what lying until then costs. No rest begins before ``begin``. Candidates wait in a queue in which
+    each is dearer than the last.
     """
-    n = more.shape[0] - 1
-    cost = np.full(n + 1, np.inf)
-    for t in range(n - minutes + 1):
-        least = 0.0
-        for h in range(of_hands.shape[0]):
-            price = of_hands[h, t + minutes] - of_hands[h, t]
-            if h == 0 or price < least:
-                least = price
-        cost[t] = least + more[t + minutes] - more[t]
+    best[: hi + 1] = np.inf
+    value, queue = of.scratch[of.threads[i].jobs + 1], np.empty(hi + 1, np.int64)
+    first = hi + 1
+    for p in range(of.gaps[i, k].pieces):
+        piece = of.pieces[i, k, p]
+        low, high, slope, at_low = piece.low, piece.high, piece.slope, piece.at_low
+        if of.gaps[i, k].ripens:
+            slope, at_low = slope + ripening, at_low + ripening * low
+        if min(at_low, at_low + slope * (high - low)) > limit:
+            continue
+        if slope > 0 and limit < np.inf:
+            # longer ones than these cost more than anything may
+            high = min(high, low + int((limit - at_low) / slope) + 1)
+        for t in range(lo, hi + 1):
+            value[t] = then[t] + slope * t
+        head = tail = 0
+        start = max(lo - high, begin)
+        for e in range(hi - low, start - 1, -1):
+            come = e + low
+            if come >= lo and value[come] < np.inf:
+                while tail > head and value[queue[tail - 1]] >= value[come]:
+                    tail -= 1
+                queue[tail] = come
+                tail += 1
+            while head < tail and queue[head] > e + high:
+                head += 1
+            if head == tail:
+                continue
+            price = value[queue[head]] + at_low - slope * come
+            if price < best[e]:
+                best[e] = price
+        first = min(first, start)
+    return first
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "i8", "f8", "f8", "i8[::1]", "i8[::1]", gives="i8"))
+def backwards(
+    of: Loom,
+    i: int,
+    first: int,
+    last: int,
+    begin: int,
+    along: int,
+    ripening: float,
+    limit: float,
+    los: Ints,
+    his: Ints,
+) -> int:
+    """What a thread costs from every minute of its tasks on, the last down to the first, within a limit.
+
+    Into the scratch: for each task by the minute it begins, with what lying until then costs; and in the
+    row after those what it costs from the end of the task before the first on, as far as that is known.
+    Returns from which minute, or -1 where nothing is within the limit. What comes after the last stays
+    where it is. ``begin``: the first task begins no earlier. ``along``: the task at whose end company is due.
+    """
+    n, thread, prices = of.there.shape[1], of.threads[i], of.prices[0]
+    then, after = of.scratch, of.scratch[thread.jobs]
+    lo, hi = 0, n
+    for k in range(first, last):
+        begin += of.jobs[i, k].minutes
+    early_from = thread.ready - int(prices.early_from)
+    if last + 1 < thread.jobs:
+        lo = hi = of.starts[i, last + 1]
+        then[last + 1, lo] = 0.0
+        lies_until(of, i, last, lo, hi, then[last + 1])
+        lo = rests_before(
+            of,
+            i,
+            last,
+            ripening,
+            limit,
+            then[last + 1],
+            lo,
+            hi,
+            begin + of.jobs[i, last].minutes,
+            after,
+        )
+        lies_from(of, i, last, lo, hi, after)
+    else:
+        if prices.early > 0 and limit < np.inf:
+            lo = min(max(early_from - int(limit / prices.early) - 1, 0), n)
+        if prices.late > 0 and limit < np.inf:
+            hi = min(thread.ready + int(limit / prices.late) + 1, n)
+        for t in range(lo, hi + 1):
+            after[t] = prices.late * max(t - thread.ready, 0) + prices.early * max(
+                early_from - t, 0
+            )
+    for k in range(last, first - 1, -1):
+        if k == along:
+            for t in range(lo, hi + 1):
+                after[t] += of.company[t]
+        minutes = of.jobs[i, k].minutes
+        lo, hi = max(lo - minutes, begin, of.now[1], 0), hi - minutes
+        works(of, i, k, lo, hi, after, then[k])
+        while lo <= hi and not then[k, hi] <= limit:
+            hi -= 1
+        while lo <= hi and not then[k, lo] <= limit:
+            lo += 1
+        if lo > hi or then[k, lo] == np.inf:
+            return -1
+        for t in range(lo, hi + 1):
+            if then[k, t] > limit:
+                then[k, t] = np.inf
+        los[k], his[k] = lo, hi
+        if k == 0:
+            break
+        lies_until(of, i, k - 1, lo, hi, then[k])
+        lo = rests_before(of, i, k - 1, ripening, limit, then[k], lo, hi, max(begin, 0), after)
+        lies_from(of, i, k - 1, lo, hi, after)
+        if k > first:
+            begin -= of.jobs[i, k - 1].minutes
+    return lo
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", "f8", gives="f8"))
+def within(
+    of: Loom, i: int, first: int, last: int, along: int, ripening: float, limit: float
+) -> float:
+    """Find where tasks of a thread cost least beside those that lie there, if that is within a limit.
+
+    A minute that ripens costs ``ripening``. Their starts are written into the loom; infinite, where
+    nothing is within the limit.
+    """
+    if first > last:
+        return 0.0
+    los, his = np.empty(last + 1, np.int64), np.empty(last + 1, np.int64)
+    begin = max(ended(of, i, first - 1), 0) if first else 0
+    known = backwards(of, i, first, last, begin, along, ripening, limit, los, his)
+    if known < 0:
+        return np.inf
+    then, after, cost = of.scratch, of.scratch[of.threads[i].jobs], np.inf
+    if first == 0:
+        for t in range(los[0], his[0] + 1):
+            if then[0, t] < cost:
+                cost, of.starts[i, 0] = then[0, t], t
+    else:
+        end = max(ended(of, i, first - 1), 0)
+        if known <= end <= his[first]:
+            cost = after[end] + ripening * ripened(of, i, first - 1)
+    if cost > limit:
+        return np.inf
+    for k in range(max(first, 1), last + 1):
+        end = max(ended(of, i, k - 1), 0)
+        at = next_start(of, i, k - 1, end, ripening, los[k], his[k], then[k])
+        if at < 0:
+            return np.inf
+        of.starts[i, k] = at
     return cost
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", "f8", gives="f8"))
+def placed_at(
+    of: Loom, i: int, first: int, last: int, along: int, ripening: float, most: float
+) -> float:
+    """Find where tasks of a thread cost least when a minute that ripens it costs so much; that price.
+
+    Infinite, where it costs more than ``most``.
+    """
+    ripe = min(of.threads[i].good, of.there.shape[1])
+    limit = min(of.limit[i] + ripening * ripe, most)
+    while True:
+        cost = within(of, i, first, last, along, ripening, limit)
+        if cost < np.inf or limit >= most:
+            if ripening == 0.0 and cost < np.inf:
+                of.limit[i] = _NEXT * cost + _LEAST
+            return cost
+        limit = min(limit * HIGHER if limit < 1e9 else np.inf, most)
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", gives="f8"))
+def placed(of: Loom, i: int, first: int, last: int, along: int, most: float) -> float:
+    """Find where tasks of a thread cost least, how ripe it gets included; infinite beyond ``most``.
+
+    How ripe is a matter of all its rests: where they come to too much, each of their minutes is given
+    a price, and the cheapest of a few such prices is taken.
+    """
+    cost, end = placed_at(of, i, first, last, along, 0.0, most), of.threads[i].jobs - 1
+    if cost == np.inf:
+        return cost
+    minutes = ripened(of, i, end)
+    if minutes <= of.threads[i].good:
+        return cost
+    best = cost + too_ripe(of, i, minutes)
+    kept = of.starts[i].copy()
+    hint = of.hint[i]
+    for p in range(len(RIPENING)):
+        if hint >= 0 and RIPENING[p] != hint:
+            continue
+        cost = placed_at(of, i, first, last, along, RIPENING[p], np.inf)
+        minutes = ripened(of, i, end)
+        cost += too_ripe(of, i, minutes) - RIPENING[p] * minutes
+        if cost < best:
+            best = cost
+            kept[:] = of.starts[i]
+            of.hint[i] = RIPENING[p]
+        if minutes <= of.threads[i].good:
+            break
+    of.starts[i] = kept
+    return best

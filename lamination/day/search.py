@@ -12,18 +12,45 @@ import math
 import random
 import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from functools import cache
+from types import ModuleType
+from typing import TypeVar
+
+import numpy as np
 
 from lamination.day.busy import Busy, Placed
-from lamination.day.placing import TO_THE_MINUTE, Prices, Pull, place, ripe_cost
+from lamination.day.loom import Floats, Ints, Prices, Pull, strung
+from lamination.day.loom import rest as rests_of
 from lamination.day.threads import Thread
 
+_One = TypeVar("_One")
+
 _MOST_OUT = 4  # threads taken out at once
+_MOST_BETWEEN, _FAR = (
+    4,
+    (30.0, 240.0),
+)  # threads at once between two moments, and how far those lie, min
+_WHOLE = 0.4  # how often whole threads are taken out
 _WORSE = 0.03  # of the cost: how much worse the search may step to get on
-_FOR_ITSELF = 0.5  # how often one that mixes for others is put where it costs least by itself
+_FOR_ITSELF = 0.15  # how often one that mixes for others is put where it costs least by itself
 # of a negotiation: what a taken minute costs at first, how that rises, what stays, and how often at most
 _CHEAP, _DEARER, _WANTED, _ROUNDS = (0.1, 0.5), 1.2, 0.3, 60
 _SMOOTHED, _LEAST_S = 0.4, 0.05  # of its time: how long what it found is made better
 _IDLE = 60  # tries without a better day before it goes on from the best again
+
+
+@cache
+def moves() -> ModuleType:
+    """The compiled loops; their compiler takes half a second to import, so only where they are needed."""
+    from lamination.day import moves as compiled
+
+    return compiled
+
+
+def ready() -> None:
+    """Have the compiled loops at hand before somebody waits for them."""
+    moves()
 
 
 class Search:
@@ -36,16 +63,15 @@ class Search:
         prices: Prices,
         *,
         not_before: int = 0,
-        pulls: Mapping[str, dict[str, Pull]] | None = None,
+        pulls: Mapping[str, Mapping[str, Pull]] | None = None,
         seed: int = 1,
     ) -> None:
         self.threads = {t.dough: t for t in threads}
+        self.number = {t.dough: i for i, t in enumerate(threads)}
         self.busy, self.prices = busy, prices
-        self.not_before, self.pulls = not_before, pulls or {}
+        self.loom = strung(threads, busy, prices, not_before=not_before, pulls=pulls)
+        moves().weigh(self.loom)
         self.chance = random.Random(seed)
-        self.placed: dict[str, Placed] = {}
-        self.hints: dict[str, float] = {}  # what ripening cost where it was too much
-        self.own: dict[str, float] = {}  # what each costs by itself
         self.followers: dict[str, list[str]] = {}
         for thread in threads:
             if thread.leader:
@@ -54,68 +80,78 @@ class Search:
     @property
     def cost(self) -> float:
         """What the whole day costs as it lies."""
-        return self.busy.missing_cost() + sum(self.own[d] for d in self.placed)
+        return float(moves().cost(self.loom))
 
-    def put(self, dough: str, not_before: int = 0) -> None:
-        """Put a thread where it costs least beside those that lie there, or a little later than that."""
-        thread = self.threads[dough]
-        trunk = self.placed[thread.leader].starts[: thread.trunk] if thread.leader else ()
-        self.lay(dough, self._cheapest(dough, trunk, not_before))
+    @property
+    def placed(self) -> dict[str, Placed]:
+        """Where the threads lie that are in the day."""
+        of = self.loom
+        return {
+            d: Placed(
+                tuple(of.starts[i, : len(self.threads[d].jobs)].tolist()),
+                tuple(of.shifts[i, : len(self.threads[d].jobs)].tolist()), int(of.free[i]),
+            )
+            for d, i in self.number.items() if of.lies[i]
+        }  # fmt: skip
 
-    def _cheapest(self, dough: str, trunk: tuple[int, ...], not_before: int = 0) -> Placed:
-        return place(
-            self.threads[dough], self.busy, self.prices, trunk=trunk,
-            not_before=max(not_before, self.not_before), pulls=self.pulls.get(dough), hints=self.hints,
-        )  # fmt: skip
+    def put(
+        self, *doughs: str, most: float = math.inf, for_others: bool = False,
+        parts: Mapping[str, tuple[int, int]] | None = None,
+    ) -> float:  # fmt: skip
+        """Put threads where each costs least beside the others; returns what the day costs then.
 
-    def _put_back(self, dough: str) -> None:
-        """Put a thread back; one that mixes for others at times nearer to when it suits one of them."""
-        waiting = [f for f in self.followers.get(dough, []) if f not in self.placed]
-        if not waiting or self.chance.random() < _FOR_ITSELF:
-            self.put(dough)
-            return
-        suits = self._cheapest(self.chance.choice(waiting), ()).starts[0]
-        # what suits the one may be too late for the other
-        self.put(dough, round(suits * self.chance.choice((1.0, self.chance.random()))))
+        ``parts``: the first and the last task of each that may go elsewhere; otherwise all may.
+        ``for_others``: one that mixes for others is put, mostly, where it suits all of them, and else where
+        it suits itself. Where the day would cost more than ``most`` it is as it was: infinite.
+        """
+        order = self._leaders_first(doughs)
+        company = [for_others and self.chance.random() >= _FOR_ITSELF for _ in order]
+        of, which = self.loom, self._numbers(order)
+        limits = np.stack((of.free[which], of.threads["jobs"][which] - 1), axis=1)
+        if parts:
+            limits = np.array([parts[d] for d in order], np.int64)
+        return float(moves().again(of, which, limits, np.array(company, np.int64), most))
 
-    def lay(self, dough: str, placed: Placed) -> None:
-        """Lay a thread where it was."""
-        self.placed[dough] = placed
-        self.busy.put(self.threads[dough], placed)
-        self.own[dough] = own_cost(self, dough)
+    def _numbers(self, doughs: Sequence[str]) -> Ints:
+        return np.array([self.number[d] for d in doughs], np.int64)
 
-    def take(self, dough: str) -> Placed:
+    def take(self, dough: str) -> None:
         """Take a thread out."""
-        placed = self.placed.pop(dough)
-        self.busy.put(self.threads[dough], placed, -1)
-        return placed
+        moves().whole(self.loom, self.number[dough], -1)
+
+    def again(self, dough: str, thread: Thread) -> None:
+        """The same thread with other marks, where it lies."""
+        self.threads[dough] = thread
+        i = self.number[dough]
+        rests_of(self.loom, i, thread, self.busy, self.prices)
+        self.loom.alone[i] = 0.0
+        if self.loom.lies[i]:
+            moves().lay(self.loom, i)
 
     def begin(self) -> None:
         """All threads, in the best of a few orders."""
         by_ready = sorted(self.threads, key=lambda d: (self.threads[d].ready, d))
         by_length = sorted(self.threads, key=lambda d: -self.threads[d].least_min)
-        best: tuple[float, dict[str, Placed]] | None = None
+        best, kept = math.inf, self.as_it_lies()
         for order in (by_ready, by_ready[::-1], by_length):
-            for dough in [*self.placed]:
+            for dough in self.placed:
                 self.take(dough)
-            for dough in self._leaders_first(order):
-                self.put(dough)
-            cost = self.cost
-            if best is None or cost < best[0] - 1e-6:
-                best = cost, dict(self.placed)
-        assert best
-        self.restore(best[1])
+            cost = self.put(*order)
+            if cost < best - 1e-6:
+                best, kept = cost, self.as_it_lies()
+        self.restore(kept)
 
     def explore(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
         """Negotiate again and again until a moment of the monotonic clock, and keep the best day of all."""
-        best, kept = self.cost, dict(self.placed)
+        best, kept = self.cost, self.as_it_lies()
         while time.monotonic() < until and not stop():
             began = time.monotonic()
             self.negotiate(until, stop)
             took = time.monotonic() - began
             self.improve(min(time.monotonic() + max(_SMOOTHED * took, _LEAST_S), until), stop)
-            if self.cost < best - 1e-6:
-                best, kept = self.cost, dict(self.placed)
+            cost = self.cost
+            if cost < best - 1e-6:
+                best, kept = cost, self.as_it_lies()
             else:
                 self.restore(kept)
 
@@ -125,27 +161,43 @@ class Search:
         A minute that is taken costs little at first and more each round, and what was wanted too often
         stays dear: who has another way takes it.
         """
-        self.busy.taken = math.exp(self.chance.uniform(*map(math.log, _CHEAP)))
+        of, people = self.loom, len(self.loom.each) - len(self.busy.places)
+        asked = math.exp(self.chance.uniform(*map(math.log, _CHEAP)))
         leaders = [d for d in self.threads if not self.threads[d].leader]
         for _ in range(_ROUNDS):
+            of.each[:people] = asked
+            of.stale[:] = 1
             for dough in self._shuffled(leaders):
                 out = [dough, *self.followers.get(dough, [])]
-                for one in out:
-                    self.take(one)
-                for one in self._leaders_first(self._shuffled(out)):
-                    self._put_back(one)
-            if not self.busy.short_min or time.monotonic() > until or stop():
+                self.put(*self._shuffled(out), for_others=True)
+            if not self.short_min or time.monotonic() > until or stop():
                 break
-            self.busy.want(_WANTED * self.busy.taken)
-            self.busy.taken *= _DEARER
-        self.busy.settle()
+            moves().want(of, _WANTED * asked, people)
+            asked *= _DEARER
+        # what is taken is dear again, and nothing is remembered of what was wanted
+        of.each[:] = of.unit
+        of.sought[:] = 0.0
+        of.stale[:] = 1
 
-    def restore(self, placed: Mapping[str, Placed]) -> None:
+    @property
+    def short_min(self) -> int:
+        """Minutes of hands and machines that are taken and not there."""
+        moves().missing(self.loom)
+        return int(self.loom.over[: len(self.loom.over) - len(self.busy.places)].sum())
+
+    def as_it_lies(self) -> tuple[Ints, Ints, Ints]:
+        """Where all threads lie, to be restored."""
+        of = self.loom
+        return of.starts.copy(), of.shifts.copy(), of.lies.copy()
+
+    def restore(self, kept: tuple[Ints, Ints, Ints]) -> None:
         """The day as it lay before."""
-        for dough in [*self.placed]:
-            self.take(dough)
-        for dough, where in placed.items():
-            self.lay(dough, where)
+        of = self.loom
+        for i in np.flatnonzero(of.lies).tolist():
+            moves().whole(of, i, -1)
+        of.starts[:], of.shifts[:], lies = kept
+        for i in np.flatnonzero(lies).tolist():
+            moves().whole(of, i, 1)
 
     def improve(
         self, until: float, stop: Callable[[], bool] = lambda: False, rounds: int | None = None
@@ -156,59 +208,53 @@ class Search:
         same on every machine.
         """
         now = best = self.cost
-        kept = dict(self.placed)
+        kept = self.as_it_lies()
         tried = idle = 0
         while time.monotonic() < until and not stop() and (rounds is None or tried < rounds):
             tried += 1
-            out = self._chosen()
-            before = {d: self.take(d) for d in out}
-            order = self._leaders_first(self._shuffled(out))
-            for dough in order:
-                self._put_back(dough)
-            cost = self.cost
             idle += 1
             if idle > _IDLE:
                 # nothing came of it: on from the best again
                 self.restore(kept)
                 now, idle = best, 0
-                continue
-            if cost <= now + _WORSE * best * self.chance.random() ** 4:
+            most = now + _WORSE * best * self.chance.random() ** 4
+            parts = {} if self.chance.random() < _WHOLE else self._between()
+            if not parts:
+                cost = self.put(*self._shuffled(self._chosen()), for_others=True, most=most)
+            else:
+                cost = self.put(*self._shuffled([*parts]), parts=parts, most=most)
+            if cost <= most:
                 now = cost
                 if now < best - 1e-6:
-                    best, kept, idle = now, dict(self.placed), 0
-                continue
-            for dough in out:
-                self.take(dough)
-            for dough, placed in before.items():
-                self.lay(dough, placed)
+                    best, kept, idle = now, self.as_it_lies(), 0
         if best < now - 1e-6:
             self.restore(kept)
         return tried
 
-    def _shuffled(self, doughs: list[str]) -> list[str]:
-        mixed = list(doughs)
+    def _shuffled(self, of: Sequence[_One]) -> list[_One]:
+        mixed = list(of)
         self.chance.shuffle(mixed)
         return mixed
 
     def _leaders_first(self, order: Iterable[str]) -> list[str]:
         """The same order, but no follower before the one that mixes for it."""
-        found: list[str] = []
+        found: dict[str, None] = {}
+        order = [*order]
         for dough in order:
             leader = self.threads[dough].leader
-            for one in (leader, dough) if leader else (dough,):
-                if one not in found and one not in self.placed:
-                    found.append(one)
-        return found
+            if leader and (leader in order or not self.loom.lies[self.number[leader]]):
+                found[leader] = None
+            found[dough] = None
+        return [*found]
 
     def _chosen(self) -> list[str]:
         """Some threads to take out: near each other in time, dear ones more often; with who follows."""
-        doughs = list(self.placed)
-        weights = [1.0 + self.own[d] for d in doughs]
-        first = self.chance.choices(doughs, weights)[0]
-        middle = _middle(self.placed[first])
+        of, doughs = self.loom, list(self.threads)
+        first = self.chance.choices(doughs, (1.0 + of.own).tolist())[0]
+        away = np.abs(self._middles() - self._middles()[self.number[first]]).tolist()
         near = sorted(
             (d for d in doughs if d != first),
-            key=lambda d: abs(_middle(self.placed[d]) - middle) * self.chance.uniform(0.2, 1.8),
+            key=lambda d: away[self.number[d]] * self.chance.uniform(0.2, 1.8),
         )
         out = [first, *near[: self.chance.randint(0, _MOST_OUT - 1)]]
         for dough in list(out):
@@ -216,38 +262,61 @@ class Search:
             out += [f for f in self.followers.get(dough, []) if f not in out]
         return out
 
+    def _between(self) -> dict[str, tuple[int, int]]:
+        """The tasks of a few threads that begin between two moments: the first and the last of each."""
+        of = self.loom
+        doughs, jobs = [*self.threads], of.threads["jobs"]
+        # what is done for others stays
+        least = np.maximum(of.free, of.threads["along"] + 1)
+        weights = np.where(least < jobs, 1.0 + of.own, 0.0).tolist()
+        if not any(weights):
+            return {}
+        one = self.chance.choices(range(len(doughs)), weights)[0]
+        task = self.chance.randrange(int(least[one]), int(jobs[one]))
+        middle, far = int(of.starts[one, task]), self.chance.uniform(*_FAR)
+        found = {}
+        for i in self._shuffled([*range(len(doughs))]):
+            begin = of.starts[i, least[i] : jobs[i]]
+            within = np.flatnonzero(np.abs(begin - middle) <= far)
+            if len(within):
+                found[doughs[i]] = int(least[i] + within[0]), int(least[i] + within[-1])
+            if len(found) == _MOST_BETWEEN:
+                break
+        return found
 
-def _middle(placed: Placed) -> float:
-    return (
-        placed.starts[-1] + placed.starts[placed.free if placed.free < len(placed.starts) else 0]
-    ) / 2
+    def _middles(self) -> Floats:
+        """The middle of what is free of every thread."""
+        of, all_of = self.loom, np.arange(len(self.loom.threads))
+        last = of.threads["jobs"] - 1
+        middles: Floats = (
+            of.starts[all_of, last] + of.starts[all_of, np.minimum(of.free, last)]
+        ) / 2
+        return middles
 
 
-def own_cost(search: Search, dough: str) -> float:
-    """What a thread costs by itself, wherever the others lie."""
-    thread, placed = search.threads[dough], search.placed[dough]
-    prices, cost = search.prices, 0.0
-    pulls = search.pulls.get(dough, {})
-    ended: int | None = None
-    for k, job in enumerate(thread.jobs):
-        start = placed.starts[k]
-        happened = k < len(thread.done)
-        if not happened and k >= placed.free:
-            cost += search.busy.own_price(job, start)
-            if job.step in thread.held:
-                cost += TO_THE_MINUTE * min(abs(start - thread.held[job.step]), 60)
-            if job.step in pulls:
-                pull = pulls[job.step]
-                away = abs(start - pull.minute)
-                cost += pull.each * away + (pull.flat if away else 0.0)
-            if k and ended is not None:
-                gap = thread.gaps[k - 1]
-                cost += gap.price(start - ended, prices.outside, prices.linger)
-        ended = thread.done[k][1] if happened else start + job.minutes
-    assert ended is not None
-    return (
-        cost
-        + ripe_cost(*thread.too_ripe(thread.ripening(placed.starts)), prices)
-        + prices.late * max(ended - thread.ready, 0)
-        + prices.early * max(thread.ready - prices.early_from - ended, 0)
-    )
+def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) -> None:
+    """Let searches of one day run at once, each on a core; all go on from the best that one found."""
+    with ThreadPoolExecutor(len(searches)) as pool:
+        for _ in pool.map(run, searches):
+            pass
+    best = min(searches, key=lambda search: search.cost)
+    for search in searches:
+        if search is not best:
+            search.restore(best.as_it_lies())
+
+
+def look(
+    searches: Sequence[Search], explored: float, until: float, stop: Callable[[], bool]
+) -> None:
+    """Look for better from where the first lies, until a moment of the monotonic clock.
+
+    Until ``explored`` from the beginning, again and again.
+    """
+
+    def run(search: Search) -> None:
+        search.explore(explored, stop)
+        search.improve(until, stop)
+
+    for search in searches[1:]:
+        search.restore(searches[0].as_it_lies())
+    side_by_side(searches, run)

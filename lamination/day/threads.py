@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
@@ -131,20 +131,6 @@ class Gap:
         good_until = _FOREVER if self.good_until is None else self.good_until
         bears = _FOREVER if self.possible_until is None else self.possible_until
         return good_until, bears, min(max(self.chosen, self.good_from), good_until)
-
-
-@lru_cache(maxsize=4_000)
-def prices(gap: Gap, most: int, outside: float, linger: float) -> Costs:
-    """What a gap costs for every length from none to so many minutes: :meth:`Gap.price` of each."""
-    good_until, bears, chosen = gap._marks
-    t = np.arange(most, dtype=float)
-    off = np.maximum(np.maximum(gap.good_from - t, t - good_until), 0)
-    beyond = np.maximum(np.maximum(gap.possible_from - t, t - bears), 0)
-    bends = gap.bends(linger)
-    found: Costs = bends * np.abs(t - chosen) + (1 - bends) * off + (outside - 1) * beyond
-    found[: gap.least] = np.inf
-    found.flags.writeable = False
-    return found
 
 
 @dataclass(frozen=True)

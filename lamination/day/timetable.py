@@ -6,6 +6,7 @@ dough of every thread is followed at the hours it has then, so that its rests ar
 
 from __future__ import annotations
 
+import os
 import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -17,9 +18,9 @@ from lamination.day.bound import Bounding
 from lamination.day.busy import Busy, Placed, coloured, spans
 from lamination.day.day import Day, Dough, Happened, Prefer
 from lamination.day.gives import Figures, Give, gives_of
+from lamination.day.loom import Prices, Pull
 from lamination.day.mending import mended
-from lamination.day.placing import Prices, Pull
-from lamination.day.search import Search
+from lamination.day.search import Search, look
 from lamination.day.threads import LINGER, Thread, thread_of, with_marks
 from lamination.day.told import Hours, ReadyAt, Resting, Shifted, Task, Timetable
 from lamination.kitchen.kitchen import Kitchen
@@ -33,8 +34,9 @@ from lamination.warmth.follow import follow
 
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
-_PROVING = 0.1  # of the time: to raise the bound
-_EXPLORED = 0.6  # of the time: looked for from the beginning, again and again
+_PROVING = 0.05  # of the time: to raise the bound
+_EXPLORED = 0.25  # of the time: looked for from the beginning, again and again
+_AT_ONCE = 2  # searches side by side, where there are cores for them
 _MENDING = 0.12  # of the time: to try what would mend the worst of it
 _TRIES = 6
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
@@ -74,7 +76,8 @@ def arranged(
     """Timetables: the first at once, the last in time, its rests judged by the minutes they have there."""
     began = time.monotonic()
     plans = {d.id: d.plan for d in day.doughs}
-    arranging = _Arranging(day, kitchen, since)
+    cores = min(os.cpu_count() or 1, _AT_ONCE) if seconds > 0 else 1
+    arranging = _Arranging(day, kitchen, since, cores)
     arranging.search.begin()
     arranging.prove(0.0)
     yield arranging.told(time.monotonic() - began)
@@ -82,26 +85,29 @@ def arranged(
     rounds = 3 if since is None else 1
     for n in range(rounds if seconds > 0 else 0):
         until = began + searching * (0.7, 0.87, 1.0)[n] if rounds == 3 else began + searching
-        if n == 0 and since is None:
-            arranging.search.explore(began + _EXPLORED * searching, stop)
-        arranging.search.improve(until, stop)
+        explored = began + _EXPLORED * searching if n == 0 and since is None else began
+        look(arranging.searches, explored, until, stop)
         if stop() or n == rounds - 1:
             break
         if not arranging.follow(plans, began + searching, stop):
-            arranging.search.improve(began + searching, stop)
+            look(arranging.searches, began, began + searching, stop)
             break
     if seconds > 0:
         # a little of the time goes into what it must cost at the least, and what would mend it
-        arranging.prove(began + seconds * (1 - _MENDING), stop)
+        mending = _MENDING * seconds
+        if not arranging.told(0.0).gives:
+            mending = 0.0
+            look(arranging.searches, began, began + seconds * (1 - _PROVING), stop)
+        arranging.prove(began + seconds - mending, stop)
         found = arranging.told(time.monotonic() - began)
-        gives = arranging.mended(found, time.monotonic() + _MENDING * seconds)
+        gives = arranging.mended(found, time.monotonic() + mending)
         yield replace(found, gives=gives, seconds=round(time.monotonic() - began, 2))
 
 
 class _Arranging:
     """A day under way to its timetable."""
 
-    def __init__(self, day: Day, kitchen: Kitchen, since: Since | None) -> None:
+    def __init__(self, day: Day, kitchen: Kitchen, since: Since | None, at_once: int = 1) -> None:
         self.day, self.kitchen, self.since = day, kitchen, since
         gone = set(since.given_up) if since else set()
         self.doughs = [d for d in day.doughs if d.id not in gone]
@@ -116,11 +122,17 @@ class _Arranging:
         now = max(day.minute(since.now), 0) if since else 0
         self.busy = Busy(self.longer, kitchen, now)
         self.prices = _prices(kitchen, day.prefer)
-        self.search = Search(
-            self.threads, self.busy, self.prices, not_before=now, pulls=self._pulls(now)
-        )
+        pulls = self._pulls(now)
+        self.search = Search(self.threads, self.busy, self.prices, not_before=now, pulls=pulls)
+        self.searches = [self.search, *(
+            Search(
+                self.threads, Busy(self.longer, kitchen, now), self.prices, not_before=now, pulls=pulls,
+                seed=1 + n,
+            )
+            for n in range(1, at_once)
+        )]  # fmt: skip
         self.bounding = Bounding(
-            Busy(self.longer, kitchen, now), self.prices, not_before=now, pulls=self.search.pulls
+            Busy(self.longer, kitchen, now), self.prices, not_before=now, pulls=pulls
         )
 
     def _thread(self, i: int, dough: Dough) -> Thread:
@@ -160,11 +172,11 @@ class _Arranging:
     def follow(self, plans: Mapping[str, Plan], until: float, stop: Callable[[], bool]) -> bool:
         """Judge the rests of every thread as they lie now; False where there was no time for all."""
         complete = True
-        for dough in [*self.search.placed]:
+        for dough, placed in self.search.placed.items():
             if stop() or time.monotonic() > until:
                 complete = False
                 break
-            thread, placed = self.search.threads[dough], self.search.placed[dough]
+            thread = self.search.threads[dough]
             if thread.done:
                 continue
             at = self.day.at(placed.starts[0])
@@ -176,9 +188,8 @@ class _Arranging:
                 placed.starts[k + 1] - thread.ended(placed.starts, k)
                 for k in range(len(thread.gaps))
             ]
-            self.search.take(dough)
-            self.search.threads[dough] = with_marks(thread, windows, lasted)
-            self.search.lay(dough, placed)
+            for search in self.searches:
+                search.again(dough, with_marks(thread, windows, lasted))
         return complete
 
     def mended(self, found: Timetable, until: float) -> tuple[Give, ...]:
@@ -188,9 +199,12 @@ class _Arranging:
             other = _Arranging(day, kitchen, self.since)
             for dough, thread in self.search.threads.items():
                 if dough in other.search.threads:
-                    ready = other.search.threads[dough].ready
-                    other.search.threads[dough] = replace(thread, ready=ready)
-            other.search.restore(self.search.placed)
+                    asked = other.search.threads[dough]
+                    alike = replace(
+                        thread, ready=asked.ready, trunk=asked.trunk, leader=asked.leader
+                    )
+                    other.search.again(dough, alike)
+            other.search.restore(self.search.as_it_lies())
             other.search.improve(until, rounds=_TRIES)
             return other.search.cost
 
@@ -200,7 +214,8 @@ class _Arranging:
         """What lies there, as a timetable."""
         search, day = self.search, self.day
         threads = [search.threads[d.id] for d in self.doughs]
-        placed = [search.placed[d.id] for d in self.doughs]
+        lying = search.placed
+        placed = [lying[d.id] for d in self.doughs]
         tasks = self._tasks(threads, placed)
         rests = [r for t, p in zip(threads, placed, strict=True) for r in _rests(day, t, p)]
         late = outside = tight = 0

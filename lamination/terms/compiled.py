@@ -1,20 +1,45 @@
 """Compiling a loop: for the few that are too slow in plain Python.
 
 numba takes half a second to import, so whoever has such loops imports them when they are first needed.
-What it compiles is kept in ``NUMBA_CACHE_DIR``, or beside the source.
+What it compiles is kept in ``NUMBA_CACHE_DIR``, or beside the source. A loop that calls those of another
+file has them in it: all are kept under a name made from all of the files, so that none is ever old.
 """
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Callable
-from typing import TypeVar, cast
+from pathlib import Path
+from typing import Any, TypeVar, cast
 
-from numba import njit
+from numba import config, njit, typeof, types
 
 _Loop = TypeVar("_Loop", bound=Callable[..., object])
+_config: Any = config  # it makes its names when it is imported
+_LAMINATION = Path(__file__).parents[1]
+# the files with compiled loops, and what is compiled into them
+SOURCES = (
+    "day/loom.py",
+    "day/loops.py",
+    "day/moves.py",
+    "heat/stepping.py",
+    "materials/thermal.py",
+)
 
 
-def compiled(signature: str) -> Callable[[_Loop], _Loop]:
+def _kept_under() -> Path:
+    """Where what is compiled is kept."""
+    made = hashlib.sha1(usedforsecurity=False)
+    for name in SOURCES:
+        made.update((_LAMINATION / name).read_bytes())
+    kept = Path(_config.CACHE_DIR) if _config.CACHE_DIR else _LAMINATION / "__pycache__"
+    return kept / made.hexdigest()[:12]
+
+
+_config.CACHE_DIR = str(_kept_under())
+
+
+def compiled(signature: object) -> Callable[[_Loop], _Loop]:
     """Compile a loop for its one signature, and keep what was compiled where that can be written."""
 
     def made(loop: _Loop) -> _Loop:
@@ -25,3 +50,20 @@ def compiled(signature: str) -> Callable[[_Loop], _Loop]:
         return cast(_Loop, fast)
 
     return made
+
+
+def takes(example: object, *others: str, gives: str = "void") -> object:
+    """The signature of a loop that takes something like an example, and then numbers or arrays.
+
+    ``others`` and ``gives`` are named as in a signature that is written out: ``i8``, ``f8``, ``i8[::1]``.
+    """
+    like: Any = typeof
+    return _named(gives)(like(example), *map(_named, others))
+
+
+def _named(name: str) -> Callable[..., object]:
+    of, array, dims = name.partition("[")
+    found = getattr(types, of)
+    if array:
+        found = found[:, ::1] if dims.startswith(":,") else found[::1]
+    return cast(Callable[..., object], found)

@@ -88,6 +88,13 @@ def test_the_core_imports_numpy_its_compiler_and_the_standard_library_alone():
             assert {name.split(".")[0] for name in names} <= may | compiled, module
 
 
+def test_what_is_compiled_is_kept_under_a_name_made_from_all_of_it():
+    said = (ROOT / "lamination/terms/compiled.py").read_text()
+    for module in (ROOT / "lamination").rglob("*.py"):
+        if "import compiled" in module.read_text():
+            assert f'"{module.relative_to(ROOT / "lamination")}"' in said, module
+
+
 def test_no_file_of_code_is_too_long_to_be_read():
     for file in tracked("*.py", "*.ts", "*.tsx", "*.css"):
         if file.name not in ("schema.d.ts",) and "migrations" not in file.parts:

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from lamination.day import Day, Dough, Shift
 from lamination.day.bound import Bounding
 from lamination.day.busy import Busy
-from lamination.day.placing import Prices, place
+from lamination.day.loom import Prices
 from lamination.day.search import Search
 from lamination.day.threads import Gap, Job, Thread
 from lamination.kitchen import Kitchen
@@ -38,6 +38,11 @@ def thread(name, works, rest, ready, ripe=None):
     gap = Gap("s0", Place.FRIDGE, rest, rest - 4, rest - 2, rest + 2, rest + 4, 1, True,
               ripens=ripe is not None)  # fmt: skip
     return Thread(name, name, jobs, (gap,), ready, ripe=ripe)
+
+
+def alone(thread):
+    """What a thread costs where nothing else lies."""
+    return Search([thread], busy_for(), PRICES).put(thread.dough)
 
 
 def bound_of(threads, hands, tries, known):
@@ -77,25 +82,25 @@ def test_no_day_costs_less_than_the_bound(asked, hands):
 
 
 def test_a_dough_alone_costs_its_bound():
-    alone = thread("1", (10, 10), 12, 20)  # too early an hour to be in time
-    cost = place(alone, busy_for(), PRICES).cost
+    late = thread("1", (10, 10), 12, 20)  # too early an hour to be in time
+    cost = alone(late)
     assert cost > 60
-    assert bound_of([alone], 1, 0, cost)[0] == pytest.approx(cost)
+    assert bound_of([late], 1, 0, cost)[0] == pytest.approx(cost)
 
 
 def test_more_work_than_there_are_hours_raises_it_above_what_each_costs_alone():
     threads = [thread(str(i), (10, 10), 12, 40) for i in range(4)]
-    alone = sum(place(t, busy_for(), PRICES).cost for t in threads)
+    each = sum(map(alone, threads))
     cost = cheapest(threads, 1)
     first, raised = bound_of(threads, 1, 150, cost)
-    assert first == pytest.approx(alone)
+    assert first == pytest.approx(each)
     assert raised > first + 0.5 * (cost - first)
     assert raised <= cost
 
 
 def test_ripeness_that_cannot_be_had_is_in_the_bound():
     fresh = thread("1", (5, 5), 30, 50, ripe=(10, 20))
-    cost = place(fresh, busy_for(), PRICES).cost
+    cost = alone(fresh)
     least, _ = bound_of([fresh], 1, 0, cost)
     assert 0 < least <= cost + 1e-9
-    assert least > place(thread("1", (5, 5), 30, 50), busy_for(), PRICES).cost
+    assert least > alone(thread("1", (5, 5), 30, 50))

@@ -1,53 +1,130 @@
 """The compiled loops, each held against saying the same plainly."""
 
+from datetime import UTC, datetime, timedelta
+
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.day import loops
+from lamination.day import Day, Dough, Shift, loops, moves
+from lamination.day.busy import Busy
+from lamination.day.loom import Prices, strung
+from lamination.day.threads import Gap, Job, Thread
+from lamination.kitchen import Kitchen
+from lamination.plan import starting_plan
+from lamination.steps import Chapter
+from lamination.terms import Family, Machine, Place
 
 N = 24
-prices = st.lists(st.floats(0, 50) | st.just(np.inf), min_size=N, max_size=N).map(np.array)
+BEGINS = datetime(2027, 3, 26, 4, tzinfo=UTC)
+PLAN = starting_plan("Any", Family.CROISSANT, 2000, Kitchen())
+prices = st.lists(st.floats(0, 50) | st.just(np.inf), min_size=N + 1, max_size=N + 1).map(np.array)
 counts = st.lists(st.integers(0, 3), min_size=N, max_size=N).map(lambda c: np.array(c, np.int32))
+slopes = st.floats(-5, 5).map(lambda s: round(s, 3))
 pieces = st.lists(
-    st.tuples(st.integers(0, 12), st.integers(1, 60), st.floats(-5, 5), st.floats(0, 20)),
-    min_size=1,
-    max_size=4,
-).map(lambda of: sorted(of))
+    st.tuples(st.integers(0, 12), st.integers(1, 60), slopes, st.floats(0, 20)),
+    min_size=1, max_size=4,
+).map(sorted)  # fmt: skip
 
 
-@given(prices, pieces)
-def test_the_cheapest_rest_of_all_lengths(then, of):
-    lows = np.array([low for low, *_ in of])
-    highs = np.array([low + more for low, more, *_ in of])
-    slopes, at_low = (np.array([p[k] for p in of]) for k in (2, 3))
-    found = loops.rested(then, lows, highs, slopes, at_low)
-    for start in range(N):
+def loom(minutes=5, held=True, shifts=2):
+    at = lambda m: BEGINS + timedelta(minutes=m)  # noqa: E731
+    day = Day(
+        "short", BEGINS, at(N), tuple(Shift(str(i), BEGINS, at(N)) for i in range(shifts)),
+        (Dough("1", PLAN, at(N)),),
+    )  # fmt: skip
+    jobs = tuple(
+        Job(f"s{k}", "S", minutes, Chapter.TURNS, Machine.OVEN if not held else None, held)
+        for k in range(2)
+    )
+    rest = Gap("s0", Place.FRIDGE, 5, 1, 2, 8, 9, 2, True, (Place.FREEZER, 1))
+    thread = Thread("1", "x", jobs, (rest,), N)
+    busy = Busy(day, Kitchen({"fridge.holds": 2, "freezer.holds": 1}))
+    return strung([thread], busy, Prices(60, 12, 0.2, 5, 0.02)), busy
+
+
+@given(
+    prices,
+    pieces,
+    st.integers(0, N),
+    st.integers(0, N),
+    st.integers(0, 9),
+    st.just(np.inf) | st.floats(5, 60),
+)
+def test_the_cheapest_rest_of_all_lengths_within_a_limit(then, of, a, b, begin, limit):
+    on, _ = loom()
+    lo, hi = min(a, b), max(a, b)
+    on.gaps[0, 0]["pieces"] = len(of)
+    for p, (low, more, slope, price) in enumerate(of):
+        on.pieces[0, 0, p] = low, low + more, slope, price
+    best = np.empty(N + 1)
+    first = loops.rests_before(on, 0, 0, 0.0, limit, then, lo, hi, begin, best)
+    for start in range(begin, N + 1):
         ways = [
             price + slope * (long - low) + then[start + long]
-            for low, high, slope, price in zip(lows, highs, slopes, at_low, strict=True)
-            for long in range(low, min(high, N - 1 - start) + 1)
+            for low, more, slope, price in of
+            for long in range(low, low + more + 1)
+            if lo <= start + long <= hi
         ]
-        np.testing.assert_allclose(found[start], min(ways, default=np.inf), atol=1e-9)
+        least = min(ways, default=np.inf)
+        if start < first or start > hi:
+            assert least > limit or limit == np.inf == least
+        elif least <= limit:
+            np.testing.assert_allclose(best[start], least, atol=1e-9)
+        else:
+            assert best[start] > limit or np.isclose(best[start], limit)
 
 
-@given(counts, counts, st.integers(1, 2))
-def test_what_would_be_missing_and_what_is(taken, there, more):
-    sums = loops.missing(taken, there, more)
-    for t in range(N):
-        would = max(taken[t] + more - there[t], 0) - max(taken[t] - there[t], 0)
-        assert sums[t + 1] - sums[t] == would
-    assert loops.over(taken, there) == sum(max(a - b, 0) for a, b in zip(taken, there, strict=True))
-
-
-@given(st.lists(counts, min_size=1, max_size=3), counts, st.integers(0, N + 2))
-def test_a_task_is_done_by_whom_it_costs_least(hands, more, minutes):
-    sums = [np.concatenate(([0.0], np.cumsum(h))) for h in hands]
-    other = np.concatenate(([0.0], np.cumsum(more)))
-    cost = loops.worked(np.array(sums), other, minutes)
-    for start in range(N + 1):
-        if start + minutes > N:
-            assert np.isinf(cost[start])
+@given(counts, counts, st.floats(1, 9))
+def test_what_would_be_missing_and_what_is(taken, there, each):
+    on, busy = loom()
+    line = busy.lines[Place.FRIDGE]
+    on.taken[line], on.there[line], on.each[line] = taken, there, each
+    cost = moves.cost(on)
+    short = sum(max(a - b, 0) for a, b in zip(taken.tolist(), there.tolist(), strict=True))
+    assert on.over[line] == short
+    assert cost == short * busy.unit[line]
+    for row, (of, many) in enumerate(on.asked.tolist()):
+        if of != line:
             continue
-        least = min(h[start : start + minutes].sum() for h in hands)
-        assert cost[start] == least + more[start : start + minutes].sum()
+        for t in range(N):
+            would = max(taken[t] + many - there[t], 0) - max(taken[t] - there[t], 0)
+            # an hour that nobody has is never cheap
+            price = would * (each if there[t] else busy.unit[line])
+            assert np.isclose(on.sums[row, t + 1] - on.sums[row, t], price)
+
+
+@given(counts, counts, st.integers(1, 6), st.booleans())
+def test_a_task_is_done_by_whom_it_costs_least(one, two, minutes, held):
+    on, _ = loom(minutes, held)
+    on.taken[0], on.taken[1] = one, two
+    moves.cost(on)
+    after, then = np.arange(N + 1.0), np.empty(N + 1)
+    loops.works(on, 0, 0, 0, N - minutes, after, then)
+    for start in range(N - minutes + 1):
+        short = [
+            sum(on.unit[0] for t in range(start, start + minutes) if line[t] >= 1)
+            for line in (one, two)
+        ]
+        assert then[start] == (min(short) if held else 0.0) + start + minutes
+
+
+@given(counts, counts, st.integers(0, N), st.integers(1, N))
+def test_lying_costs_what_its_places_miss(fridge, freezer, a, b):
+    on, busy = loom()
+    start, end = min(a, b - 1), max(a + 1, b)
+    end = min(end, N)
+    if end <= start:
+        return
+    on.taken[busy.lines[Place.FRIDGE]], on.taken[busy.lines[Place.FREEZER]] = fridge, freezer
+    moves.cost(on)
+    until, from_ = np.zeros(N + 1), np.zeros(N + 1)
+    loops.lies_until(on, 0, 0, end, end, until)
+    loops.lies_from(on, 0, 0, start, start, from_)
+
+    def short(line, holds, at):
+        return max(line[at] + 2 - holds, 0) - max(line[at] - holds, 0)
+
+    plainly = 30.0 * short(freezer, 1, start)
+    plainly += 30.0 * sum(short(fridge, 2, t) for t in range(start + 1, end))
+    assert np.isclose(until[end] + from_[start], plainly)

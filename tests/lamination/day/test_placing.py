@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamination.day import Day, Dough, Shift
-from lamination.day.busy import TAKEN, Busy, Placed
-from lamination.day.placing import Prices, Pull, place, ready_cost
-from lamination.day.search import Search, own_cost
+from lamination.day.busy import TAKEN, Busy
+from lamination.day.loom import Prices, Pull
+from lamination.day.search import Search, side_by_side
 from lamination.day.threads import Gap, Job, Thread
 from lamination.kitchen import Kitchen
 from lamination.plan import starting_plan
@@ -45,6 +45,22 @@ gaps = st.tuples(st.integers(0, 8), st.integers(0, 3))
 taken = st.lists(st.tuples(st.integers(0, LONG - 4), st.integers(1, 4)), max_size=4)
 
 
+def place(thread, busy, pulls=None, prices=PRICES):
+    """When the tasks of a thread begin where it costs least."""
+    search = Search([thread], busy, prices, pulls={thread.dough: pulls or {}})
+    search.put(thread.dough)
+    return search.placed[thread.dough].starts
+
+
+def more(line, each):
+    """What it costs to take one more of a line, summed from the first minute: said plainly."""
+    short = [
+        each * (max(taken + 1 - there, 0) - max(taken - there, 0))
+        for there, taken in zip(line.there.tolist(), line.taken.tolist(), strict=True)
+    ]
+    return [0.0, *itertools.accumulate(short)]
+
+
 @given(st.lists(st.integers(1, 4), min_size=3, max_size=3), st.tuples(gaps, gaps),
        st.integers(10, LONG), taken, taken)  # fmt: skip
 def test_no_other_minute_is_cheaper(lengths, rests, ready, by_others, in_fridge):
@@ -58,20 +74,17 @@ def test_no_other_minute_is_cheaper(lengths, rests, ready, by_others, in_fridge)
         for k, d in enumerate(lengths)
     )
     thread = Thread("1", "x", jobs, tuple(gap(f"s{k}", *r) for k, r in enumerate(rests)), ready)
-    found = place(thread, busy, PRICES)
+    hands, fridge = more(busy.hands[0], TAKEN), more(busy.places[Place.FRIDGE], 30)
 
     def whole(starts):
-        cost = float(ready_cost(thread, busy.minutes, PRICES)[starts[-1] + lengths[-1]])
+        end = starts[-1] + lengths[-1]
+        cost = 60 * max(end - ready, 0) + 0.2 * max(ready - 5 - end, 0)
+        for start, long in zip(starts, lengths, strict=True):
+            cost += hands[start + long] - hands[start]
         for k, g in enumerate(thread.gaps):
-            rest = starts[k + 1] - starts[k] - lengths[k]
-            cost += g.price(rest, PRICES.outside, PRICES.linger) if rest >= 0 else np.inf
-        before = busy.missing_cost()
-        if cost == np.inf:
-            return cost
-        placed = Placed(starts, (0, 0, 0), 0.0)
-        busy.put(thread, placed)
-        cost += busy.missing_cost() - before
-        busy.put(thread, placed, -1)
+            ended = starts[k] + lengths[k]
+            cost += g.price(starts[k + 1] - ended, PRICES.outside, PRICES.linger)
+            cost += fridge[starts[k + 1]] - fridge[ended]
         return cost
 
     a, b, c = lengths
@@ -80,8 +93,11 @@ def test_no_other_minute_is_cheaper(lengths, rests, ready, by_others, in_fridge)
         for i, j, k in itertools.product(range(LONG - a), range(LONG - b), range(LONG - c + 1))
         if i + a <= j and j + b <= k
     )
-    assert whole(found.starts) <= least + 1e-6
-    assert abs(found.cost - whole(found.starts)) < 1e-6
+    search = Search([thread], busy, PRICES)
+    before = search.cost
+    cost = search.put("1") - before
+    assert whole(search.placed["1"].starts) <= least + 1e-6
+    assert abs(cost - least) < 1e-6
 
 
 def test_a_part_in_the_freezer_is_never_cut_short():
@@ -93,19 +109,19 @@ def test_a_part_in_the_freezer_is_never_cut_short():
 def test_a_step_that_was_held_begins_at_its_minute_unless_that_cannot_be():
     jobs = tuple(Job(f"s{k}", f"S{k}", 3, Chapter.TURNS, None, True) for k in range(2))
     thread = Thread("1", "x", jobs, (gap("s0", 5, 2),), 30, held={"s1": 12})
-    assert place(thread, busy_for(), PRICES).starts[1] == 12
+    assert place(thread, busy_for())[1] == 12
     # nobody is there at that minute
     taken_then = busy_for()
     taken_then.hands[0].take(10, 16, 1)
-    assert place(thread, taken_then, PRICES).starts[1] not in range(10, 16)
+    assert place(thread, taken_then)[1] not in range(10, 16)
 
 
 def test_what_is_due_soon_stays_where_it_is():
     jobs = (Job("s0", "S0", 3, Chapter.TURNS, None, True),)
     thread = Thread("1", "x", jobs, (), 30)
-    assert place(thread, busy_for(), PRICES).starts[0] >= 20
+    assert place(thread, busy_for())[0] >= 20
     calm = {"s0": Pull(4, 400.0, 4.0)}
-    assert place(thread, busy_for(), PRICES, pulls=calm).starts[0] == 4
+    assert place(thread, busy_for(), calm)[0] == 4
 
 
 def test_too_much_ripening_in_all_shortens_the_rests_together():
@@ -115,10 +131,10 @@ def test_too_much_ripening_in_all_shortens_the_rests_together():
     # rests of ten minutes each are planned, and both may be longer, but not both together
     thread = Thread("1", "x", jobs, two, 33, ripe=(24, 26), held={"s0": 0})
     prices = replace(PRICES, linger=0.001)
-    starts = place(thread, busy_for(kitchen=Kitchen()), prices).starts
+    starts = place(thread, busy_for(kitchen=Kitchen()), prices=prices)
     assert thread.ripening(starts) <= 24
     alone = replace(thread, ripe=None)
-    assert alone.ripening(place(alone, busy_for(kitchen=Kitchen()), prices).starts) > 20
+    assert alone.ripening(place(alone, busy_for(kitchen=Kitchen()), prices=prices)) > 20
 
 
 def test_what_the_search_says_a_day_costs_is_what_it_costs():
@@ -130,12 +146,65 @@ def test_what_the_search_says_a_day_costs_is_what_it_costs():
     first = search.cost
     assert search.improve(float("inf"), rounds=60) == 60
     assert search.cost <= first
-    again = sum(own_cost(search, d) for d in search.placed) + busy.missing_cost()
-    assert abs(search.cost - again) < 1e-9
-    for dough in [*search.placed]:
+    # taken out and laid again it costs the same; and when all are out nothing is taken
+    cost, kept = search.cost, search.as_it_lies()
+    for dough in search.placed:
         search.take(dough)
-    assert busy.missing_cost() == 0
-    assert not any(line.taken.any() for line in (*busy.hands, *busy.places.values()))
+    assert search.cost == 0
+    assert not busy.taken.any()
+    search.restore(kept)
+    assert abs(search.cost - cost) < 1e-9
+
+
+def crowded_day(doughs=5):
+    jobs = tuple(Job(f"s{k}", f"S{k}", 4, Chapter.TURNS, None, True) for k in range(2))
+    return [Thread(str(n), "x", jobs, (gap("s0", 5, 4),), 30) for n in range(doughs)]
+
+
+@given(st.floats(0, 1.2), st.integers(0, 9))
+def test_what_would_cost_too_much_is_left_as_it_was(share, seed):
+    busy = busy_for(hands=2)
+    search = Search(crowded_day(), busy, PRICES, seed=seed)
+    search.begin()
+    cost, kept, taken = search.cost, search.as_it_lies(), busy.taken.copy()
+    out = search._shuffled(["0", "1", "3"])
+    most = share * cost
+    found = search.put(*out, most=most)
+    if found == float("inf"):
+        assert all((a == b).all() for a, b in zip(kept, search.as_it_lies(), strict=True))
+        assert (busy.taken == taken).all()
+        assert search.cost == cost
+    else:
+        assert found <= most
+        assert abs(search.cost - found) < 1e-9
+
+
+def test_a_part_of_a_thread_goes_elsewhere_and_the_rest_stays():
+    jobs = tuple(Job(f"s{k}", f"S{k}", 3, Chapter.TURNS, None, True) for k in range(4))
+    thread = Thread("1", "x", jobs, tuple(gap(f"s{k}", 3, 2) for k in range(3)), 30)
+    busy = busy_for()
+    search = Search([thread], busy, PRICES)
+    cost = search.put("1")
+    starts = search.placed["1"].starts
+    # somebody comes into the way of the second task
+    busy.hands[0].take(starts[1], starts[1] + 2, 1)
+    search.loom.stale[:] = 1
+    assert search.cost > cost + TAKEN
+    after = search.put("1", parts={"1": (1, 2)})
+    now = search.placed["1"].starts
+    assert (now[0], now[3]) == (starts[0], starts[3])
+    assert now[1] != starts[1]
+    assert after < TAKEN
+
+
+def test_searches_side_by_side_go_on_from_the_best_of_them():
+    searches = [Search(crowded_day(), busy_for(hands=2), PRICES, seed=n) for n in range(2)]
+    for search in searches:
+        search.begin()
+    begun = searches[0].cost
+    side_by_side(searches, lambda search: search.improve(float("inf"), rounds=40))
+    assert searches[0].cost == searches[1].cost <= begun
+    assert searches[0].placed == searches[1].placed
 
 
 def test_a_night_goes_into_the_rest_that_is_long_anyway():
@@ -144,7 +213,7 @@ def test_a_night_goes_into_the_rest_that_is_long_anyway():
     long = replace(gap("s1", 100, 0, 0), good_until=None, possible_until=None)
     jobs = tuple(Job(f"s{k}", f"S{k}", 5, Chapter.TURNS, None, True) for k in range(3))
     thread = Thread("1", "x", jobs, (short, long), 700, held={"s0": 0, "s2": 690})
-    starts = place(thread, busy_for(minutes=720, kitchen=Kitchen()), PRICES).starts
+    starts = place(thread, busy_for(minutes=720, kitchen=Kitchen()))
     assert (starts[0], starts[2]) == (0, 690)
     assert starts[1] == 15
 
@@ -156,12 +225,11 @@ def test_who_wants_the_same_minutes_negotiates_until_nobody_is_in_the_way():
     search = Search(threads, busy, PRICES)
     search.begin()
     search.negotiate(float("inf"))
-    assert busy.short_min == 0
+    assert search.short_min == 0
     # afterwards everything costs what it did
-    assert busy.taken == TAKEN
-    assert not any(line.sought is not None for line in busy.hands)
-    again = sum(own_cost(search, d) for d in search.placed)
-    assert abs(search.cost - again) < 1e-9
+    assert (search.loom.each == busy.unit).all()
+    assert not search.loom.sought.any()
+    assert abs(search.cost - search.loom.own.sum()) < 1e-9
 
 
 def test_one_that_mixes_for_others_gives_way_to_what_suits_them():
@@ -177,4 +245,4 @@ def test_one_that_mixes_for_others_gives_way_to_what_suits_them():
     alone = search.cost
     search.explore(time.monotonic() + 0.5)
     assert search.cost < 0.7 * alone
-    assert busy.short_min == 0
+    assert search.short_min == 0

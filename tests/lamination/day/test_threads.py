@@ -1,9 +1,10 @@
 """A plan as a thread: its tasks, the marks of its rests, and what they cost minute by minute."""
 
+import numpy as np
 import pytest
 
 from bakehouse.demo.teasel_lock import BOATS, DANISH, KITCHEN, MARKET
-from lamination.day.threads import Gap, judged, prices, thread_of, with_marks
+from lamination.day.threads import Gap, judged, thread_of, with_marks
 from lamination.kitchen import Kitchen
 from lamination.plan import starting_plan, work
 from lamination.terms import Family, Machine, Place
@@ -101,7 +102,7 @@ def test_minutes_are_told_by_the_marks(minutes, verdict, tight, outside):
 
 
 def test_the_price_falls_to_the_plan_and_rises_from_it_and_its_slopes_say_the_same():
-    table = prices(WINDOW, 200, 12.0, 0.005)
+    table = np.array([WINDOW.price(t, 12.0, 0.005) for t in range(200)])
     assert table.argmin() == WINDOW.chosen
     steps = table[1:] - table[:-1]
     assert (steps[1:] >= steps[:-1] - 1e-9).all()

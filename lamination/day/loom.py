@@ -1,0 +1,225 @@
+"""A day as arrays, for the compiled loops: its lines, and its threads with where each lies.
+
+A *line* is one thing that can be taken: a shift's hands, a kind of machine, a place. A *sum* is what it
+costs to take so many of a line, summed from the first minute, so that any stretch of it is a difference.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from lamination.day.busy import TAKEN, Busy
+from lamination.day.threads import Gap, Thread
+from lamination.terms.trade import Place
+
+Floats = npt.NDArray[np.float64]
+Ints = npt.NDArray[np.int64]
+Records = npt.NDArray[np.void]
+
+# What somebody fixed gives way only to what cannot be done at all.
+TO_THE_MINUTE = 5_000.0
+_NOBODY, _MOST_PIECES, _FOREVER = -1, 6, 10**9
+_AT_FIRST = 40.0  # of a thread's price: up to where it is looked at first
+
+
+@dataclass(frozen=True)
+class Prices:
+    """What a minute of each compromise weighs. ``linger``: a minute away from what was planned."""
+
+    late: float
+    outside: float
+    early: float
+    early_from: int
+    linger: float
+
+
+@dataclass(frozen=True)
+class Pull:
+    """Where a task was before: leaving it costs ``flat`` at once, and ``each`` for every minute."""
+
+    minute: int
+    flat: float
+    each: float
+
+
+# able: the shifts that do it, a bit each; machine: its line; wished: its row of wishes
+JOB = np.dtype([(n, "i8") for n in ("minutes", "held", "able", "machine", "wished")])
+# the sums and lines of what it lies in: in between, in its first part and in its last; -1: not counted
+GAP = np.dtype([
+    (n, "i8") for n in (
+        "ripens", "pieces", "takes", "first_min", "last_min",
+        "between", "first", "last", "between_line", "first_line", "last_line",
+    )
+])  # fmt: skip
+# trunk: how many tasks its leader does for it; along: its own last task that it does for others, or -1;
+# good and bears: minutes of ripening
+THREAD = np.dtype(
+    [(n, "i8") for n in ("jobs", "trunk", "leader", "along", "done", "ready", "good", "bears")]
+)
+# a rest from low to high minutes long costs so much at its shortest, and slope for each minute more
+PIECE = np.dtype([("low", "i8"), ("high", "i8"), ("slope", "f8"), ("at_low", "f8")])
+PRICE = np.dtype([(n, "f8") for n in ("late", "early", "early_from", "outside")])
+SUM = np.dtype([("line", "i8"), ("many", "i8")])
+
+
+class Loom(NamedTuple):
+    """All of a day that the compiled loops read and write; T threads of up to J tasks, N minutes."""
+
+    there: npt.NDArray[np.int32]  # lines × N: how many there are
+    taken: npt.NDArray[np.int32]  # lines × N: how many are taken
+    each: Floats  # lines: what a missing one costs a minute, as it is asked now
+    unit: Floats  # lines: what it costs truly
+    over: Ints  # lines: minutes that more are taken than there are
+    sought: Floats  # lines × N+1: what a minute costs besides, summed: too many wanted it
+    stale: Ints  # lines: 1 where its sums are not what is taken any more
+    hands: Ints  # 0: the number of its shifts, which are the first lines
+    asked: Records  # sums: of which line, and for how many
+    sums: Floats  # sums × N+1
+    night: Floats  # N+1: what the hour costs
+    nobody: Floats  # N+1: what it costs that nobody is there at all
+    prices: Records  # 1
+    now: Ints  # 0: the minute it is; 1: no task begins earlier that has not begun
+    threads: Records  # T
+    jobs: Records  # T × J
+    gaps: Records  # T × J: what comes after each task
+    pieces: Records  # T × J × 6
+    wishes: Floats  # rows × N+1: what it costs to begin at a minute that is not the wished one
+    done: Ints  # T × J × 2: when a task that has happened began and ended
+    starts: Ints  # T × J
+    shifts: Ints  # T × J
+    free: Ints  # T: the first task that was free to be placed
+    lies: Ints  # T: 1 where it lies in the day
+    own: Floats  # T: what it costs by itself, wherever the others lie
+    alone: (
+        Floats  # T: what it costs at the least where nothing else lies; 0 where that is not known
+    )
+    hint: Floats  # T: what ripening cost where it was too much; below 0 where it is not known
+    limit: Floats  # T: up to which price it is looked at first
+    company: Floats  # N+1: what it costs those that it mixes for when its mixing ends at a minute
+    scratch: Floats  # J+2 × N+1
+
+
+def like() -> Loom:
+    """A loom of nothing, with every array as a loom has it."""
+    flat: dict[str, tuple[int, Any]] = {
+        "there": (2, "i4"), "taken": (2, "i4"), "each": (1, "f8"), "unit": (1, "f8"),
+        "over": (1, "i8"), "sought": (2, "f8"), "stale": (1, "i8"), "hands": (1, "i8"),
+        "asked": (1, SUM), "sums": (2, "f8"), "night": (1, "f8"), "nobody": (1, "f8"),
+        "prices": (1, PRICE), "now": (1, "i8"), "threads": (1, THREAD), "jobs": (2, JOB),
+        "gaps": (2, GAP), "pieces": (3, PIECE), "wishes": (2, "f8"), "done": (3, "i8"),
+        "starts": (2, "i8"), "shifts": (2, "i8"), "free": (1, "i8"), "lies": (1, "i8"),
+        "own": (1, "f8"), "alone": (1, "f8"), "hint": (1, "f8"), "limit": (1, "f8"),
+        "company": (1, "f8"), "scratch": (2, "f8"),
+    }  # fmt: skip
+    return Loom(**{name: np.zeros((1,) * dims, kind) for name, (dims, kind) in flat.items()})
+
+
+def strung(
+    threads: Sequence[Thread],
+    busy: Busy,
+    prices: Prices,
+    *,
+    not_before: int = 0,
+    pulls: Mapping[str, Mapping[str, Pull]] | None = None,
+) -> Loom:
+    """The threads of a day on its loom; none of them lies anywhere yet."""
+    n, lines = busy.minutes, len(busy.there)
+    most = max(len(t.jobs) for t in threads)
+    many = len(threads)
+    asked = [(line, 1) for line in range(lines)]
+    asked += sorted({
+        (busy.lines[p], g.takes)
+        for t in threads for g in t.gaps for p in _places(g) if p in busy.lines and g.takes != 1
+    })  # fmt: skip
+    of = Loom(
+        there=busy.there, taken=busy.taken, each=busy.unit.copy(), unit=busy.unit,
+        over=np.zeros(lines, np.int64), sought=np.zeros((lines, n + 1)), stale=np.ones(lines, np.int64),
+        hands=np.array([len(busy.shifts)]), asked=np.array(asked, SUM), sums=np.zeros((len(asked), n + 1)),
+        night=busy.night, nobody=TAKEN * busy.nobody,
+        prices=np.array([(prices.late, prices.early, prices.early_from, prices.outside)], PRICE),
+        now=np.array([busy.now, not_before]),
+        threads=np.zeros(many, THREAD), jobs=np.zeros((many, most), JOB),
+        gaps=np.zeros((many, most), GAP), pieces=np.zeros((many, most, _MOST_PIECES), PIECE),
+        wishes=np.zeros((1 + sum(len(_wished(t, pulls)) for t in threads), n + 1)),
+        done=np.zeros((many, most, 2), np.int64), starts=np.zeros((many, most), np.int64),
+        shifts=np.zeros((many, most), np.int64), free=np.zeros(many, np.int64),
+        lies=np.zeros(many, np.int64), own=np.zeros(many), alone=np.zeros(many), hint=np.full(many, -1.0),
+        limit=np.full(many, _AT_FIRST), company=np.zeros(n + 1), scratch=np.zeros((most + 2, n + 1)),
+    )  # fmt: skip
+    numbers = {t.dough: i for i, t in enumerate(threads)}
+    row = 1
+    for i, thread in enumerate(threads):
+        of.threads[i] = (
+            len(thread.jobs), thread.trunk if thread.leader else 0,
+            numbers[thread.leader] if thread.leader else _NOBODY,
+            thread.trunk - 1 if thread.trunk and not thread.leader else _NOBODY,
+            len(thread.done), thread.ready, 0, 0,
+        )  # fmt: skip
+        for k, job in enumerate(thread.jobs):
+            machine = busy.lines[job.machine] if job.machine else _NOBODY
+            able = sum(1 << shift for shift in busy.able(job))
+            of.jobs[i, k] = job.minutes, job.held, able, machine, 0
+        of.free[i] = max(len(thread.done), thread.trunk if thread.leader else 0)
+        of.starts[i, : len(thread.done)] = [begun for begun, _ in thread.done]
+        for k, ends in enumerate(thread.done):
+            of.done[i, k] = ends
+        for k, wish in _wished(thread, pulls).items():
+            of.jobs[i, k]["wished"] = row
+            of.wishes[row] = _priced(wish, n)
+            row += 1
+        rest(of, i, thread, busy, prices)
+    return of
+
+
+def rest(of: Loom, i: int, thread: Thread, busy: Busy, prices: Prices) -> None:
+    """Write the rests of a thread, with the marks that they have now."""
+    sums = {(line, many): row for row, (line, many) in enumerate(of.asked.tolist())}
+    good, bears = thread.ripe or (_FOREVER, _FOREVER)
+    of.threads[i]["good"], of.threads[i]["bears"] = good, bears
+    for k, gap in enumerate(thread.gaps):
+        lines = [
+            busy.lines.get(p, _NOBODY) if p else _NOBODY
+            for p in (gap.place, gap.first and gap.first[0], gap.last and gap.last[0])
+        ]
+        rows = [sums.get((line, gap.takes), _NOBODY) for line in lines]
+        pieces = gap.pieces(prices.outside, prices.linger)
+        of.gaps[i, k] = (
+            gap.ripens, len(pieces), gap.takes, gap.first[1] if gap.first else 0,
+            gap.last[1] if gap.last else 0, *rows, *lines,
+        )  # fmt: skip
+        for p, (low, high, slope) in enumerate(pieces):
+            of.pieces[i, k, p] = low, high, slope, gap.price(low, prices.outside, prices.linger)
+
+
+def _places(gap: Gap) -> list[Place]:
+    return [gap.place, *(part[0] for part in (gap.first, gap.last) if part)]
+
+
+def _wished(
+    thread: Thread, pulls: Mapping[str, Mapping[str, Pull]] | None
+) -> dict[int, list[tuple[int, float, float, float]]]:
+    """The tasks that are held to a minute, or pulled to one: minute, at once, each, and at most."""
+    drawn = (pulls or {}).get(thread.dough, {})
+    found: dict[int, list[tuple[int, float, float, float]]] = {}
+    for k, job in enumerate(thread.jobs):
+        if job.step in thread.held:
+            found.setdefault(k, []).append(
+                (thread.held[job.step], 0.0, TO_THE_MINUTE, 60 * TO_THE_MINUTE)
+            )
+        if job.step in drawn:
+            pull = drawn[job.step]
+            found.setdefault(k, []).append((pull.minute, pull.flat, pull.each, np.inf))
+    return found
+
+
+def _priced(wishes: Sequence[tuple[int, float, float, float]], n: int) -> Floats:
+    price = np.zeros(n + 1)
+    for minute, flat, each, most in wishes:
+        away = np.abs(np.arange(n + 1) - minute)
+        price += np.minimum(flat * (away > 0) + each * away, most)
+    return price

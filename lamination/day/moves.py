@@ -1,0 +1,268 @@
+"""Threads taken out of a day and put back, compiled: what a search does thousands of times."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from lamination.day.loom import Ints, Loom
+from lamination.day.loops import (
+    HIGHER,
+    LOOM,
+    backwards,
+    ended,
+    missing,
+    placed,
+    placed_at,
+    rested,
+    ripened,
+    too_ripe,
+)
+from lamination.terms.compiled import compiled, takes
+
+_COMPANY = 50.0  # how much more than usual it may cost others to be mixed at another time
+
+
+@compiled(takes(LOOM, "i8", gives="f8"))
+def least(of: Loom, i: int) -> float:
+    """The most that is proven of what a thread pays: ripeness too has a price, less what is free of it."""
+    thread, outside = of.threads[i], of.prices[0].outside
+    best = -np.inf
+    kept = of.starts[i].copy()
+    for price, free in (
+        (0.0, 0.0), (1.0, 1.0 * thread.good), (outside, thread.good + (outside - 1) * thread.bears)
+    ):  # fmt: skip
+        cost = placed_at(of, i, of.free[i], thread.jobs - 1, -1, price, np.inf) - free
+        if cost > best:
+            best = cost
+            kept[:] = of.starts[i]
+        if ripened(of, i, of.threads[i].jobs - 1) <= thread.good:
+            break
+    of.starts[i] = kept
+    return best
+
+
+@compiled(takes(LOOM, "i8", "i8[::1]", "f8"))
+def accompany(of: Loom, leader: int, others: Ints, most: float) -> None:
+    """What it costs others, each by itself, when the mixing that is done for them ends at a minute.
+
+    More than the least that any minute costs them; what is not within the limit counts as the limit.
+    """
+    n = of.there.shape[1]
+    of.company[:] = 0.0
+    for i in others:
+        if of.threads[i].leader != leader:
+            continue
+        first, last = of.threads[i].trunk, of.threads[i].jobs - 1
+        los, his = np.empty(last + 1, np.int64), np.empty(last + 1, np.int64)
+        limit = min(of.limit[i] + _COMPANY, most + of.alone[i])
+        known = backwards(of, i, first, last, 0, -1, 0.0, limit, los, his)
+        while known < 0 and limit < min(most + of.alone[i], 1e9):
+            limit *= HIGHER
+            known = backwards(of, i, first, last, 0, -1, 0.0, limit, los, his)
+        if known < 0:
+            continue
+        after = of.scratch[last + 1]
+        for t in range(n + 1):
+            of.company[t] += min(after[t], limit) if known <= t <= his[first] else limit
+    of.company[:] -= of.company.min()
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8"))
+def handed(of: Loom, i: int, first: int, last: int) -> None:
+    """Which shift does each of these tasks of a thread: who misses the fewest hands for it.
+
+    What has happened, or is under way, is with who is there now and has most hands free.
+    """
+    n = of.there.shape[1]
+    for k in range(first, last + 1):
+        job = of.jobs[i, k]
+        chosen, least, end = 0, np.inf, of.starts[i, k] + job.minutes
+        if not of.threads[i].done and not (k >= of.free[i] and job.held and job.minutes):
+            of.shifts[i, k] = 0
+            continue
+        free = k >= of.free[i] and job.held and job.minutes
+        now = min(of.now[0], n - 1)
+        for h in range(of.hands[0]):
+            if job.able >> h & 1:
+                short = float(of.taken[h, now] - of.there[h, now])
+                if free:
+                    short = of.sums[h, end] - of.sums[h, of.starts[i, k]] if end <= n else np.inf
+                if short < least:
+                    chosen, least = h, short
+        of.shifts[i, k] = chosen
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8"))
+def take(of: Loom, line: int, start: int, end: int, many: int) -> None:
+    """Take so many of a line from one minute to another; a negative number gives back."""
+    for t in range(max(start, 0), min(end, of.taken.shape[1])):
+        of.taken[line, t] += many
+    of.stale[line] = 1
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8"))
+def put(of: Loom, i: int, first: int, last: int, sign: int) -> None:
+    """Put tasks of a thread into the day where they are to lie, or take them out with ``sign`` -1.
+
+    What has happened takes nothing any more, and what is under way takes what it does from now on.
+    """
+    now = of.now[0]
+    for k in range(max(first, of.threads[i].trunk), min(last + 2, of.threads[i].jobs)):
+        start, end, job = of.starts[i, k], ended(of, i, k), of.jobs[i, k]
+        if k:
+            gap = of.gaps[i, k - 1]
+            begun = max(ended(of, i, k - 1), now)
+            a, b = min(begun + gap.first_min, start), start - gap.last_min
+            many = sign * gap.takes
+            if start > begun:
+                if gap.first_line >= 0:
+                    take(of, gap.first_line, begun, a, many)
+                if gap.between_line >= 0:
+                    take(of, gap.between_line, a, b, many)
+                if gap.last_line >= 0:
+                    take(of, gap.last_line, max(b, begun), start, many)
+        start = max(start, now)
+        if end > start and k <= last:
+            if job.held:
+                take(of, of.shifts[i, k], start, end, sign)
+            if job.machine >= 0:
+                take(of, job.machine, start, end, sign)
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"))
+def owed(of: Loom, i: int, first: int, last: int) -> float:
+    """What tasks of a thread cost by themselves, with the rests around them, wherever the others lie."""
+    thread, prices, cost = of.threads[i], of.prices[0], 0.0
+    for k in range(first, min(last + 2, thread.jobs)):
+        start, job = of.starts[i, k], of.jobs[i, k]
+        if k:
+            cost += rested(of, i, k - 1, start - ended(of, i, k - 1))
+        if k <= last:
+            end = start + job.minutes
+            cost += of.night[end] - of.night[start] + of.wishes[job.wished, start]
+            if not job.held:
+                cost += of.nobody[end] - of.nobody[start]
+    if last + 1 == thread.jobs:
+        end = ended(of, i, last)
+        cost += prices.late * max(end - thread.ready, 0)
+        cost += prices.early * max(thread.ready - prices.early_from - end, 0.0)
+    return cost
+
+
+@compiled(takes(LOOM, "i8"))
+def lay(of: Loom, i: int) -> None:
+    """Say of a thread that it lies where its starts say, and what it costs by itself."""
+    last = of.threads[i].jobs - 1
+    of.own[i] = owed(of, i, of.free[i], last) + too_ripe(of, i, ripened(of, i, last))
+    of.lies[i] = 1
+
+
+@compiled(takes(LOOM, "i8", "i8"))
+def whole(of: Loom, i: int, sign: int) -> None:
+    """Put a whole thread where its starts say, or take it out with ``sign`` -1."""
+    put(of, i, 0, of.threads[i].jobs - 1, sign)
+    of.lies[i] = 0
+    if sign > 0:
+        lay(of, i)
+
+
+@compiled(takes(LOOM, "f8", "i8"))
+def want(of: Loom, more: float, lines: int) -> None:
+    """Minutes that more take than there are, of the first so many lines, cost so much more from here on."""
+    for line in range(lines):
+        if of.over[line]:
+            paid = 0.0
+            for t in range(of.there.shape[1]):
+                paid += more * max(of.taken[line, t] - of.there[line, t], 0)
+                of.sought[line, t + 1] += paid
+        of.stale[line] = 1
+
+
+@compiled(takes(LOOM, gives="f8"))
+def cost(of: Loom) -> float:
+    """What the whole day costs as it lies."""
+    found = missing(of)
+    for i in range(len(of.threads)):
+        if of.lies[i]:
+            found += of.own[i]
+    return found
+
+
+@compiled(takes(LOOM))
+def weigh(of: Loom) -> None:
+    """What every thread costs at the least where nothing lies; without what another mixes for it."""
+    missing(of)
+    for i in range(len(of.threads)):
+        thread, of.alone[i] = of.threads[i], 0.0
+        if thread.done:
+            continue
+        if thread.leader < 0:
+            of.alone[i] = least(of, i)
+            continue
+        los, his, limit, known = (
+            np.empty(thread.jobs, np.int64),
+            np.empty(thread.jobs, np.int64),
+            1.0,
+            -1,
+        )
+        while known < 0 and limit < 1e9:
+            limit *= HIGHER
+            known = backwards(of, i, thread.trunk, thread.jobs - 1, 0, -1, 0.0, limit, los, his)
+        if known >= 0:
+            of.alone[i] = of.scratch[thread.jobs][known : his[thread.trunk] + 1].min()
+
+
+@compiled(takes(LOOM, "i8[::1]", "i8[:,::1]", "i8[::1]", "f8", gives="f8"))
+def again(of: Loom, order: Ints, parts: Ints, company: Ints, most: float) -> float:
+    """Take threads out and put them back one by one where each costs least; what the day costs then.
+
+    ``parts``: of each the first and the last task that may go elsewhere. One that mixes for others, where
+    ``company`` is 1, is put where it costs least with them: each of those that come later in the order, as
+    if the others of them were not there. Infinite where the day would come to cost more than ``most``:
+    then it is as it was.
+    """
+    lay_there = of.lies[order]
+    starts, shifts, own = of.starts[order], of.shifts[order], of.own[order]
+    # what stays of each is paid in any case, and of a whole one what it costs at the least
+    fixed, alone = np.zeros(len(order)), np.zeros(len(order))
+    for o in range(len(order)):
+        i, first, last = order[o], parts[o, 0], parts[o, 1]
+        if lay_there[o]:
+            put(of, i, first, last, -1)
+            of.lies[i] = 0
+        if first == of.free[i] and last + 1 == of.threads[i].jobs:
+            alone[o] = of.alone[i]
+        else:
+            fixed[o] = owed(of, i, of.free[i], of.threads[i].jobs - 1) - owed(of, i, first, last)
+    back = 0
+    for o in range(len(order)):
+        i, first, last = order[o], parts[o, 0], parts[o, 1]
+        if of.threads[i].leader >= 0 and first == of.free[i]:
+            for k in range(of.threads[i].done, first):
+                of.starts[i, k] = of.starts[of.threads[i].leader, k]
+        budget = most - cost(of) - fixed[o:].sum() - alone[o + 1 :].sum()
+        if budget <= 0:
+            break
+        along = of.threads[i].along if company[o] else -1
+        if along >= 0:
+            accompany(of, i, order[o + 1 :], budget)
+        if placed(of, i, first, last, along, budget) == np.inf:
+            break
+        if not lay_there[o]:
+            first = 0  # what is done, or under way, is put there with it once
+        handed(of, i, first, last)
+        put(of, i, first, last, 1)
+        lay(of, i)
+        back += 1
+    found = cost(of) if back == len(order) else np.inf
+    if found <= most:
+        return found
+    for q in range(back):
+        put(of, order[q], parts[q, 0] if lay_there[q] else 0, parts[q, 1], -1)
+    for q in range(len(order)):
+        i = order[q]
+        of.starts[i], of.shifts[i], of.own[i] = starts[q], shifts[q], own[q]
+        if lay_there[q]:
+            put(of, i, parts[q, 0], parts[q, 1], 1)
+        of.lies[i] = lay_there[q]
+    return np.inf
