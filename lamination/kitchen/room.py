@@ -49,7 +49,8 @@ class Furnished:
     """One of them as it stands: ``many`` beside each other, each of two sides, mm.
 
     ``there``: false for a machine this bakehouse has not. ``rows``: the keys of its few values, the
-    first ones its size.
+    first ones its size where it is ``sized``; ``holds``: of these the one
+    that says how many places it has, one below another.
     """
 
     what: Fixture
@@ -62,6 +63,8 @@ class Furnished:
     many: int
     there: bool
     rows: tuple[str, ...]
+    sized: bool
+    holds: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,12 +86,24 @@ Sized = Callable[[Values], tuple[float, float]]
 
 
 @dataclass(frozen=True, slots=True)
+class _Larger:
+    """The same values, some of them larger: what follows them shows."""
+
+    values: Values
+    keys: tuple[str, ...]
+
+    def __getitem__(self, key: str) -> float:
+        return self.values[key] + (key in self.keys)
+
+
+@dataclass(frozen=True, slots=True)
 class _Known:
     rows: tuple[str, ...]
     size: Sized
     at: tuple[float, float]
     count: str | None = None
     needs: str | None = None  # the row that is nothing where there is none
+    holds: str | None = None  # the row that says how many places it has
 
 
 def _by(length: str, width: str, more: float = _FRAME_MM) -> Sized:
@@ -144,11 +159,13 @@ _KNOWN: dict[Fixture, _Known] = {
         ("shelf.length_mm", "shelf.width_mm", "fridge.c", "fridge.film", "fridge.holds"),
         _by("shelf.length_mm", "shelf.width_mm", 60),
         (1_900, 300),
+        holds="fridge.holds",
     ),
     Fixture.FREEZER: _Known(
         ("shelf.length_mm", "shelf.width_mm", "freezer.c", "freezer.film", "freezer.holds"),
         _by("shelf.length_mm", "shelf.width_mm", 60),
         (3_000, 300),
+        holds="freezer.holds",
     ),
     Fixture.BUTTERS: _Known(
         ("plaque.length_mm", "plaque.width_mm", "plaque.mass_g", "butter.at_lock_in_c",
@@ -171,12 +188,14 @@ _KNOWN: dict[Fixture, _Known] = {
         ("proofer.trays", "proofer.c", "proofer.follows_pct", "proofer.at_room_c", "proofer.film"),
         _by("bake_tray.length_mm", "bake_tray.width_mm"),
         (5_100, 1_700),
+        holds="proofer.trays",
     ),
     Fixture.OVEN: _Known(
         ("oven.trays", "oven.count", "oven.fan_less_k", "oven.fan_minutes_pct"),
         _by("bake_tray.length_mm", "bake_tray.width_mm", 250),
         (4_900, 2_900),
         "oven.count",
+        holds="oven.trays",
     ),
 }  # fmt: skip
 
@@ -205,6 +224,8 @@ def room_of(values: Values, spots: tuple[Spot, ...] = ()) -> Room:
                 many=max(round(values[known.count]), 1) if known.count else 1,
                 there=known.needs is None or values[known.needs] > 0,
                 rows=known.rows,
+                sized=known.size(_Larger(values, known.rows)) != (length, width),
+                holds=known.holds,
             )
         )
     long = max(t.x_mm + t.length_mm * (1 if t.turned else t.many) for t in things)

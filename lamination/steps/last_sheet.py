@@ -151,7 +151,7 @@ def _on_leaves(here: Here[LastSheet]) -> Iterator[Note]:
             f"{layers.butter} butter layers; {family.said} usually has {say(out.low)} to "
             f"{say(out.high)}. "
             + ("Another fold adds leaves." if few else "One fold less keeps them apart."),
-            values=[Value("butter_layers", layers.butter, "")], plan_field="steps",
+            values=[Value("butter_layers", layers.butter, "", leaves=True)], plan_field="steps",
         )  # fmt: skip
     out = unusual(family, kitchen, "butter_um", layers.butter_um)
     if out and not layers.estimate:
@@ -163,7 +163,7 @@ def _on_leaves(here: Here[LastSheet]) -> Iterator[Note]:
         yield here.note(
             "butter-leaf", "mind", f"Butter leaves {out.side} the usual",
             f"{um(layers.butter_um)} each; usually {um(out.low)} to {um(out.high)}. {text}",
-            "roll_to_mm", values=[Value("butter_um", layers.butter_um, "µm")],
+            "roll_to_mm", values=[Value("butter_um", layers.butter_um, "µm", leaves=True)],
         )  # fmt: skip
     grain = kitchen["thinnest_leaf_um"]
     if under(layers.dough_um, grain):
@@ -171,9 +171,9 @@ def _on_leaves(here: Here[LastSheet]) -> Iterator[Note]:
             "nominal", "know", "Leaves in name",
             f"A dough leaf of {um(layers.dough_um)} is thinner than a large starch grain (about "
             f"{um(grain)}): the count is nominal.",
-            values=[Value("dough_um", layers.dough_um, "µm")],
+            values=[Value("dough_um", layers.dough_um, "µm", leaves=True)],
         )  # fmt: skip
-    count = [Value("butter_layers", layers.butter, "")]
+    count = [Value("butter_layers", layers.butter, "", leaves=True)]
     if layers.estimate:
         yield here.note(
             "count", "know", f"About {layers.butter} butter layers",
@@ -203,7 +203,7 @@ def _on_coverage(here: Here[LastSheet]) -> Iterator[Note]:
             "coverage", "mind", "Bare edges folded in",
             f"{say(layers.full_pct)} % of the sheet has all {layers.butter} butter layers: "
             f"{_because(here)} The map of the leaves shows where.",
-            values=[Value("full_pct", layers.full_pct, "%")],
+            values=[Value("full_pct", layers.full_pct, "%", leaves=True)],
         )  # fmt: skip
     uneven = here.step.uneven_pct or any(s.uneven_pct for _, s, _ in here.all_of(Turn))
     if over(made.thickest_mm, made.thickness_mm * _EVEN) and uneven:

@@ -33,11 +33,12 @@ class Fix:
 
 @dataclass(frozen=True, slots=True)
 class Value:
-    """A number a note speaks of, with its unit, by a name of its own."""
+    """A number a note speaks of, with its unit, by a name of its own; ``leaves``: it is the leaves'."""
 
     name: str
     value: float
     unit: str
+    leaves: bool = False
 
 
 @dataclass(frozen=True, slots=True)

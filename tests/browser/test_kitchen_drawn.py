@@ -67,6 +67,56 @@ def test_a_thing_stays_where_it_was_put(person):
     expect(oven).to_have_attribute("transform", there)
 
 
+def keeps(page, press):
+    """Press something that changes the kitchen, and wait until the house has it."""
+    with page.expect_response(
+        lambda r: r.url.endswith("/api/kitchen") and r.request.method == "PUT"
+    ) as kept:
+        press()
+    assert kept.value.ok
+
+
+def test_a_kitchen_is_set_up_from_its_drawing(person):
+    """Bench, small sheeter, domestic fridge and two butters, without leaving the drawing."""
+    page = person(path="/kitchen")
+    was = page.request.get("/api/kitchen").json()
+    before = {"yours": was["yours"], "ingredients": was["ingredients"], "revision": 0}
+    change = page.get_by_role("button", name="Change it")
+
+    def size(name, values):
+        thing(page, name).click()
+        form = page.get_by_role("form", name=f"{name}: values")
+        for label, value in values.items():
+            field = form.get_by_role("textbox", name=label)
+            field.fill(value)
+            field.press("Tab")
+        keeps(page, change.click)
+
+    size("Bench", {"Bench length": "1,8 m", "Bench width": "70 cm"})
+    size("Sheeter", {"Sheeter, both tables": "1200", "Sheeter belt, width": "400"})
+    thing(page, "Fridge").click()
+    places = page.get_by_role("slider", name="Packages the fridge holds")
+    pull(Mouse(page), places, 4, along="y")
+    keeps(page, change.click)
+    thing(page, "Butter shelf").click()
+    for name in ("Towpath butter", "Sluice butter"):
+        page.get_by_label("Another butter, like").select_option(index=1)
+        page.get_by_role("textbox", name="Name", exact=True).fill(name)
+        keeps(page, page.get_by_role("button", name="Save").click)
+        page.get_by_role("button", name="Close").click()
+        expect(page.get_by_role("button", name=re.compile(f"^{name}"))).to_be_visible()
+    assert grave(page) == []
+    page.reload()
+    thing(page, "Fridge").click()
+    expect(places).to_have_attribute("aria-valuenow", "4")
+    assert thing(page, "Bench").get_attribute("aria-label") == "Bench, 1800 by 700 mm"
+    # as it was, for whoever comes next
+    before["revision"] = page.request.get("/api/kitchen").json()["revision"]
+    token = next(c["value"] for c in page.context.cookies() if c["name"] == "csrftoken")
+    back = page.request.put("/api/kitchen", data=before, headers={"X-CSRFToken": token})
+    assert back.ok, back.text()
+
+
 def test_on_a_phone_it_is_as_wide_as_its_screen(person):
     page = person(path="/kitchen", width=390, height=844)
     expect(thing(page, "Bench")).to_be_visible()

@@ -48,6 +48,20 @@ def test_a_thing_is_as_large_as_its_rows_and_stands_where_it_was_put():
     assert thing(kitchen.changed({"sheeter.belt_width_mm": 500}), Fixture.SHEETER).there
 
 
+def test_what_has_places_says_which_of_its_rows_counts_them():
+    holds = {t.what: t.holds for t in Kitchen().room().things if t.holds}
+    assert set(holds) == {Fixture.FRIDGE, Fixture.FREEZER, Fixture.PROOFER, Fixture.OVEN}
+    for what, row in holds.items():
+        assert row in thing(Kitchen(), what).rows
+        assert DEFAULTS[row].high > DEFAULTS[row].low
+
+
+def test_only_what_follows_its_rows_is_pulled_larger():
+    sized = {t.what for t in Kitchen().room().things if t.sized}
+    assert {Fixture.BENCH, Fixture.SHEETER, Fixture.PINS, Fixture.FRIDGE} <= sized
+    assert not sized & {Fixture.BUTTERS, Fixture.SCALES, Fixture.MIXER}
+
+
 def test_moving_a_thing_works_nothing_anew():
     kitchen = Kitchen()
     moved = replace(kitchen, spots=(Spot(Fixture.OVEN, 100, 100),))

@@ -11,10 +11,16 @@ import written from "./written/panels.json";
 
 const kitchen = written.kitchen as unknown as Schemas["KitchenView"];
 
-function Bakehouse(props: { keep?: () => void; place?: () => void; readOnly?: boolean }) {
-  const { keep = vi.fn(), place = vi.fn(), readOnly = false } = props;
-  const { room, table, yours } = kitchen;
-  return <RoomPlan {...{ room, table, yours, keep, place, readOnly }} />;
+function Bakehouse(props: {
+  keep?: () => void;
+  place?: () => void;
+  ingredients?: (own: Schemas["Ingredient"][]) => void;
+  readOnly?: boolean;
+}) {
+  const { keep = vi.fn(), place = vi.fn(), ingredients = vi.fn(), readOnly = false } = props;
+  const { room, table, yours, library } = kitchen;
+  const butters = { own: kitchen.ingredients, library, keep: ingredients };
+  return <RoomPlan {...{ room, table, yours, keep, place, readOnly, butters }} />;
 }
 
 it("a thing is chosen where it stands, and what a change would change is said before it is made", async () => {
@@ -57,6 +63,44 @@ it("a thing is moved by keys and turned, and what stands there otherwise stays",
   expect(place.mock.lastCall?.[0].find((s: Schemas["Spot"]) => s.what === "oven").turned).toBe(
     true,
   );
+});
+
+it("places are taken hold of from the front, and none below none", async () => {
+  serve({ "POST /api/plans/affected": () => [] });
+  const keep = vi.fn();
+  const { hand } = show(<Bakehouse keep={keep} />);
+  await hand.click(screen.getByRole("button", { name: /^Fridge,/ }));
+  const holds = screen.getByRole("slider", { name: /^Packages the fridge holds/ });
+  const there = Number(holds.getAttribute("aria-valuenow"));
+  holds.focus();
+  await hand.keyboard("{ArrowUp}{ArrowUp}{ArrowUp}");
+  await hand.click(await screen.findByRole("button", { name: "Change it" }));
+  expect(keep).toHaveBeenCalledWith(expect.objectContaining({ "fridge.holds": there + 3 }));
+  await hand.click(screen.getByRole("button", { name: /^Oven,/ }));
+  const trays = screen.getByRole("slider", { name: "Trays the oven takes" });
+  trays.focus();
+  await hand.keyboard("{Home}");
+  expect(trays.getAttribute("aria-valuenow")).toBe("1");
+  await hand.click(screen.getByRole("button", { name: /^Bench,/ }));
+  expect(screen.queryByRole("slider", { name: /holds|takes/ })).toBeNull();
+});
+
+it("a butter is added on its shelf, where one sees what the others bear", async () => {
+  const ingredients = vi.fn();
+  const { hand } = show(<Bakehouse ingredients={ingredients} />);
+  await hand.click(screen.getByRole("button", { name: /^Butter shelf,/ }));
+  expect(screen.getAllByRole("img", { name: /^Breaks below/ }).length).toBeGreaterThan(2);
+  const like = screen.getByRole("combobox", { name: "Another butter, like" });
+  const option = like.querySelectorAll("option")[1] as HTMLOptionElement;
+  await hand.selectOptions(like, option);
+  const name = screen.getByRole("textbox", { name: "Name" });
+  await hand.clear(name);
+  await hand.type(name, "Towpath butter");
+  await hand.click(screen.getByRole("button", { name: "Save" }));
+  const kept = ingredients.mock.lastCall?.[0] as Schemas["Ingredient"][];
+  expect(kept).toHaveLength(kitchen.ingredients.length + 1);
+  expect(kept.at(-1)).toMatchObject({ name: "Towpath butter", kind: "fat" });
+  expect(kept.at(-1)?.window?.oils_c).toBeGreaterThan(15);
 });
 
 it("who only reads moves nothing", async () => {

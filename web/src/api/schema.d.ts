@@ -1964,7 +1964,7 @@ export interface components {
          * @description One of them as it stands: ``many`` beside each other, each of two sides, mm.
          *
          *     ``there``: false for a machine this bakehouse has not. ``rows``: the keys of its few values, the
-         *     first ones its size.
+         *     first ones its size where it is ``sized``; ``holds``: of these the one that says how many places it has, one below another.
          */
         Furnished: {
             what: components["schemas"]["Fixture"];
@@ -1986,6 +1986,10 @@ export interface components {
             there: boolean;
             /** Rows */
             rows: string[];
+            /** Sized */
+            sized: boolean;
+            /** Holds */
+            holds?: string | null;
         };
         /**
          * Ingredient
@@ -3546,7 +3550,7 @@ export interface components {
         };
         /**
          * Value
-         * @description A number a note speaks of, with its unit, by a name of its own.
+         * @description A number a note speaks of, with its unit, by a name of its own; ``leaves``: it is the leaves'.
          */
         Value: {
             /** Name */
@@ -3555,6 +3559,11 @@ export interface components {
             value: number;
             /** Unit */
             unit: string;
+            /**
+             * Leaves
+             * @default false
+             */
+            leaves: boolean;
         };
         /**
          * WashFigures

@@ -15,23 +15,44 @@ type Ingredient = Schemas["Ingredient"];
 
 const PARTS = ["water", "protein", "fat", "carbohydrate", "ash", "sugar"] as const;
 
-interface Props {
+export interface Props {
   own: Ingredient[];
   library: Ingredient[];
   keep: (ingredients: Ingredient[]) => void;
 }
 
-/** This bakery's own ingredients, with what they are made of; each starts from one of the library. */
-export function Ingredients({ own, library, keep }: Props) {
+/** An ingredient of the bakery's own that is being written: begun from one of the library, or changed. */
+export function useWritten({ own, library, keep }: Props) {
   const [draft, setDraft] = useState<{ at: number; what: Ingredient } | null>(null);
-  const { figure } = useSaying();
-  const { options } = useTrade();
   const from = (key: string) => {
     const like = library.find((i) => i.key === key);
     if (!like) return;
     const name = `My ${like.name.toLowerCase()}`;
     setDraft({ at: own.length, what: { ...like, name, key: freeKey(name, own) } });
   };
+  const form = draft && (
+    <IngredientForm
+      at={draft.at}
+      what={draft.what}
+      change={(what) => setDraft({ ...draft, what })}
+      keep={() => {
+        const next = [...own];
+        next[draft.at] = draft.what;
+        keep(next);
+      }}
+      close={() => setDraft(null)}
+      kept={JSON.stringify(own[draft.at]) === JSON.stringify(draft.what)}
+    />
+  );
+  const change = (at: number) => own[at] && setDraft({ at, what: own[at] });
+  return { form, from, change };
+}
+
+/** This bakery's own ingredients, with what they are made of; each starts from one of the library. */
+export function Ingredients({ own, library, keep }: Props) {
+  const { form, from, change } = useWritten({ own, library, keep });
+  const { figure } = useSaying();
+  const { options } = useTrade();
   return (
     <fieldset className={classes.group} id="ingredients">
       <legend>Your own ingredients</legend>
@@ -43,7 +64,7 @@ export function Ingredients({ own, library, keep }: Props) {
               .map((p) => `${p} ${figure("share", what.composition[`${p}_pct`])} %`)
               .join(", ")}
           </small>
-          <Button variant="default" size="xs" onClick={() => setDraft({ at: i, what })}>
+          <Button variant="default" size="xs" onClick={() => change(i)}>
             Change
           </Button>
           <Button
@@ -56,20 +77,7 @@ export function Ingredients({ own, library, keep }: Props) {
           </Button>
         </div>
       ))}
-      {draft ? (
-        <IngredientForm
-          at={draft.at}
-          what={draft.what}
-          change={(what) => setDraft({ ...draft, what })}
-          keep={() => {
-            const next = [...own];
-            next[draft.at] = draft.what;
-            keep(next);
-          }}
-          close={() => setDraft(null)}
-          kept={JSON.stringify(own[draft.at]) === JSON.stringify(draft.what)}
-        />
-      ) : (
+      {form ?? (
         <NativeSelect
           aria-label="Add an ingredient like"
           value=""

@@ -131,6 +131,11 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           readOnly={me.role !== "head"}
           keep={(next) => send({ yours: next })}
           place={(spots) => send({ spots })}
+          butters={{
+            own: ingredients,
+            library,
+            keep: (next) => send({ ingredients: next }),
+          }}
         />
       )}
       <Values table={shown} readOnly={me.role !== "head"} set={set} reset={reset} />

@@ -10,6 +10,9 @@ import { type Grip, linear, useHand } from "@/drawings/hands";
 import { useSaying } from "@/measures/likes";
 import { RowInput } from "@/measures/RowInput";
 import { capital } from "@/measures/words";
+import { ButterShelf } from "./ButterShelf";
+import { Front } from "./Front";
+import type { Props as Ingredients } from "./Ingredients";
 import classes from "./RoomPlan.module.css";
 import { type Drawn, Thing } from "./Thing";
 
@@ -24,6 +27,8 @@ interface Props {
   readOnly: boolean;
   keep: (yours: Record<string, number>) => void;
   place: (spots: Spot[]) => void;
+  /** The bakery's own ingredients, those that are known to all, and what keeps them. */
+  butters: Ingredients;
 }
 
 const FEW = 4; // rows that stand at once; the others one press away
@@ -32,7 +37,7 @@ const GRID_MM = 50;
 
 const spotOf = ({ what, x_mm, y_mm, turned }: Fixture): Spot => ({ what, x_mm, y_mm, turned });
 
-export function RoomPlan({ room, table, yours, readOnly, keep, place }: Props) {
+export function RoomPlan({ room, table, yours, readOnly, keep, place, butters }: Props) {
   const { ref, width } = useElementSize();
   const [chosen, choose] = useState<string>("bench");
   // What is tried here is drawn at once and kept when it is said so.
@@ -157,6 +162,7 @@ export function RoomPlan({ room, table, yours, readOnly, keep, place }: Props) {
           yours={yours}
           readOnly={readOnly}
           set={tryOut}
+          butters={butters}
           turn={() => put(thing.what, { turned: !thing.turned })}
           leave={() => setTried({})}
           keep={() => {
@@ -187,7 +193,7 @@ function edges(
   put: (key: string, v: number) => void,
   rows: Map<string, Row>,
 ): Grip[] {
-  return t.rows.slice(0, 2).flatMap((key, i): Grip[] => {
+  return t.rows.slice(0, t.sized ? 2 : 0).flatMap((key, i): Grip[] => {
     const row = rows.get(key);
     if (row?.unit !== "mm" || !/length|width|longest/.test(key)) return [];
     const along = (i === 0) !== t.turned;
@@ -216,6 +222,7 @@ interface PanelProps {
   tried: Record<string, number>;
   yours: Record<string, number>;
   readOnly: boolean;
+  butters: Ingredients;
   set: (key: string, value: number) => void;
   turn: () => void;
   keep: () => void;
@@ -223,10 +230,23 @@ interface PanelProps {
 }
 
 /** The few values of a thing, where they come from, and what a change of them would change. */
-function ThingPanel({ thing, rows, tried, yours, readOnly, set, turn, keep, leave }: PanelProps) {
+function ThingPanel({
+  thing,
+  rows,
+  tried,
+  yours,
+  readOnly,
+  butters,
+  set,
+  turn,
+  keep,
+  leave,
+}: PanelProps) {
   const { words } = useSaying();
   const [all, setAll] = useState(false);
   const would = Object.keys(tried).length > 0;
+  const holds = rows.find((r) => r.key === thing.holds);
+  const usual = rows.find((r) => r.key === "butter.usual");
   const affected = useQuery({
     queryKey: ["affected", yours, tried],
     queryFn: ({ signal }) =>
@@ -235,65 +255,77 @@ function ThingPanel({ thing, rows, tried, yours, readOnly, set, turn, keep, leav
     staleTime: Number.POSITIVE_INFINITY,
   });
   return (
-    <form
-      className={classes.panel}
-      aria-label={`${thing.said}: values`}
-      onSubmit={(e) => e.preventDefault()}
-    >
+    <div className={classes.panel}>
       <h2>
         {thing.said} {thing.many > 1 && <small className="quiet">{thing.many} of them</small>}
       </h2>
-      {!thing.there && (
-        <p className="quiet">There is none yet. Give it a width, and it stands here.</p>
-      )}
-      <fieldset disabled={readOnly} className={classes.rows}>
-        {rows.slice(0, all ? rows.length : FEW).map((row) => (
-          <RowInput
-            key={row.key}
-            row={{
-              ...row,
-              value: tried[row.key] ?? row.value,
-              origin: row.key in tried ? "tried" : row.origin,
-            }}
-            set={set}
-          />
-        ))}
-      </fieldset>
-      {rows.length > FEW && (
-        <Button variant="subtle" size="xs" color="dark" onClick={() => setAll(!all)}>
-          {all ? "Fewer" : `${rows.length - FEW} more`}
-        </Button>
-      )}
       {thing.what === "butters" && (
-        <p>
-          <a href="#ingredients">The butters on it, and your own</a>
-        </p>
+        <ButterShelf
+          {...butters}
+          readOnly={readOnly}
+          usual={usual?.choices[Math.round(usual.value)]}
+        />
       )}
-      {would ? (
-        <div className={classes.would} role="status">
-          <h3>Before you change it</h3>
-          {affected.isPending && <p className="quiet">Every plan is being worked.</p>}
-          {affected.data?.length === 0 && <p>No plan would be another.</p>}
-          {affected.data?.map((plan) => (
-            <p key={plan.id}>
-              <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
-              {plan.says.map((text) => (
-                <span key={text}>{words(text)} </span>
-              ))}
-            </p>
+      <form aria-label={`${thing.said}: values`} onSubmit={(e) => e.preventDefault()}>
+        {!thing.there && (
+          <p className="quiet">There is none yet. Give it a width, and it stands here.</p>
+        )}
+        {holds && (
+          <Front
+            key={holds.key}
+            label={holds.label}
+            path={`yours.${holds.key}`}
+            value={tried[holds.key] ?? holds.value}
+            kept={holds.value}
+            limits={[holds.low, holds.high]}
+            cold={thing.what === "fridge" || thing.what === "freezer"}
+            put={readOnly ? undefined : (v) => set(holds.key, v)}
+          />
+        )}
+        <fieldset disabled={readOnly} className={classes.rows}>
+          {rows.slice(0, all ? rows.length : FEW).map((row) => (
+            <RowInput
+              key={row.key}
+              row={{
+                ...row,
+                value: tried[row.key] ?? row.value,
+                origin: row.key in tried ? "tried" : row.origin,
+              }}
+              set={set}
+            />
           ))}
-          <Button onClick={keep}>Change it</Button>{" "}
-          <Button variant="default" onClick={leave}>
-            Leave it
+        </fieldset>
+        {rows.length > FEW && (
+          <Button variant="subtle" size="xs" color="dark" onClick={() => setAll(!all)}>
+            {all ? "Fewer" : `${rows.length - FEW} more`}
           </Button>
-        </div>
-      ) : (
-        !readOnly && (
-          <Button variant="default" size="xs" onClick={turn}>
-            Turn it by a quarter
-          </Button>
-        )
-      )}
-    </form>
+        )}
+        {would ? (
+          <div className={classes.would} role="status">
+            <h3>Before you change it</h3>
+            {affected.isPending && <p className="quiet">Every plan is being worked.</p>}
+            {affected.data?.length === 0 && <p>No plan would be another.</p>}
+            {affected.data?.map((plan) => (
+              <p key={plan.id}>
+                <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
+                {plan.says.map((text) => (
+                  <span key={text}>{words(text)} </span>
+                ))}
+              </p>
+            ))}
+            <Button onClick={keep}>Change it</Button>{" "}
+            <Button variant="default" onClick={leave}>
+              Leave it
+            </Button>
+          </div>
+        ) : (
+          !readOnly && (
+            <Button variant="default" size="xs" onClick={turn}>
+              Turn it by a quarter
+            </Button>
+          )
+        )}
+      </form>
+    </div>
   );
 }

@@ -14,13 +14,11 @@ const WORDS: Record<Schemas["Note"]["tone"], string> = {
   good: "Good",
 };
 const MOST = 4;
-/** Numbers that are the leaves' own. */
-const OF_LEAVES = new Set(["butter_layers", "butter_um", "dough_um", "full_pct"]);
 
 /** What a note speaks of: its field, and the leaves where it says their numbers. */
 const spokenOf = ({ field, values }: Schemas["Note"]) => [
   ...(field ? [field] : []),
-  ...(values.some((v) => OF_LEAVES.has(v.name)) ? [LEAVES] : []),
+  ...(values.some((v) => v.leaves) ? [LEAVES] : []),
 ];
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
