@@ -26,20 +26,20 @@ def missing(of: Loom) -> float:
     found = 0.0
     for line in range(len(of.there)):
         if of.stale[line]:
+            there, taken, sought = of.there[line], of.taken[line], of.sought[line]
             over = 0
-            for t in range(of.there.shape[1]):
-                over += max(of.taken[line, t] - of.there[line, t], 0)
+            for t in range(len(there)):
+                over += max(taken[t] - there[t], 0)
             of.over[line] = over
+            each, unit = of.each[line], of.unit[line]
             for a in range(len(of.asked)):
                 if of.asked[a].line == line:
-                    many = of.asked[a].many
-                    paid = 0.0
-                    for t in range(of.there.shape[1]):
-                        there, taken = of.there[line, t], of.taken[line, t]
-                        short = max(taken + many - there, 0) - max(taken - there, 0)
+                    many, sums, paid = of.asked[a].many, of.sums[a], 0.0
+                    for t in range(len(there)):
+                        short = max(taken[t] + many - there[t], 0) - max(taken[t] - there[t], 0)
                         # an hour that nobody has is never cheap
-                        paid += short * (of.each[line] if there > 0 else of.unit[line])
-                        of.sums[a, t + 1] = paid + of.sought[line, t + 1]
+                        paid += short * (each if there[t] > 0 else unit)
+                        sums[t + 1] = paid + sought[t + 1]
             of.stale[line] = 0
         found += of.unit[line] * of.over[line]
     return found

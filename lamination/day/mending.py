@@ -29,6 +29,11 @@ class Change:
     says: str
 
 
+def worst(gives: Sequence[Give]) -> list[Give]:
+    """Of the dearest compromises those that more of something might mend."""
+    return [give for give in gives[:_MOST] if give.code in _MENDED]
+
+
 def mended(
     day: Day,
     kitchen: Kitchen,
@@ -44,9 +49,7 @@ def mended(
     """
     found = list(gives)
     tried: dict[str, float] = {}
-    for n, give in enumerate(found[:_MOST]):
-        if give.code not in _MENDED:
-            continue
+    for give in worst(gives):
         best: tuple[float, str] | None = None
         for change in changes(day, kitchen, give):
             if time.monotonic() > until:
@@ -57,7 +60,7 @@ def mended(
             if saves >= (1 - _HELPS) * give.weighs and (best is None or saves > best[0]):
                 best = saves, change.says
         if best:
-            found[n] = replace(give, mend=f"{best[1]} would mend it.")
+            found[found.index(give)] = replace(give, mend=f"{best[1]} would mend it.")
     return tuple(found)
 
 

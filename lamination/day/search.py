@@ -36,7 +36,7 @@ _WORSE = 0.03  # of the cost: how much worse the search may step to get on
 _FOR_ITSELF = 0.15  # how often one that mixes for others is put where it costs least by itself
 # of a negotiation: what a taken minute costs at first, how that rises, what stays, and how often at most
 _CHEAP, _DEARER, _WANTED, _ROUNDS = (0.1, 0.5), 1.2, 0.3, 60
-_SMOOTHED, _LEAST_S = 0.4, 0.05  # of its time: how long what it found is made better
+_SMOOTHED, _LEAST_S = 2.0, 0.05  # of its time: how long what it found is made better
 _IDLE = 60  # tries without a better day before it goes on from the best again
 
 
@@ -70,7 +70,7 @@ class Search:
         self.number = {t.dough: i for i, t in enumerate(threads)}
         self.busy, self.prices = busy, prices
         self.loom = strung(threads, busy, prices, not_before=not_before, pulls=pulls)
-        moves().weigh(self.loom)
+        self.weigh()
         self.chance = random.Random(seed)
         self.followers: dict[str, list[str]] = {}
         for thread in threads:
@@ -119,8 +119,16 @@ class Search:
         """Take a thread out."""
         moves().whole(self.loom, self.number[dough], -1)
 
+    def weigh(self) -> None:
+        """Say of every thread what it costs at the least: what the search need not look for."""
+        kept = self.as_it_lies()
+        for dough in self.placed:
+            self.take(dough)
+        moves().weigh(self.loom)
+        self.restore(kept)
+
     def again(self, dough: str, thread: Thread) -> None:
-        """The same thread with other marks, where it lies."""
+        """The same thread with other marks, where it lies; what it costs at the least is not known then."""
         self.threads[dough] = thread
         i = self.number[dough]
         rests_of(self.loom, i, thread, self.busy, self.prices)

@@ -19,7 +19,7 @@ from lamination.day.busy import Busy, Placed, coloured, spans
 from lamination.day.day import Day, Dough, Happened, Prefer
 from lamination.day.gives import Figures, Give, gives_of
 from lamination.day.loom import Prices, Pull
-from lamination.day.mending import mended
+from lamination.day.mending import mended, worst
 from lamination.day.search import Search, look
 from lamination.day.threads import LINGER, Thread, thread_of, with_marks
 from lamination.day.told import Hours, ReadyAt, Resting, Shifted, Task, Timetable
@@ -35,7 +35,7 @@ from lamination.warmth.follow import follow
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
 _PROVING = 0.05  # of the time: to raise the bound
-_EXPLORED = 0.25  # of the time: looked for from the beginning, again and again
+_EXPLORED = 0.7  # of the time: looked for from the beginning, again and again
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _MENDING = 0.12  # of the time: to try what would mend the worst of it
 _TRIES = 6
@@ -95,7 +95,7 @@ def arranged(
     if seconds > 0:
         # a little of the time goes into what it must cost at the least, and what would mend it
         mending = _MENDING * seconds
-        if not arranging.told(0.0).gives:
+        if not worst(arranging.told(0.0).gives):
             mending = 0.0
             look(arranging.searches, began, began + seconds * (1 - _PROVING), stop)
         arranging.prove(began + seconds - mending, stop)
@@ -190,6 +190,8 @@ class _Arranging:
             ]
             for search in self.searches:
                 search.again(dough, with_marks(thread, windows, lasted))
+        for search in self.searches:
+            search.weigh()
         return complete
 
     def mended(self, found: Timetable, until: float) -> tuple[Give, ...]:
