@@ -1964,7 +1964,8 @@ export interface components {
          * @description One of them as it stands: ``many`` beside each other, each of two sides, mm.
          *
          *     ``there``: false for a machine this bakehouse has not. ``rows``: the keys of its few values, the
-         *     first ones its size where it is ``sized``; ``holds``: of these the one that says how many places it has, one below another.
+         *     first ones its size where it is ``sized``; ``holds``: of these the one
+         *     that says how many places it has, one below another.
          */
         Furnished: {
             what: components["schemas"]["Fixture"];
