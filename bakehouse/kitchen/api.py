@@ -74,7 +74,7 @@ _WORDED: dict[str, type[Worded]] = {
 class KitchenView:
     """The whole table with its origins, what is this bakery's own, and every ingredient there is.
 
-    ``butters``: keys of what can be locked in.
+    ``butters``: keys of what can be locked in; ``usual``: of the one that new plans lock in.
     """
 
     revision: int
@@ -84,6 +84,7 @@ class KitchenView:
     library: list[Ingredient]
     cards: list[OwnCard]
     butters: list[str]
+    usual: str
     room: Room
 
 
@@ -148,6 +149,7 @@ def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
         list(LIBRARY),
         list(kitchen.cards),
         [what.key for what in everything if what.locks_in],
+        kitchen.butter,
         kitchen.room(),
     )
 

@@ -31,15 +31,12 @@ class Placed:
     free: int = 0
 
 
+@dataclass(frozen=True, slots=True)
 class Line:
     """One thing that can be taken: how many there are at every minute, and how many are taken."""
 
-    def __init__(self, there: Counts, taken: Counts) -> None:
-        self.there, self.taken = there, taken
-
-    def take(self, start: int, end: int, many: int) -> None:
-        """Take so many from one minute to another; a negative number gives back."""
-        self.taken[max(start, 0) : max(end, 0)] += many
+    there: Counts
+    taken: Counts
 
 
 class Busy:

@@ -233,18 +233,8 @@ def backwards(
         lo = hi = of.starts[i, last + 1]
         then[last + 1, lo] = 0.0
         lies_until(of, i, last, lo, hi, then[last + 1])
-        lo = rests_before(
-            of,
-            i,
-            last,
-            ripening,
-            limit,
-            then[last + 1],
-            lo,
-            hi,
-            begin + of.jobs[i, last].minutes,
-            after,
-        )
+        ends = begin + of.jobs[i, last].minutes
+        lo = rests_before(of, i, last, ripening, limit, then[last + 1], lo, hi, ends, after)
         lies_from(of, i, last, lo, hi, after)
     else:
         if prices.early > 0 and limit < np.inf:
@@ -252,9 +242,8 @@ def backwards(
         if prices.late > 0 and limit < np.inf:
             hi = min(thread.ready + int(limit / prices.late) + 1, n)
         for t in range(lo, hi + 1):
-            after[t] = prices.late * max(t - thread.ready, 0) + prices.early * max(
-                early_from - t, 0
-            )
+            late, early = max(t - thread.ready, 0), max(early_from - t, 0)
+            after[t] = prices.late * late + prices.early * early
     for k in range(last, first - 1, -1):
         if k == along:
             for t in range(lo, hi + 1):
@@ -358,7 +347,8 @@ def placed(of: Loom, i: int, first: int, last: int, along: int, most: float) -> 
             continue
         cost = placed_at(of, i, first, last, along, RIPENING[p], np.inf)
         minutes = ripened(of, i, end)
-        cost += too_ripe(of, i, minutes) - RIPENING[p] * minutes
+        # what ripens it after these tasks was not given a price
+        cost += too_ripe(of, i, minutes) - RIPENING[p] * ripened(of, i, min(last + 1, end))
         if cost < best:
             best = cost
             kept[:] = of.starts[i]

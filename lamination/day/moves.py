@@ -199,12 +199,8 @@ def weigh(of: Loom) -> None:
         if thread.leader < 0:
             of.alone[i] = least(of, i)
             continue
-        los, his, limit, known = (
-            np.empty(thread.jobs, np.int64),
-            np.empty(thread.jobs, np.int64),
-            1.0,
-            -1,
-        )
+        los, his = np.empty(thread.jobs, np.int64), np.empty(thread.jobs, np.int64)
+        limit, known = 1.0, -1
         while known < 0 and limit < 1e9:
             limit *= HIGHER
             known = backwards(of, i, thread.trunk, thread.jobs - 1, 0, -1, 0.0, limit, los, his)

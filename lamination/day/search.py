@@ -3,7 +3,8 @@
 A timetable is there at once: one thread after another, each where it costs least beside those that are
 there. Putting one back is exact, so that what the search has to find is only who gives way to whom. That
 is negotiated: all may lie where they like, and minutes that too many want get dearer until nobody is in
-another's way. What comes of it is made better by taking some out and putting them back in another order.
+another's way. What comes of it is made better by taking some out, or parts of some, and putting them back
+in another order.
 """
 
 from __future__ import annotations
@@ -27,10 +28,8 @@ from lamination.day.threads import Thread
 _One = TypeVar("_One")
 
 _MOST_OUT = 4  # threads taken out at once
-_MOST_BETWEEN, _FAR = (
-    4,
-    (30.0, 240.0),
-)  # threads at once between two moments, and how far those lie, min
+_MOST_BETWEEN = 4  # threads of which parts are taken out at once
+_FAR = 30.0, 240.0  # how far from its middle the stretch reaches that the parts lie in, min
 _WHOLE = 0.4  # how often whole threads are taken out
 _WORSE = 0.03  # of the cost: how much worse the search may step to get on
 _FOR_ITSELF = 0.15  # how often one that mixes for others is put where it costs least by itself
@@ -227,10 +226,10 @@ class Search:
                 now, idle = best, 0
             most = now + _WORSE * best * self.chance.random() ** 4
             parts = {} if self.chance.random() < _WHOLE else self._between()
-            if not parts:
-                cost = self.put(*self._shuffled(self._chosen()), for_others=True, most=most)
-            else:
+            if parts:
                 cost = self.put(*self._shuffled([*parts]), parts=parts, most=most)
+            else:
+                cost = self.put(*self._shuffled(self._chosen()), for_others=True, most=most)
             if cost <= most:
                 now = cost
                 if now < best - 1e-6:
@@ -259,7 +258,8 @@ class Search:
         """Some threads to take out: near each other in time, dear ones more often; with who follows."""
         of, doughs = self.loom, list(self.threads)
         first = self.chance.choices(doughs, (1.0 + of.own).tolist())[0]
-        away = np.abs(self._middles() - self._middles()[self.number[first]]).tolist()
+        middles = self._middles()
+        away = np.abs(middles - middles[self.number[first]]).tolist()
         near = sorted(
             (d for d in doughs if d != first),
             key=lambda d: away[self.number[d]] * self.chance.uniform(0.2, 1.8),
@@ -296,9 +296,8 @@ class Search:
         """The middle of what is free of every thread."""
         of, all_of = self.loom, np.arange(len(self.loom.threads))
         last = of.threads["jobs"] - 1
-        middles: Floats = (
-            of.starts[all_of, last] + of.starts[all_of, np.minimum(of.free, last)]
-        ) / 2
+        begun = of.starts[all_of, np.minimum(of.free, last)]
+        middles: Floats = (begun + of.starts[all_of, last]) / 2
         return middles
 
 

@@ -19,7 +19,8 @@ function Bakehouse(props: {
 }) {
   const { keep = vi.fn(), place = vi.fn(), ingredients = vi.fn(), readOnly = false } = props;
   const { room, table, yours, library } = kitchen;
-  const butters = { own: kitchen.ingredients, library, keep: ingredients };
+  const { butters: keys, usual } = kitchen;
+  const butters = { own: kitchen.ingredients, library, keys, usual, keep: ingredients };
   return <RoomPlan {...{ room, table, yours, keep, place, readOnly, butters }} />;
 }
 

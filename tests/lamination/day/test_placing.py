@@ -66,9 +66,9 @@ def more(line, each):
 def test_no_other_minute_is_cheaper(lengths, rests, ready, by_others, in_fridge):
     busy = busy_for()
     for start, long in by_others:
-        busy.hands[0].take(start, start + long, 1)
+        busy.hands[0].taken[start : start + long] += 1
     for start, long in in_fridge:
-        busy.places[Place.FRIDGE].take(start, start + long, 1)
+        busy.places[Place.FRIDGE].taken[start : start + long] += 1
     jobs = tuple(
         Job(f"s{k}", f"S{k}", d, Chapter.TURNS, Machine.MIXER if k == 0 else None, True)
         for k, d in enumerate(lengths)
@@ -112,7 +112,7 @@ def test_a_step_that_was_held_begins_at_its_minute_unless_that_cannot_be():
     assert place(thread, busy_for())[1] == 12
     # nobody is there at that minute
     taken_then = busy_for()
-    taken_then.hands[0].take(10, 16, 1)
+    taken_then.hands[0].taken[10:16] += 1
     assert place(thread, taken_then)[1] not in range(10, 16)
 
 
@@ -187,7 +187,7 @@ def test_a_part_of_a_thread_goes_elsewhere_and_the_rest_stays():
     cost = search.put("1")
     starts = search.placed["1"].starts
     # somebody comes into the way of the second task
-    busy.hands[0].take(starts[1], starts[1] + 2, 1)
+    busy.hands[0].taken[starts[1] : starts[1] + 2] += 1
     search.loom.stale[:] = 1
     assert search.cost > cost + TAKEN
     after = search.put("1", parts={"1": (1, 2)})
@@ -195,6 +195,24 @@ def test_a_part_of_a_thread_goes_elsewhere_and_the_rest_stays():
     assert (now[0], now[3]) == (starts[0], starts[3])
     assert now[1] != starts[1]
     assert after < TAKEN
+
+
+def test_a_part_of_a_thread_that_gets_too_ripe_behind_it_is_not_put_worse():
+    """The last rest is much too long and stays: a shorter one before it would cost more than it spares."""
+    jobs = tuple(Job(f"s{k}", f"S{k}", 1, Chapter.TURNS, None, True) for k in range(4))
+    fridge = replace(gap("s0", 6, 0, 0), ripens=True)
+    gaps = (
+        fridge,
+        gap("s1", 3, 0, 0),
+        replace(fridge, step="s2", possible_until=None, good_until=None),
+    )
+    thread = Thread("1", "x", jobs, gaps, 33, ripe=(8, 9))
+    search = Search([thread], busy_for(kitchen=Kitchen()), replace(PRICES, outside=2))
+    search.loom.starts[0] = [0, 7, 11, 31]
+    search.restore((*search.as_it_lies()[:2], np.array([1])))
+    before = search.cost
+    assert search.put("1", parts={"1": (1, 1)}) <= before
+    assert search.placed["1"].starts == (0, 7, 11, 31)
 
 
 def test_searches_side_by_side_go_on_from_the_best_of_them():

@@ -2028,7 +2028,7 @@ export interface components {
          * KitchenView
          * @description The whole table with its origins, what is this bakery's own, and every ingredient there is.
          *
-         *     ``butters``: keys of what can be locked in.
+         *     ``butters``: keys of what can be locked in; ``usual``: of the one that new plans lock in.
          */
         KitchenView: {
             /** Revision */
@@ -2047,6 +2047,8 @@ export interface components {
             cards: components["schemas"]["OwnCard"][];
             /** Butters */
             butters: string[];
+            /** Usual */
+            usual: string;
             room: components["schemas"]["Room"];
         };
         /**

@@ -11,25 +11,31 @@ const SCALE = [4, 28] as const; // °C, from where to where
 const TICKS = [5, 10, 15, 20, 25];
 const [WIDE, HIGH] = [260, 20];
 
-const lockable = (all: Ingredient[]) => all.filter((i) => i.kind === "fat" && i.window);
 const at = (c: number) =>
   (WIDE * (Math.min(Math.max(c, SCALE[0]), SCALE[1]) - SCALE[0])) / (SCALE[1] - SCALE[0]);
+
+/** What is written of own ingredients, and which of all can be locked in; and the one new plans begin with. */
+export interface Butters extends Props {
+  keys: readonly string[];
+  usual: string;
+}
 
 export function ButterShelf({
   own,
   library,
   keep,
+  keys,
   usual,
   readOnly,
-}: Props & { usual?: string; readOnly: boolean }) {
+}: Butters & { readOnly: boolean }) {
   const { form, from, change } = useWritten({ own, library, keep });
-  const butters = lockable(library);
+  const butters = library.filter((i) => keys.includes(i.key));
   if (form) return <div className={classes.written}>{form}</div>;
   return (
     <section className={classes.shelf} aria-label="The butters on the shelf">
       {own.map(
         (butter, i) =>
-          lockable([butter]).length > 0 && (
+          keys.includes(butter.key) && (
             <button
               type="button"
               key={butter.key}
@@ -45,9 +51,7 @@ export function ButterShelf({
       {butters.map((butter) => (
         <div key={butter.key} className={classes.butter}>
           {butter.name}{" "}
-          {butter.name.toLowerCase() === usual && (
-            <small className="quiet">new plans lock it in</small>
-          )}
+          {butter.key === usual && <small className="quiet">new plans lock it in</small>}
           <Works butter={butter} />
         </div>
       ))}

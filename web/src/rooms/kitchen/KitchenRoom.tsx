@@ -134,6 +134,8 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           butters={{
             own: ingredients,
             library,
+            keys: kitchen.data.butters,
+            usual: kitchen.data.usual,
             keep: (next) => send({ ingredients: next }),
           }}
         />

@@ -10,9 +10,8 @@ import { type Grip, linear, useHand } from "@/drawings/hands";
 import { useSaying } from "@/measures/likes";
 import { RowInput } from "@/measures/RowInput";
 import { capital } from "@/measures/words";
-import { ButterShelf } from "./ButterShelf";
+import { ButterShelf, type Butters } from "./ButterShelf";
 import { Front } from "./Front";
-import type { Props as Ingredients } from "./Ingredients";
 import classes from "./RoomPlan.module.css";
 import { type Drawn, Thing } from "./Thing";
 
@@ -27,8 +26,7 @@ interface Props {
   readOnly: boolean;
   keep: (yours: Record<string, number>) => void;
   place: (spots: Spot[]) => void;
-  /** The bakery's own ingredients, those that are known to all, and what keeps them. */
-  butters: Ingredients;
+  butters: Butters;
 }
 
 const FEW = 4; // rows that stand at once; the others one press away
@@ -222,7 +220,7 @@ interface PanelProps {
   tried: Record<string, number>;
   yours: Record<string, number>;
   readOnly: boolean;
-  butters: Ingredients;
+  butters: Butters;
   set: (key: string, value: number) => void;
   turn: () => void;
   keep: () => void;
@@ -246,7 +244,6 @@ function ThingPanel({
   const [all, setAll] = useState(false);
   const would = Object.keys(tried).length > 0;
   const holds = rows.find((r) => r.key === thing.holds);
-  const usual = rows.find((r) => r.key === "butter.usual");
   const affected = useQuery({
     queryKey: ["affected", yours, tried],
     queryFn: ({ signal }) =>
@@ -259,13 +256,7 @@ function ThingPanel({
       <h2>
         {thing.said} {thing.many > 1 && <small className="quiet">{thing.many} of them</small>}
       </h2>
-      {thing.what === "butters" && (
-        <ButterShelf
-          {...butters}
-          readOnly={readOnly}
-          usual={usual?.choices[Math.round(usual.value)]}
-        />
-      )}
+      {thing.what === "butters" && <ButterShelf {...butters} readOnly={readOnly} />}
       <form aria-label={`${thing.said}: values`} onSubmit={(e) => e.preventDefault()}>
         {!thing.there && (
           <p className="quiet">There is none yet. Give it a width, and it stands here.</p>
