@@ -6,7 +6,7 @@ import type { Schemas } from "@/api/client";
 import type { Row } from "@/rooms/kitchen/found";
 import { RangeBand } from "@/rooms/kitchen/RangeBand";
 import { RoomPlan } from "@/rooms/kitchen/RoomPlan";
-import { serve, show } from "./screen";
+import { refuse, serve, show } from "./screen";
 import written from "./written/panels.json";
 
 const kitchen = written.kitchen as unknown as Schemas["KitchenView"];
@@ -84,6 +84,24 @@ it("places are taken hold of from the front, and none below none", async () => {
   expect(trays.getAttribute("aria-valuenow")).toBe("1");
   await hand.click(screen.getByRole("button", { name: /^Bench,/ }));
   expect(screen.queryByRole("slider", { name: /holds|takes/ })).toBeNull();
+});
+
+it("what cannot be is said beside its field before it is changed, and what was typed stays", async () => {
+  const keep = vi.fn();
+  serve({
+    "POST /api/plans/affected": () => refuse(422, "yours.oven.trays", "Must be from 1 to 100."),
+  });
+  const { hand } = show(<Bakehouse keep={keep} />);
+  await hand.click(screen.getByRole("button", { name: /^Oven,/ }));
+  const trays = screen.getByRole<HTMLInputElement>("textbox", { name: "Trays the oven takes" });
+  await hand.clear(trays);
+  await hand.type(trays, "0");
+  await hand.tab();
+  expect(await screen.findByText("Must be from 1 to 100.")).toBeTruthy();
+  expect(trays.value).toBe("0");
+  expect(screen.queryByText("not counted")).toBeNull();
+  await hand.click(screen.getByRole("button", { name: "Change it" }));
+  expect(keep).not.toHaveBeenCalled();
 });
 
 it("a butter is added on its shelf, where one sees what the others bear", async () => {

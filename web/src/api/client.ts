@@ -28,6 +28,10 @@ export class Problem extends Error {
   }
 }
 
+/** What was refused, in a sentence by the field it is about; nothing where it failed for another reason. */
+export const byField = (error: unknown): Record<string, string> =>
+  error instanceof Problem ? Object.fromEntries(error.faults.map((f) => [f.field, f.message])) : {};
+
 /** The server did not answer at all. */
 export class Offline extends Error {
   constructor() {

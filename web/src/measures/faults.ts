@@ -37,6 +37,3 @@ export function useUnread() {
   );
   return useMemo(() => ({ unread: paths.length > 0, tell }), [paths, tell]);
 }
-
-export const byField = (faults: { field: string; message: string }[]): Record<string, string> =>
-  Object.fromEntries(faults.map((f) => [f.field, f.message]));

@@ -4,7 +4,7 @@ import { IconArrowBackUp, IconArrowForwardUp } from "@tabler/icons-react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from "react-router";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { api, byField, got, type Schemas } from "@/api/client";
 import { queries, usePlans } from "@/api/queries";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
@@ -109,10 +109,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
     ["mod+Z", draft.undo],
     ["mod+shift+Z", draft.redo],
   ]);
-  const faults = useMemo(() => {
-    const found = work.error instanceof Problem ? work.error.faults : [];
-    return Object.fromEntries(found.map((f) => [f.field, f.message]));
-  }, [work.error]);
+  const faults = useMemo(() => byField(work.error), [work.error]);
   const set = (part: Partial<Order>, path: string) => draft.change({ ...order, ...part }, path);
   const setDough = (i: number, dough: Schemas["Ordered"], path: string) =>
     set({ doughs: order.doughs.map((d, j) => (j === i ? dough : d)) }, `doughs[${i}].${path}`);

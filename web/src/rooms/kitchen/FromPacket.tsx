@@ -2,9 +2,9 @@
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { api, byField, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
-import { byField, FaultsContext } from "@/measures/faults";
+import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import classes from "./KitchenRoom.module.css";
@@ -32,7 +32,7 @@ export function FromPacket({ like, take }: Props) {
     mutationFn: () => got(api.POST("/api/kitchen/label", { body: { label, like } })),
     onSuccess: (found) => take(found.composition),
   });
-  const faults = byField(read.error instanceof Problem ? read.error.faults : []);
+  const faults = byField(read.error);
   const named = Object.keys(faults).some((field) => field.startsWith("label."));
   return (
     <details className={classes.packet}>

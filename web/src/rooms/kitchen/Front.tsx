@@ -45,7 +45,7 @@ export function Front({ label, path, value, kept, limits, cold, put }: Props) {
         <svg width={WIDE} height={HIGH} viewBox={`0 0 ${WIDE} ${HIGH}`} aria-hidden="true">
           <rect x={SIDE} y={TOP} width={WIDE - 2 * SIDE} height={HIGH - TOP - 4} rx={3} />
           <path d={places.join(" ")} />
-          {value === 0 && (
+          {value === 0 && limits[0] === 0 && (
             <text x={WIDE / 2} y={HIGH / 2} textAnchor="middle">
               not counted
             </text>

@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { type ReactNode, useRef, useState } from "react";
 import { useOutletContext, useSearchParams } from "react-router";
-import { api, got, Problem, type Schemas, sendFile } from "@/api/client";
+import { api, byField, got, type Schemas, sendFile } from "@/api/client";
 import { queries, sentence, useKitchen } from "@/api/queries";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
@@ -43,13 +43,13 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
   // what is there stays when the house is not to be reached for a while
   if (!kitchen.data) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
   const { table, ingredients, library, cards, room } = kitchen.data;
-  const found = change.error instanceof Problem ? change.error.faults : [];
-  const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
+  const faults = byField(change.error);
+  const refused = Object.keys(faults).length > 0;
   // What is on its way, or was refused, stays where it was typed; what found nobody to take it goes out
   // with the next change.
   const tried = change.isIdle || change.isSuccess ? {} : change.variables.yours;
   const shown = table.map((r) => ({ ...r, value: tried[r.key] ?? r.value }));
-  const untaken = change.isError && found.length === 0;
+  const untaken = change.isError && !refused;
   const base = untaken
     ? change.variables
     : { yours: kitchen.data.yours, ingredients, revision: kitchen.data.revision };
@@ -115,7 +115,7 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           {sentence(fromFile.error)}
         </div>
       )}
-      {change.isError && found.length === 0 && (
+      {untaken && (
         <div className="bar mind" role="alert">
           <span>{sentence(change.error)}</span>
           <Button variant="default" onClick={() => change.mutate(change.variables)}>
@@ -126,7 +126,7 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
       {!sought && (
         <RoomPlan
           room={room}
-          table={table}
+          table={shown}
           yours={yours}
           readOnly={me.role !== "head"}
           keep={(next) => send({ yours: next })}

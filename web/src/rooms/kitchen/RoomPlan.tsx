@@ -2,11 +2,13 @@
 import { Button } from "@mantine/core";
 import { useElementSize } from "@mantine/hooks";
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useContext, useRef, useState } from "react";
 import { Link } from "react-router";
-import { api, got, type Schemas } from "@/api/client";
+import { api, byField, got, type Schemas } from "@/api/client";
+import { sentence } from "@/api/queries";
 import { Hands } from "@/drawings/Handle";
 import { type Grip, linear, useHand } from "@/drawings/hands";
+import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { RowInput } from "@/measures/RowInput";
 import { capital } from "@/measures/words";
@@ -243,6 +245,7 @@ function ThingPanel({
   const { words } = useSaying();
   const [all, setAll] = useState(false);
   const would = Object.keys(tried).length > 0;
+  const standing = rows.slice(0, all ? rows.length : FEW);
   const holds = rows.find((r) => r.key === thing.holds);
   const affected = useQuery({
     queryKey: ["affected", yours, tried],
@@ -251,6 +254,9 @@ function ThingPanel({
     enabled: would,
     staleTime: Number.POSITIVE_INFINITY,
   });
+  // what cannot be is said beside its field, before anybody changes it
+  const refused = byField(affected.error);
+  const faults = { ...useContext(FaultsContext), ...refused };
   return (
     <div className={classes.panel}>
       <h2>
@@ -273,19 +279,21 @@ function ThingPanel({
             put={readOnly ? undefined : (v) => set(holds.key, v)}
           />
         )}
-        <fieldset disabled={readOnly} className={classes.rows}>
-          {rows.slice(0, all ? rows.length : FEW).map((row) => (
-            <RowInput
-              key={row.key}
-              row={{
-                ...row,
-                value: tried[row.key] ?? row.value,
-                origin: row.key in tried ? "tried" : row.origin,
-              }}
-              set={set}
-            />
-          ))}
-        </fieldset>
+        <FaultsContext.Provider value={faults}>
+          <fieldset disabled={readOnly} className={classes.rows}>
+            {standing.map((row) => (
+              <RowInput
+                key={row.key}
+                row={{
+                  ...row,
+                  value: tried[row.key] ?? row.value,
+                  origin: row.key in tried ? "tried" : row.origin,
+                }}
+                set={set}
+              />
+            ))}
+          </fieldset>
+        </FaultsContext.Provider>
         {rows.length > FEW && (
           <Button variant="subtle" size="xs" color="dark" onClick={() => setAll(!all)}>
             {all ? "Fewer" : `${rows.length - FEW} more`}
@@ -304,7 +312,12 @@ function ThingPanel({
                 ))}
               </p>
             ))}
-            <Button onClick={keep}>Change it</Button>{" "}
+            {affected.isError && !standing.some((row) => `yours.${row.key}` in refused) && (
+              <p role="alert">{sentence(affected.error)}</p>
+            )}
+            <Button onClick={keep} disabled={Object.keys(refused).length > 0}>
+              Change it
+            </Button>{" "}
             <Button variant="default" onClick={leave}>
               Leave it
             </Button>

@@ -2,7 +2,7 @@
 import { Button, PasswordInput, TextInput } from "@mantine/core";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { api, byField, got, type Schemas } from "@/api/client";
 import { queries, sentence } from "@/api/queries";
 import { Mark } from "@/app/Mark";
 import { FaultsContext } from "@/measures/faults";
@@ -23,8 +23,7 @@ export function FirstStart() {
     event.preventDefault();
     begin.mutate({ code, username, password, rows: own });
   };
-  const found = begin.error instanceof Problem ? begin.error.faults : [];
-  const faults = Object.fromEntries(found.map((f) => [f.field, f.message]));
+  const faults = byField(begin.error);
   return (
     <FaultsContext.Provider value={faults}>
       <main className={classes.page}>
@@ -69,7 +68,7 @@ export function FirstStart() {
               set={(key, value) => setOwn({ ...own, [key]: value })}
             />
           ))}
-          {begin.error && found.every((f) => !f.field) ? (
+          {begin.error && Object.keys(faults).every((field) => !field) ? (
             <p role="alert">{sentence(begin.error)}</p>
           ) : null}
           <Button type="submit" size="md" loading={begin.isPending}>

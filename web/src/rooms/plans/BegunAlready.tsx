@@ -1,9 +1,8 @@
 import { Button, Modal, NativeSelect } from "@mantine/core";
 import { useState } from "react";
-import { Problem } from "@/api/client";
+import { byField } from "@/api/client";
 import { sentence } from "@/api/queries";
 import type { Worked } from "@/api/steps";
-import { byField } from "@/measures/faults";
 import { MomentInput } from "@/measures/MomentInput";
 import { useStartRun } from "@/offline/useStartRun";
 import { houseTime } from "@/wire/clock";
@@ -21,7 +20,7 @@ export function BegunAlready({ planId, worked, opened, close }: Props) {
   const [stop, setStop] = useState(stops[0]?.key ?? "");
   const [at, setAt] = useState(() => new Date(houseTime()).toISOString());
   const start = useStartRun();
-  const faults = byField(start.error instanceof Problem ? start.error.faults : []);
+  const faults = byField(start.error);
   const named = faults["begun.stop"] ?? faults["begun.at"];
   return (
     <Modal opened={opened} onClose={close} title="Begun already?">

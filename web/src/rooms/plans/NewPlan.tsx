@@ -1,11 +1,11 @@
 import { Button, Checkbox, TextInput } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useRef, useState } from "react";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { api, byField, got, Problem, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { useTrade } from "@/api/trade";
 import { Choice } from "@/measures/Choice";
-import { byField, FaultsContext, UnreadContext, useUnread } from "@/measures/faults";
+import { FaultsContext, UnreadContext, useUnread } from "@/measures/faults";
 import { MeasureInput } from "@/measures/MeasureInput";
 import classes from "./NewPlan.module.css";
 
@@ -40,7 +40,7 @@ export function NewPlan({ onMade, onClose }: Props) {
       ),
     onSuccess: onMade,
   });
-  const faults = byField(make.error instanceof Problem ? make.error.faults : []);
+  const faults = byField(make.error);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     // What cannot be read makes no plan: the field is where to look.

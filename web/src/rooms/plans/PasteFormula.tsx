@@ -1,9 +1,8 @@
 import { Button, Modal, Textarea } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { api, byField, got, type Schemas } from "@/api/client";
 import { sentence, useKitchen } from "@/api/queries";
-import { byField } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import classes from "./PasteFormula.module.css";
 
@@ -35,7 +34,7 @@ export function PasteFormula({ plan, close, change }: Props) {
   const read = useMutation({
     mutationFn: (body: { text: string }) => got(api.POST("/api/formula/pasted", { body })),
   });
-  const faults = byField(read.error instanceof Problem ? read.error.faults : []);
+  const faults = byField(read.error);
   const found = read.data;
   return (
     <Modal opened onClose={close} title="Formula from a list" size={640}>

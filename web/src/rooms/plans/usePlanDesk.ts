@@ -1,12 +1,11 @@
 /** A plan that is open: its draft, its sheets, its warmth today, and which stop is chosen. */
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { api, byField, got, type Schemas } from "@/api/client";
 import { queries, useWorked } from "@/api/queries";
 import { madeAt, type Plan, withStep } from "@/api/steps";
 import { useToday, useWarmth } from "@/cold/useWarmth";
 import { useDraft } from "@/drafts/useDraft";
-import { byField } from "@/measures/faults";
 import type { PanelProps } from "@/steps/parts/props";
 import { useBegins } from "./clockTimes";
 import { useAmend } from "./useAmend";
@@ -45,10 +44,7 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
   const warmth = useWarmth(plan, today, whatIf).data;
   const [query, setQuery] = useSearchParams();
   const [begins] = useBegins(saved.id);
-  const faults = useMemo(
-    () => byField(work.error instanceof Problem ? work.error.faults : []),
-    [work.error],
-  );
+  const faults = useMemo(() => byField(work.error), [work.error]);
   const worked = work.data ?? asSaved.data;
   const minded = useMemo(
     () =>
