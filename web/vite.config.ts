@@ -42,5 +42,13 @@ export default defineConfig({
     },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
-  test: { include: ["tests/**/*.test.{ts,tsx}"] },
+  test: {
+    include: ["tests/**/*.test.{ts,tsx}"],
+    pool: "threads",
+    maxWorkers: 2,
+    setupFiles: ["tests/patience.ts"],
+    expect: { poll: { timeout: 20_000 } },
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+  },
 });

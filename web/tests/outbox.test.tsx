@@ -86,7 +86,7 @@ it("without a connection it waits here, and goes out by itself", async () => {
   await waitFor(() => expect(result.current.lostSince).not.toBeNull());
   expect(await inTheBox()).toHaveLength(1);
   serve({ ...LOOK, [SAY]: () => nowAfter(1) });
-  await waitFor(() => expect(result.current.waiting).toHaveLength(0), { timeout: 5000 });
+  await waitFor(() => expect(result.current.waiting).toHaveLength(0));
   expect(result.current.lostSince).toBeNull();
 }, 10_000);
 
@@ -153,7 +153,7 @@ it("undo of what is on its way is said as well, and not swallowed", async () => 
   await waitFor(() => expect(sent).toHaveLength(1));
   await act(() => result.current.undo());
   answer();
-  await waitFor(() => expect(sent).toHaveLength(2), { timeout: 5000 });
+  await waitFor(() => expect(sent).toHaveLength(2));
   expect(sent[1]?.events[0]).toMatchObject({ kind: "undo", target: sent[0]?.events[0]?.id });
 });
 
@@ -199,7 +199,7 @@ it("a run that was started without a connection starts later, as of then, before
   window.dispatchEvent(new Event("online"));
   leave = lookAfter();
   window.dispatchEvent(new Event("online"));
-  await waitFor(async () => expect(await inTheBox()).toEqual([]), { timeout: 5000 });
+  await waitFor(async () => expect(await inTheBox()).toEqual([]));
   expect(asked.map((a) => a.what)).toEqual(["POST /api/runs", SAY]);
   expect(asked[0]?.body).toEqual(start);
 }, 10_000);

@@ -92,7 +92,7 @@ it("the builders' page shows every drawing of a plan, each by its name", async (
     "POST /api/warmth": () => warmth,
   });
   show(<Drawings />);
-  await screen.findByText("warmth", undefined, { timeout: 5000 });
+  await screen.findByText("warmth");
   for (const stop of worked.strip) expect(screen.getByText(`${stop.name}: glyph`)).toBeTruthy();
   const figures = document.querySelectorAll("figure");
   for (const figure of figures) {
