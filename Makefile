@@ -64,7 +64,7 @@ $(STAMPS)/loops: lamination/heat/stepping.py lamination/day/loom.py lamination/d
 	@touch $@
 
 api-types: $(STAMPS)/dev $(STAMPS)/npm
-	@$(PY) manage.py export_openapi_schema --api bakehouse.api.api --output web/openapi.json
+	@$(PY) manage.py openapi > web/openapi.json
 	@cd web && npm run -s api-types >/dev/null
 
 # What the front end's tests read of the core; and every sentence it can say.

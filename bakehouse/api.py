@@ -20,6 +20,7 @@ from pydantic import BaseModel
 from bakehouse.bounded import MOST_FAULTS, bounded
 from bakehouse.declared import declare_problems
 from bakehouse.documents import faults_of
+from bakehouse.models import Overtaken
 from bakehouse.people.roles import signed_in
 from lamination.terms import Fault, Faults
 
@@ -117,6 +118,11 @@ def _on_http_error(request: HttpRequest, wrong: HttpError) -> HttpResponse:
     if wrong.status_code == 400 and "body" in str(wrong).lower():
         return problem(request, 400, Fault("", "The request is not JSON."))
     return problem(request, wrong.status_code, Fault("", str(wrong)))
+
+
+@api.exception_handler(Overtaken)
+def _on_overtaken(request: HttpRequest, wrong: Overtaken) -> HttpResponse:
+    return problem(request, 409, Fault("", str(wrong)))
 
 
 @api.exception_handler(Http404)

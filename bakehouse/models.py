@@ -10,10 +10,13 @@ from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.http import Http404
 from django.utils import timezone
-from ninja.errors import HttpError
 
 KEPT_IN_THE_BIN = timedelta(days=30)
 KEPT_VERSIONS = 30  # of every document, so many earlier ones
+
+
+class Overtaken(Exception):
+    """Somebody else saved meanwhile: the sentence that says so."""
 
 
 class Version(models.Model):
@@ -104,14 +107,14 @@ class Revisioned(Binned):
     def saved_over(self, revision: int, document: Any, user: User | None, **more: Any) -> Self:
         """The record with another document, made from ``revision``.
 
-        Raises a 409 when somebody else saved meanwhile.
+        Raises Overtaken when somebody else saved meanwhile.
         """
         with transaction.atomic():
             record: Self = type(self)._default_manager.select_for_update().get(pk=self.pk)
             if record.document == document:
                 return record
             if record.revision != revision:
-                raise HttpError(409, record.overtaken())
+                raise Overtaken(record.overtaken())
             return record.put(document, user, **more)
 
     def put(self, document: Any, user: User | None, **more: Any) -> Self:

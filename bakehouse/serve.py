@@ -12,9 +12,11 @@ as a demo house. One process for all three: to start is mostly to import.
 """
 
 import gc
+import importlib
 import os
 import sys
-from threading import Timer
+import time
+from threading import Thread
 from typing import Any
 
 from waitress import serve  # type: ignore[import-untyped]
@@ -47,8 +49,14 @@ def options() -> dict[str, Any]:
     }
 
 
-def _have_loops() -> None:
-    """What is compiled at hand before a first plan or a first day asks for it."""
+def _have_ready() -> None:
+    """The API while the first page is on its way; then what is compiled, before a first plan or a first
+    day asks for it.
+    """
+    importlib.import_module("bakehouse.addresses")
+    gc.freeze()
+    gc.enable()
+    time.sleep(_SETTLED_S)
     from lamination import day, heat
 
     heat.ready()
@@ -95,10 +103,5 @@ if __name__ == "__main__":
 
     prepare(sys.argv[1:])
     _say_where()
-    # whoever asks for warmth first need not wait for it, nor whoever opens a page first
-    loops = Timer(_SETTLED_S, _have_loops)
-    loops.daemon = True
-    loops.start()
-    gc.freeze()
-    gc.enable()
+    Thread(target=_have_ready, daemon=True).start()
     serve(application, **options())

@@ -49,7 +49,6 @@ INSTALLED_APPS = [
     "django.contrib.messages",
     "django.contrib.staticfiles",
     "axes",
-    "ninja",
     "csp",
     "bakehouse",
     "bakehouse.people",

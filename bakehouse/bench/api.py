@@ -15,7 +15,7 @@ from ninja import Body, File, Form, Router
 from ninja.files import UploadedFile
 
 from bakehouse.bench.models import EventRecord, Photo, Run
-from bakehouse.bench.runs import events_of, run_of, snapshot
+from bakehouse.bench.runs import events_of, listed, run_of, snapshot
 from bakehouse.day.library import dough_of
 from bakehouse.documents import dump, read
 from bakehouse.kitchen.shelf import the_kitchen
@@ -248,7 +248,7 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 EventRecord.objects.create(
                     run=run, event_id=event.id, document=dump(event), by=user_of(request)
                 )
-            run.listed(snapshot(run)[1], events)
+            listed(run, snapshot(run)[1], events)
     return _now(run)
 
 
@@ -343,7 +343,7 @@ def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunNow:
                 raise Faults(*(f.under(f"events[{i}]") for f in wrong.faults)) from None
             EventRecord.objects.create(run=run, event_id=event.id, document=dump(event), by=by)
             events, known = (*events, event), known | {event.id}
-        standing = run.listed(worked, events)
+        standing = listed(run, worked, events)
     return _now(run, standing)
 
 

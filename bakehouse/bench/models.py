@@ -7,17 +7,14 @@ from typing import ClassVar
 from django.conf import settings
 from django.db import models
 
-from bakehouse.documents import dump
 from bakehouse.models import Binned
-from lamination.plan import WorkedPlan
-from lamination.run import Event, Phase, Standing, pressing, stand
 
 
 class Run(models.Model):
     """One dough at the bench, with the plan and kitchen as they were when it was started.
 
-    What the lists show stands in the row, written whenever something is said; ``said`` grows with it,
-    so that a screen knows whether anything is new.
+    What the lists show stands in the row, written whenever something is said (``runs.listed``); ``said``
+    grows with it, so that a screen knows whether anything is new.
     """
 
     id = models.UUIDField(
@@ -31,7 +28,7 @@ class Run(models.Model):
     said = models.PositiveIntegerField(default=0)
     name = models.CharField(max_length=80, blank=True)
     family = models.CharField(max_length=20, blank=True)
-    phase = models.CharField(max_length=20, default=Phase.WORK.value)
+    phase = models.CharField(max_length=20, blank=True)
     stop_name = models.CharField(max_length=80, null=True)  # noqa: DJ001 - none is at no step
     since = models.DateTimeField(null=True)
     until = models.DateTimeField(null=True)
@@ -57,24 +54,6 @@ class Run(models.Model):
 
     def __str__(self) -> str:
         return f"{self.name}, {self.started_at:%Y-%m-%d %H:%M}"
-
-    def listed(self, worked: WorkedPlan, events: tuple[Event, ...]) -> Standing:
-        """Write what the lists show of the run after these events; gives where it stands."""
-        now = stand(worked, self.started_at, events)
-        names = {s.key: s.name for s in worked.strip}
-        self.said = len(events)
-        self.name = worked.name
-        self.family = self.plan_document.get("family", "")
-        self.phase = now.phase
-        first = pressing(now)
-        self.stop_name = names.get((first.stop if first else now.stop) or "")
-        self.since, self.until = now.since, first.at if first else now.until
-        self.tray = first.tray if first else None
-        self.turns_done, self.turns = now.turns_done, now.turns
-        self.verdict = dump(now.verdict) if now.verdict else None
-        self.pieces = worked.cut.pieces if worked.cut else None
-        self.save()
-        return now
 
 
 class EventRecord(models.Model):

@@ -10,10 +10,10 @@ from uuid import UUID
 from django.http import Http404
 
 from bakehouse.bench.models import Run
-from bakehouse.documents import read, read_kitchen, read_plan
+from bakehouse.documents import dump, read, read_kitchen, read_plan
 from lamination.kitchen import Kitchen
 from lamination.plan import Plan, WorkedPlan, work
-from lamination.run import Event, Standing, stand
+from lamination.run import Event, Standing, pressing, stand
 
 
 def run_of(run_id: UUID) -> Run:
@@ -49,3 +49,22 @@ def standings_of(day: int) -> Iterator[tuple[Run, WorkedPlan, Standing]]:
     for run in latest.values():
         worked = snapshot(run)[1]
         yield run, worked, stand(worked, run.started_at, events_of(run))
+
+
+def listed(run: Run, worked: WorkedPlan, events: tuple[Event, ...]) -> Standing:
+    """Write what the lists show of the run after these events; gives where it stands."""
+    now = stand(worked, run.started_at, events)
+    names = {s.key: s.name for s in worked.strip}
+    run.said = len(events)
+    run.name = worked.name
+    run.family = run.plan_document.get("family", "")
+    run.phase = now.phase
+    first = pressing(now)
+    run.stop_name = names.get((first.stop if first else now.stop) or "")
+    run.since, run.until = now.since, first.at if first else now.until
+    run.tray = first.tray if first else None
+    run.turns_done, run.turns = now.turns_done, now.turns
+    run.verdict = dump(now.verdict) if now.verdict else None
+    run.pieces = worked.cut.pieces if worked.cut else None
+    run.save()
+    return now

@@ -15,7 +15,6 @@ from django.utils import timezone
 from ninja import Body, Router, Status
 
 from bakehouse.bench.runs import standings_of
-from bakehouse.day.calendar import day_csv, day_ics
 from bakehouse.day.files import day_schema
 from bakehouse.day.library import as_day, order_in
 from bakehouse.day.models import OrderRecord
@@ -326,6 +325,9 @@ def keep_handover(request: HttpRequest, order_id: int, said: Body[HandoverText])
 
 @router.get("/orders/{int:order_id}/day.csv", auth=signed_in)
 def download_day(request: HttpRequest, order_id: int) -> HttpResponse:
+    """The day's tasks as rows for a spreadsheet."""
+    from bakehouse.day.calendar import day_csv
+
     found = _arranged(OrderRecord.there(order_id))
     return as_download(
         day_csv(found.timetable, found.doughs), "text/csv", found.timetable.name, "day.csv"
@@ -335,6 +337,9 @@ def download_day(request: HttpRequest, order_id: int) -> HttpResponse:
 @router.get("/orders/{int:order_id}/day.ics", auth=signed_in)
 def download_calendar(request: HttpRequest, order_id: int, who: str = "") -> HttpResponse:
     """A calendar of the day; ``who``: only what that one does."""
+    # what writes calendars is seldom wanted
+    from bakehouse.day.calendar import day_ics
+
     found = _arranged(OrderRecord.there(order_id))
     if who and who not in {t.who for t in found.timetable.tasks}:
         raise Http404("Nobody of that name has a task on this day.")

@@ -12,7 +12,6 @@ from bakehouse.documents import LARGEST_FILE, AnyPlan, as_download
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import signed_in
 from bakehouse.plans.library import plan_of
-from bakehouse.plans.template_files import as_pdf, as_svg
 from lamination.files import TemplateOf, template_of
 from lamination.pieces import (
     CARDS,
@@ -45,6 +44,9 @@ def download_template(
     request: HttpRequest, plan_id: int, ending: str, of: TemplateOf, product: int = 0
 ) -> HttpResponse:
     """A stencil of one piece, or the marks of the whole sheet, at true size: SVG or PDF."""
+    # what draws a PDF is seldom wanted
+    from bakehouse.plans.template_files import as_pdf, as_svg
+
     plan = plan_of(plan_id)
     drawing = template_of(plan, work(plan, the_kitchen()), of, max(product, 0))
     if ending == "svg":

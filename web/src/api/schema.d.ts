@@ -1629,7 +1629,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Download Day */
+        /**
+         * Download Day
+         * @description The day's tasks as rows for a spreadsheet.
+         */
         get: operations["bakehouse_day_timetable_api_download_day"];
         put?: never;
         post?: never;
