@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -129,10 +129,15 @@ def middle_of(t_c: Profile) -> Profile:
 
 def grid(thickness_m: float, cells: int) -> Profile:
     """Lines from face to face, m, closer together at both faces."""
+    return _unit_grid(cells) * thickness_m
+
+
+@lru_cache(maxsize=16)
+def _unit_grid(cells: int) -> Profile:
     n = np.arange(cells) + 0.5
     sizes = _FINER_AT_FACES + (1 - _FINER_AT_FACES) * np.sin(math.pi * n / cells)
-    lines: Profile = np.concatenate(([0.0], np.cumsum(sizes))) / sizes.sum() * thickness_m
-    lines[-1] = thickness_m
+    lines: Profile = np.concatenate(([0.0], np.cumsum(sizes))) / sizes.sum()
+    lines[-1] = 1.0
     return lines
 
 

@@ -144,8 +144,7 @@ def _conducted(of: Body, below: Air | Slab, above: Air, minutes: float, finer: f
         n, under = _SLAB_CELLS, below.under
         each, half = below.holds_j_m2k / n, below.thickness_m / n / below.k_w_m_k / 2
         contact = 1 / below.contact_w_m2k
-        spread = (np.arange(n) + 0.5) / n
-        inner = np.interp(spread, np.linspace(0, 1, len(below.t_c)), below.t_c)
+        inner = np.interp(*_depths(n, len(below.t_c)), below.t_c)
         start = np.concatenate((inner, start))
     times, seen, rates, taken = _compiled().march(
         start, of.cells, _tables(of.dough, of.butter), n, each, half, contact,
@@ -153,6 +152,12 @@ def _conducted(of: Body, below: Air | Slab, above: Air, minutes: float, finer: f
         minutes * 60.0, _TOLERANCE_K / finer,
     )  # fmt: skip
     return Course(times, seen, of.at_warmth(seen[-1]), taken, rates)
+
+
+@lru_cache(maxsize=64)
+def _depths(cells: int, known: int) -> tuple[Profile, Profile]:
+    """Where the middles of a slab's cells lie, and where its warmth is known, as shares of it."""
+    return (np.arange(cells) + 0.5) / cells, np.linspace(0, 1, known)
 
 
 @lru_cache(maxsize=64)

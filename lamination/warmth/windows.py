@@ -8,6 +8,7 @@ rest, tempering included, for every length the rest might have.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import reduce
 from itertools import pairwise
 from typing import Literal
 
@@ -98,11 +99,11 @@ def _edge(minutes: Profile, margin: Profile, i: int) -> float:
 
 
 def _spans(minutes: Profile, conditions: list[Condition], good: bool) -> list[_Span]:
-    margins = np.array([c.good if good else c.possible for c in conditions])
-    if not len(margins):
+    margins = [c.good if good else c.possible for c in conditions]
+    if not margins:
         return [_Span(0.0, None, None, None)]
-    ok = np.all(margins >= 0, axis=0)
-    turns = np.flatnonzero(ok[1:] != ok[:-1]) + 1  # where it begins to hold, and where it ends
+    ok = reduce(np.minimum, margins) >= 0
+    turns = (ok[1:] != ok[:-1]).nonzero()[0] + 1  # where it begins to hold, and where it ends
     edges = [0, *turns.tolist(), len(ok)]
     spans: list[_Span] = []
     for start, end in pairwise(edges):
@@ -116,20 +117,20 @@ def _spans(minutes: Profile, conditions: list[Condition], good: bool) -> list[_S
 
 
 def _begins(
-    minutes: Profile, margins: Profile, conditions: list[Condition], i: int
+    minutes: Profile, margins: list[Profile], conditions: list[Condition], i: int
 ) -> tuple[float, Cause | None]:
     if i == 0:
         return 0.0, None
-    failing = [n for n in range(len(conditions)) if margins[n, i - 1] < 0]
+    failing = [n for n in range(len(conditions)) if margins[n][i - 1] < 0]
     edges = [(_edge(minutes, margins[n], i - 1), n) for n in failing]
     at, n = max(edges)
     return at, conditions[n].cause
 
 
 def _ends(
-    minutes: Profile, margins: Profile, conditions: list[Condition], i: int
+    minutes: Profile, margins: list[Profile], conditions: list[Condition], i: int
 ) -> tuple[float, Cause]:
-    failing = [n for n in range(len(conditions)) if margins[n, i + 1] < 0]
+    failing = [n for n in range(len(conditions)) if margins[n][i + 1] < 0]
     edges = [(_edge(minutes, margins[n], i), n) for n in failing]
     at, n = min(edges)
     cause = conditions[n].cause

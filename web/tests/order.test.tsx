@@ -49,6 +49,35 @@ test("the warmth on the screen is that of where the slider stands", async () => 
   expect(screen.getByText("At 28")).toBeTruthy();
 });
 
+test("what the slider comes to next is asked for ahead, and shown without being asked for again", async () => {
+  const asked = serve({
+    "POST /api/warmth": (ask) => ({ ...warmth, summary: `At ${(ask as Ask).today?.room_c}` }),
+  });
+  const rooms = () => asked.map((a) => (a.body as Ask).today?.room_c);
+  const Shown = ({ room_c }: { room_c: number }) => (
+    <p>{useWarmth(plan, { day: "", room_c }).data?.summary ?? "nothing yet"}</p>
+  );
+  const { rerender } = show(<Shown room_c={24} />);
+  const move = (room_c: number) =>
+    rerender(
+      <Around>
+        <Shown room_c={room_c} />
+      </Around>,
+    );
+  await screen.findByText("At 24");
+  expect(rooms()).toEqual([24]);
+  move(24.5);
+  await screen.findByText("At 24.5");
+  await waitFor(() => expect(rooms()).toEqual([24, 24.5, 25]));
+  move(25);
+  expect(screen.getByText("At 25")).toBeTruthy();
+  await waitFor(() => expect(rooms()).toEqual([24, 24.5, 25, 25.5]));
+  // a leap says nothing of where it goes on to
+  move(31);
+  await screen.findByText("At 31");
+  expect(rooms()).toEqual([24, 24.5, 25, 25.5, 31]);
+});
+
 test("an answer that was overtaken is taken back, and the sheets are those of the last key", async () => {
   const come = held(
     "POST /api/work",
