@@ -74,7 +74,7 @@ def means_over(
     """
     figures = list(zip(*of_stack, strict=True))
     kinds = {figure: n for n, figure in enumerate(dict.fromkeys(figures))}
-    x_lines, y_lines, cells = alike(sheet, [kinds[figure] for figure in figures])
+    x_lines, y_lines, cells = alike(sheet, [kinds[f] for f in figures for _ in (False, True)])
     # Most pieces lie in a place that is all alike.
     within = [_cell(p, x_lines, y_lines) for p in pieces]
     found = np.array(

@@ -217,8 +217,8 @@ def _start(plan: Plan, kitchen: Kitchen) -> tuple[_Way, float, Rolled]:
     count = Count(
         full.butter_leaves,
         full.dough_leaves,
-        full.bottom.material is Material.BUTTER,
-        full.top.material is Material.BUTTER,
+        full.lowest is Material.BUTTER,
+        full.highest is Material.BUTTER,
     )
     size = made.figures.package
     butter = found.recipe.butter_physics.volume_mm3(found.recipe.block_g)

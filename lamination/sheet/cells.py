@@ -13,11 +13,10 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from itertools import pairwise
-from operator import add
 
 import numpy as np
 
-from lamination.sheet.stacks import Stack, bent, flip, pile, scaled
+from lamination.sheet.stacks import Key, Stack, flip, pile, scaled
 from lamination.sheet.stacks import tucked as tuck
 
 # Plain tuples: a sheet seldom has more than fifty cells, and numpy takes longer to begin than they do.
@@ -32,10 +31,11 @@ _SAME_LINE = 1e-10  # two grid lines closer than this share of the sheet are one
 class Sheet:
     """A sheet of dough and butter lying on the bench.
 
-    ``xs`` (mm, along the next roll) and ``ys`` (mm, across) are the grid lines, ``cells[i][j]``
-    the number in ``pool`` of the stack between lines i and i+1, j and j+1. Every thickness in the
-    pool is multiplied by ``press``, so that rolling is O(1). ``was``: the sheet this one was before it
-    was rolled, turned or moved, with the same shares of everything.
+    ``xs`` (mm, along the next roll) and ``ys`` (mm, across) are the grid lines. ``cells[i][j]`` says what
+    lies between lines i and i+1, j and j+1: twice the number of its stack in ``pool``, and one more in
+    a strip where a closed edge bent its leaves. Every thickness in the pool is multiplied by
+    ``press``, so that rolling is O(1). ``was``: the sheet this one was before it was rolled, turned or
+    moved, with the same shares of everything.
     """
 
     xs: Lines
@@ -103,15 +103,20 @@ class Sheet:
 
     def bent_share(self) -> float:
         """Share of the area (0 to 1) that lies in strips bent by a closed edge."""
-        each = zip(self.shares, self.pool, strict=True)
-        return sum(share for share, stack in each if stack.bent)
+        return sum(self.shares_of_cells[1::2])
 
     @cached_property
     def shares(self) -> list[float]:
         """The share of the area (0 to 1) that lies in each stack of the pool."""
+        each = self.shares_of_cells
+        return [flat + is_bent for flat, is_bent in zip(each[::2], each[1::2], strict=True)]
+
+    @cached_property
+    def shares_of_cells(self) -> list[float]:
+        """The share of the area (0 to 1) for everything that a cell may say."""
         if self.was:
-            return self.was.shares
-        shares = [0.0] * len(self.pool)
+            return self.was.shares_of_cells
+        shares = [0.0] * (2 * len(self.pool))
         whole = self.length_mm * self.width_mm
         for column, of_column in zip(self.cells, self.areas_mm2, strict=True):
             for cell, area in zip(column, of_column, strict=True):
@@ -125,13 +130,20 @@ class Sheet:
 
     def stack_at(self, x_mm: float, y_mm: float) -> Stack:
         """The stack at a place, from the sheet's own lines; the nearest one beyond its edges."""
+        return self.pool[self._cell_at(x_mm, y_mm) >> 1]
+
+    def bent_at(self, x_mm: float, y_mm: float) -> bool:
+        """Whether a place lies in a strip bent by a closed edge."""
+        return self._cell_at(x_mm, y_mm) & 1 > 0
+
+    def _cell_at(self, x_mm: float, y_mm: float) -> int:
         i = min(max(bisect_left(self.xs, x_mm) - 1, 0), len(self.xs) - 2)
         j = min(max(bisect_left(self.ys, y_mm) - 1, 0), len(self.ys) - 2)
-        return self.pool[self.cells[i][j]]
+        return self.cells[i][j]
 
 
 def alike(sheet: Sheet, kinds: Sequence[int]) -> tuple[Lines, Lines, Cells]:
-    """The grid where each stack of the pool counts as its kind: lines, mm from the sheet's corner, and
+    """The grid where all that a cell may say counts as its kind: lines, mm from the sheet's corner, and
     the kind in every cell. A line with the same on both its sides divides nothing and is left out.
     """
     cells = [[kinds[cell] for cell in column] for column in sheet.cells]
@@ -187,8 +199,14 @@ def uneven(sheet: Sheet, by: float) -> Sheet:
     new = sheet.ys[0] + sheet.width_mm * np.concatenate(([0.0], np.cumsum(1 / thick))) / _STRIPS
     ys = _merged((*sheet.ys, *old.tolist()), sheet.width_mm)
     rows = list(zip(_columns(sheet.ys, ys), _columns(old.tolist(), ys), strict=True))
-    codes = [[column[row] * _STRIPS + strip for row, strip in rows] for column in sheet.cells]
-    cells, order = _numbered(codes)
+    codes = [[column[row] // 2 * _STRIPS + strip for row, strip in rows] for column in sheet.cells]
+    number, order = _numbered(codes)
+    cells = tuple(
+        tuple(
+            [2 * number[code] + column[row] % 2 for code, (row, _) in zip(line, rows, strict=True)]
+        )
+        for line, column in zip(codes, sheet.cells, strict=True)
+    )
     return Sheet(
         sheet.xs,
         tuple(np.interp(ys, old, new).tolist()),
@@ -219,42 +237,72 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
         reach = [x for x in sheet.xs if x >= at_mm] + [x for x in turned if x > at_mm]
     xs = _merged((*reach, at_mm), sheet.length_mm)
     # Column by column: what lies there already, and which column comes over it; -1 where none does.
-    rest, over = _columns(sheet.xs, xs), _columns(sheet.xs, [2 * at_mm - x for x in xs])
+    pairs = list(
+        zip(_columns(sheet.xs, xs), _columns(sheet.xs, [2 * at_mm - x for x in xs]), strict=True)
+    )
+    # Cell by cell: what lies there already, and what comes over it.
+    none = (_NOTHING,) * len(sheet.cells[0])
+    columns = [*sheet.cells, none]
+    laid = {(i, j): list(zip(columns[i], columns[j], strict=True)) for i, j in set(pairs)}
+    lies, pool = _piled(sheet.pool, sheet.pool, set().union(*laid.values()), turned=True)
+    cells = {pair: tuple([lies[both] for both in column]) for pair, column in laid.items()}
     # A closed edge bends its leaves in a strip half as wide as the fold is thick.
-    thick = [s.thickness for s in sheet.pool]
-    heights = [[thick[c] for c in column] for column in sheet.cells]
-    heights.append([0.0] * len(sheet.cells[0]))  # the last one stands for no column: -1
-    pairs = set(zip(rest, over, strict=True))
-    wide = max([max(map(add, heights[i], heights[j])) for i, j in pairs]) * sheet.press / 2
+    wide = max([s.butter_mm + s.dough_mm for s in pool]) * sheet.press / 2
     bend = at_mm - wide if high else at_mm + wide
-    if xs[0] < bend < xs[-1]:
-        xs = _merged((*xs, bend), sheet.length_mm)
-        rest, over = _columns(sheet.xs, xs), _columns(sheet.xs, [2 * at_mm - x for x in xs])
+    least = _SAME_LINE * sheet.length_mm
+    k = bisect_left(xs, bend)
+    if 0 < k < len(xs) and bend - xs[k - 1] > least and xs[k] - bend > least:
+        xs = (*xs[:k], bend, *xs[k:])
+        pairs.insert(k, pairs[k - 1])
     strip = [(a + b) / 2 > bend if high else (a + b) / 2 < bend for a, b in pairwise(xs)]
-    # What lies in a cell is a number: what lay there (0: nothing), what came over, whether it is bent.
-    n = 2 * (len(sheet.pool) + 1)
-    columns = [*sheet.cells, (-1,) * len(sheet.cells[0])]
-    under = [[(cell + 1) * n for cell in column] for column in columns]
-    upper = [[(cell + 1) * 2 for cell in column] for column in columns]
-    codes = [
-        [a + b + is_bent for a, b in zip(under[i], upper[j], strict=True)]
-        for i, j, is_bent in zip(rest, over, strip, strict=True)
+    found = [
+        tuple([cell | 1 for cell in cells[pair]]) if is_bent else cells[pair]
+        for pair, is_bent in zip(pairs, strip, strict=True)
     ]
-    cells, order = _numbered(codes)
+    # a line along x with the same on both its sides divides nothing
+    kept = [0, *[i for i in range(1, len(found)) if found[i] != found[i - 1]]]
+    lines = (*[xs[i] for i in kept], xs[-1])
+    return Sheet(lines, sheet.ys, tuple([found[i] for i in kept]), tuple(pool), sheet.press)
+
+
+_NOTHING = -2  # what a cell says where nothing lies
+
+
+def _piled(
+    below: Sequence[Stack], above: Sequence[Stack], pairs: Iterable[tuple[int, int]], turned: bool
+) -> tuple[dict[tuple[int, int], int], list[Stack]]:
+    """What a cell says where one lay on another, by what the two said; and the pool that it speaks of.
+
+    What is the same leaf by leaf is one stack, however it came to lie there.
+    """
     pool: list[Stack] = []
-    last, stack = -1, sheet.pool[0]
-    for code in order:
-        if code - code % 2 != last:
-            last = code - code % 2
-            below, above = last // n, last % n // 2
-            if not below:
-                stack = flip(sheet.pool[above - 1])
-            elif not above:
-                stack = sheet.pool[below - 1]
-            else:
-                stack = pile(sheet.pool[below - 1], sheet.pool[above - 1], turned=True)
-        pool.append(bent(stack) if code % 2 else stack)
-    return Sheet(xs, sheet.ys, cells, tuple(pool), sheet.press)
+    known: dict[tuple[Key, bool], int] = {}
+    made: dict[tuple[int, int], int] = {}
+    lies: dict[tuple[int, int], int] = {}
+    for both in sorted(pairs):
+        under, over = both
+        of = under >> 1, over >> 1
+        n = made.get(of)
+        if n is None:
+            stack = _on(below, above, *of, turned)
+            n = made[of] = known.setdefault((stack.key, stack.tucked), len(pool))
+            if n == len(pool):
+                pool.append(stack)
+        lies[both] = 2 * n + ((under | over) & 1)
+    return lies, pool
+
+
+def _on(
+    below: Sequence[Stack], above: Sequence[Stack], under: int, over: int, turned: bool
+) -> Stack:
+    """One stack of a pool on one of another's; either is less than 0 where there is none."""
+    if over < 0:
+        if under < 0:
+            raise ValueError("the two pieces leave a hole between them")
+        return below[under]
+    if under < 0:
+        return flip(above[over]) if turned else above[over]
+    return pile(below[under], above[over], turned)
 
 
 def _columns(lines: Sequence[float], at: Sequence[float]) -> list[int]:
@@ -264,11 +312,10 @@ def _columns(lines: Sequence[float], at: Sequence[float]) -> list[int]:
     return [n if n < beyond else -1 for n in found]
 
 
-def _numbered(codes: Sequence[Sequence[int]]) -> tuple[Cells, list[int]]:
-    """Cells numbered by what is in them, and what each number stands for, in order."""
+def _numbered(codes: Sequence[Sequence[int]]) -> tuple[dict[int, int], list[int]]:
+    """The number of each code, in order, and what each number stands for."""
     order = sorted(set().union(*codes))
-    number = {code: n for n, code in enumerate(order)}
-    return tuple([tuple([number[code] for code in column]) for column in codes]), order
+    return {code: n for n, code in enumerate(order)}, order
 
 
 def mirrored(sheet: Sheet, at_mm: float) -> Sheet:
@@ -375,26 +422,15 @@ def _overlay(below: Sheet, above: Sheet) -> Sheet:
     xs = _merged((*below.xs, *above.xs), max(below.length_mm, above.length_mm))
     ys = _merged((*below.ys, *above.ys), max(below.width_mm, above.width_mm))
 
-    def spread(s: Sheet) -> Cells:
+    def spread(s: Sheet) -> list[list[int]]:
         rows = _columns(s.ys, ys)
-        columns = [[*column, -1] for column in (*s.cells, (-1,) * len(s.cells[0]))]
-        return tuple(tuple([columns[i][j] for j in rows]) for i in _columns(s.xs, xs))
+        none = (_NOTHING,) * len(s.cells[0])
+        columns = [[*column, _NOTHING] for column in (*s.cells, none)]
+        return [[columns[i][j] for j in rows] for i in _columns(s.xs, xs)]
 
-    n = len(above.pool) + 1
-    codes = [
-        [(i + 1) * n + j + 1 for i, j in zip(*both, strict=True)]
-        for both in zip(spread(below), spread(above), strict=True)
+    laid = [
+        list(zip(*both, strict=True)) for both in zip(spread(below), spread(above), strict=True)
     ]
-    cells, order = _numbered(codes)
-    pool = []
-    for code in order:
-        under, upper = divmod(code, n)
-        if not code:
-            raise ValueError("the two pieces leave a hole between them")
-        if not upper:
-            pool.append(below.pool[under - 1])
-        elif not under:
-            pool.append(above.pool[upper - 1])
-        else:
-            pool.append(pile(below.pool[under - 1], above.pool[upper - 1]))
+    lies, pool = _piled(below.pool, above.pool, set().union(*laid), turned=False)
+    cells = tuple([tuple([lies[both] for both in column]) for column in laid])
     return Sheet(xs, ys, cells, tuple(pool), below.press)

@@ -98,7 +98,7 @@ def section_of(sheet: Sheet) -> Section:
     full = sheet.fullest()
     whole = full.leaves <= WHOLE_SECTION
     if whole:
-        found, bottom = thicknesses(full), full.bottom.material
+        found, bottom = thicknesses(full), full.lowest
     else:
         # A little more than the window, and without its first leaf, which the window may cut.
         reach = 2 * LOUPE * full.thickness / full.leaves
@@ -113,13 +113,17 @@ def section_of(sheet: Sheet) -> Section:
 
 def coverage_map(sheet: Sheet) -> CoverageMap:
     """The sheet's own grid, with stacks of one count (bent or not) as one region; lines in mm."""
-    kinds = sorted({(s.butter_leaves, s.bent) for s in sheet.pool}, key=lambda k: (-k[0], k[1]))
+    each = [(s.butter_leaves, is_bent) for s in sheet.pool for is_bent in (False, True)]
+    kinds = sorted(
+        {each[cell] for column in sheet.cells for cell in column}, key=lambda k: (-k[0], k[1])
+    )
     number = {kind: n for n, kind in enumerate(kinds)}
-    of_stack = [number[s.butter_leaves, s.bent] for s in sheet.pool]
-    xs, ys, cells = alike(sheet, of_stack)
+    of_cell = [number.get(kind, -1) for kind in each]
+    xs, ys, cells = alike(sheet, of_cell)
     shares = [0.0] * len(kinds)
-    for kind, share in zip(of_stack, sheet.shares, strict=True):
-        shares[kind] += share
+    for kind, share in zip(of_cell, sheet.shares_of_cells, strict=True):
+        if share:
+            shares[kind] += share
     return CoverageMap(
         tuple(round(x, 2) for x in xs),
         tuple(round(y, 2) for y in ys),

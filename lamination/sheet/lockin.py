@@ -282,7 +282,7 @@ def _envelope(block: Size, dough_mm3: float, margin_mm: float, overlap_mm: float
     counts = sorted(set(over.ravel().tolist()))
     lines = tuple(np.linspace(0, block.length_mm, len(over) + 1).tolist())
     pool = tuple(pile(under, leaf(Material.DOUGH, thick * n)) for n in counts)
-    columns = tuple(tuple(counts.index(n) for n in column.tolist()) for column in over)
+    columns = tuple(tuple(2 * counts.index(n) for n in column.tolist()) for column in over)
     sheet = Sheet(lines, lines, columns, pool)
     package = Size(block.length_mm, block.width_mm, sheet.thickness_mm)
     return LockedIn(block, dough, package, (), sheet)

@@ -86,16 +86,16 @@ def cut_along(sheet: Sheet, line: Across) -> LineSection:
             )
         )
     um = 1_000 * sheet.press
-    height = max(sheet.pool[m].thickness for m in numbers)
+    height = max(sheet.pool[m >> 1].thickness for m in numbers)
     window = height * line.low_pct / 100, height * line.high_pct / 100
-    drawn = tuple(_drawn(sheet.pool[m], window, um) for m in numbers)
+    drawn = tuple(_drawn(sheet.pool[m >> 1], m & 1 > 0, window, um) for m in numbers)
     return LineSection(sheet.length_mm, height * um, tuple(columns), drawn)
 
 
-def _drawn(stack: Stack, window: tuple[float, float], um: float) -> DrawnStack:
+def _drawn(stack: Stack, bent: bool, window: tuple[float, float], um: float) -> DrawnStack:
     low, high = window
     inside = max(0.0, min(high, stack.thickness) - low) / stack.thickness
-    starts, bottom, leaves = 0.0, stack.bottom.material, list[float]()
+    starts, bottom, leaves = 0.0, stack.lowest, list[float]()
     if stack.leaves * inside <= MOST_LEAVES:
         # Leaves cut off by the window come whole, so the first may start below it.
         found = list(walk(stack, low, high))
@@ -111,7 +111,7 @@ def _drawn(stack: Stack, window: tuple[float, float], um: float) -> DrawnStack:
         100 * stack.butter_mm / stack.thickness,
         stack.butter_leaves,
         stack.dough_leaves,
-        stack.bent,
+        bent,
         um * stack.butter_mm / max(stack.butter_leaves, 1),
         um * stack.dough_mm / max(stack.dough_leaves, 1),
     )

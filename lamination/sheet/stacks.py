@@ -59,30 +59,56 @@ class Extent:
 
 _NONE = Extent()
 Inside = tuple[Extent, Extent]  # of butter and of dough
+Ends = tuple[Leaf, Leaf]
+
+# A key is a rolling hash of the leaves as they were laid, read upwards and read downwards, and the power
+# that shifts another behind it: of two stacks on each other it is worked from theirs.
+Key = tuple[int, int, int]
+_PRIME, _BASE = 1_073_741_789, 715_827_883  # below 2³⁰: quick to multiply
+_SAME_MM_DIGITS = 9  # leaves are as thick as each other when they are so to so many digits, mm
+
+
+def _laid(lower: Key, upper: Key) -> Key:
+    up, down, long = lower
+    up_, down_, long_ = upper
+    return (up * long_ + up_) % _PRIME, (down_ * long + down) % _PRIME, long * long_ % _PRIME
 
 
 @dataclass(slots=True, eq=False)
 class Stack:
     """Leaves from ``bottom`` to ``top``: a summary, and how to walk them.
 
-    ``bent``: it lies in a strip where a closed edge bent its leaves. ``tucked``: trimmings were laid
-    in here, so that it has more leaves than the folds made.
+    ``lowest`` and ``highest``: what the leaves at its ends are made of. ``key``: two with the same have
+    the same leaves. ``tucked``: trimmings were laid in here, so that it has more leaves than the
+    folds made.
     """
 
     butter_leaves: int
     dough_leaves: int
     butter_mm: float
     dough_mm: float
-    bottom: Leaf
-    top: Leaf
-    bent: bool = False
+    lowest: Material
+    highest: Material
+    key: Key
     tucked: bool = False
     # Written out, a few folds would fill a library. The last of ``parts`` says whether the upper lies
     # turned over.
     parts: tuple[Stack, Stack, bool] | None = field(default=None, repr=False)
     flipped: Stack | None = field(default=None, repr=False)
     pressed: tuple[Stack, float] | None = field(default=None, repr=False)
-    inside: Inside | None = field(default=None, repr=False)  # worked once it is asked for
+    # worked once they are asked for
+    ends: Ends | None = field(default=None, repr=False)
+    inside: Inside | None = field(default=None, repr=False)
+
+    @property
+    def bottom(self) -> Leaf:
+        """The leaf that it lies on."""
+        return _ends(self)[0]
+
+    @property
+    def top(self) -> Leaf:
+        """The leaf that lies uppermost."""
+        return _ends(self)[1]
 
     @property
     def leaves(self) -> int:
@@ -95,7 +121,7 @@ class Stack:
     def extent(self, material: Material) -> Extent:
         """Thinnest and thickest leaf of ``material``, both ends included, mm before press."""
         inner = _inside(self)[material is Material.DOUGH]
-        for end in (self.bottom, self.top):
+        for end in _ends(self):
             if end.material is material:
                 inner = inner.also(end.thickness)
         return inner
@@ -103,51 +129,47 @@ class Stack:
 
 def leaf(material: Material, thickness: float) -> Stack:
     """A stack of one leaf of ``thickness`` mm."""
-    one = Leaf(material, thickness)
     butter = material is Material.BUTTER
     return Stack(
         int(butter),
         int(not butter),
         thickness if butter else 0.0,
         0.0 if butter else thickness,
-        one,
-        one,
+        material,
+        material,
+        (one := hash((butter, round(thickness, _SAME_MM_DIGITS))) % _PRIME, one, _BASE),
     )
 
 
 def flip(stack: Stack) -> Stack:
     """The stack turned over."""
-    if stack.leaves == 1:
+    up, down, long = stack.key
+    if up == down:
         return stack
     if stack.flipped is not None:
         return stack.flipped
-    return _like(stack, stack.top, stack.bottom, stack.bent, stack.tucked, (None, stack, None))
-
-
-def bent(stack: Stack) -> Stack:
-    """The stack marked as lying where a closed edge bent its leaves."""
-    if stack.bent:
-        return stack
-    made = (stack.parts, stack.flipped, stack.pressed)
-    return _like(stack, stack.bottom, stack.top, True, stack.tucked, made)
+    made = (None, stack, None)
+    key = (down, up, long)
+    return _like(stack, stack.highest, stack.lowest, key, stack.tucked, made)
 
 
 def tucked(stack: Stack) -> Stack:
     """The stack marked as holding trimmings that were tucked in."""
     made = (stack.parts, stack.flipped, stack.pressed)
-    return _like(stack, stack.bottom, stack.top, stack.bent, True, made)
+    return _like(stack, stack.lowest, stack.highest, stack.key, True, made)
 
 
 def scaled(stack: Stack, by: float) -> Stack:
     """The stack with every leaf ``by`` times as thick."""
+    up, down, _ = stack.key
     return Stack(
         stack.butter_leaves,
         stack.dough_leaves,
         stack.butter_mm * by,
         stack.dough_mm * by,
-        Leaf(stack.bottom.material, stack.bottom.thickness * by),
-        Leaf(stack.top.material, stack.top.thickness * by),
-        stack.bent,
+        stack.lowest,
+        stack.highest,
+        (hash((up, by)) % _PRIME, hash((down, by)) % _PRIME, _BASE),
         stack.tucked,
         None,
         None,
@@ -158,16 +180,23 @@ def scaled(stack: Stack, by: float) -> Stack:
 _Made = tuple["tuple[Stack, Stack, bool] | None", "Stack | None", "tuple[Stack, float] | None"]
 
 
-def _like(stack: Stack, bottom: Leaf, top: Leaf, bent: bool, tucked: bool, made: _Made) -> Stack:
+def _like(
+    stack: Stack,
+    lowest: Material,
+    highest: Material,
+    key: Key,
+    tucked: bool,
+    made: _Made,
+) -> Stack:
     # Said out in full: a fold makes hundreds of these, and dataclasses.replace takes its time.
     return Stack(
         stack.butter_leaves,
         stack.dough_leaves,
         stack.butter_mm,
         stack.dough_mm,
-        bottom,
-        top,
-        bent,
+        lowest,
+        highest,
+        key,
         tucked,
         *made,
     )
@@ -177,31 +206,55 @@ def pile(below: Stack, above: Stack, turned: bool = False) -> Stack:
     """``above`` laid on ``below``, ``turned`` over if so; where equal materials meet they fuse into one
     leaf. O(1).
     """
-    lower, bottom = below.top, below.bottom
-    upper, top = (above.top, above.bottom) if turned else (above.bottom, above.top)
+    lower, upper, highest, key = below.highest, above.lowest, above.highest, above.key
+    if turned:
+        upper, highest, key = highest, upper, (key[1], key[0], key[2])
     butter = below.butter_leaves + above.butter_leaves
     dough = below.dough_leaves + above.dough_leaves
-    if lower.material is upper.material:
-        met = Leaf(lower.material, lower.thickness + upper.thickness)
-        if met.material is Material.BUTTER:
+    if lower is upper:
+        if lower is Material.BUTTER:
             butter -= 1
         else:
             dough -= 1
-        if below.butter_leaves + below.dough_leaves == 1:
-            bottom = met
-        if above.butter_leaves + above.dough_leaves == 1:
-            top = met
     return Stack(
         butter,
         dough,
         below.butter_mm + above.butter_mm,
         below.dough_mm + above.dough_mm,
-        bottom,
-        top,
-        below.bent or above.bent,
+        below.lowest,
+        highest,
+        _laid(below.key, key),
         below.tucked or above.tucked,
         (below, above, turned),
     )
+
+
+def _ends(stack: Stack) -> Ends:
+    """The leaves at its two ends, lowest first; of one leaf, twice that."""
+    if stack.ends is None:
+        stack.ends = _found_ends(stack)
+    return stack.ends
+
+
+def _found_ends(stack: Stack) -> Ends:
+    if stack.leaves == 1:
+        one = Leaf(stack.lowest, stack.thickness)
+        return one, one
+    if stack.flipped is not None:
+        return _ends(stack.flipped)[::-1]
+    if stack.pressed is not None:
+        inner, by = stack.pressed
+        bottom, top = (Leaf(e.material, e.thickness * by) for e in _ends(inner))
+        return bottom, top
+    assert stack.parts is not None
+    below, above, turned = stack.parts
+    bottom, lower = _ends(below)
+    upper, top = _ends(above)[::-1] if turned else _ends(above)
+    if lower.material is upper.material:
+        met = Leaf(lower.material, lower.thickness + upper.thickness)
+        bottom = met if below.leaves == 1 else bottom
+        top = met if above.leaves == 1 else top
+    return bottom, top
 
 
 def _inside(stack: Stack) -> Inside:
@@ -274,13 +327,13 @@ def walk(stack: Stack, low: float = -math.inf, high: float = math.inf) -> Iterat
             todo.append((second, second_over, at + first.thickness * by, by))
             todo.append((first, first_over, at, by))
         else:
-            here = node.bottom.thickness * by
-            if pending is not None and pending.material is node.bottom.material:
+            here = node.thickness * by
+            if pending is not None and pending.material is node.lowest:
                 pending = Leaf(pending.material, pending.thickness + here)
                 continue
             if pending is not None:
                 yield pending
-            pending = Leaf(node.bottom.material, here)
+            pending = Leaf(node.lowest, here)
     if pending is not None:
         yield pending
 
@@ -296,7 +349,7 @@ def thicknesses(stack: Stack) -> list[float]:
         inner, by = stack.pressed
         return [t * by for t in thicknesses(inner)]
     if stack.parts is None:
-        return [stack.bottom.thickness]
+        return [stack.thickness]
     below, above, turned = stack.parts
     lower, upper = thicknesses(below), thicknesses(above)
     if turned:

@@ -53,7 +53,7 @@ def test_the_map_says_of_any_place_what_lies_there(x, y, margin):
         return
     region = drawn.regions[drawn.cells[i][j]]
     stack = sheet.stack_at(at_x, at_y)
-    assert (region.butter, region.bent) == (stack.butter_leaves, stack.bent)
+    assert (region.butter, region.bent) == (stack.butter_leaves, sheet.bent_at(at_x, at_y))
     drawn_leaves = [n.material for n in walk(stack)]
     assert drawn_leaves.count(Material.BUTTER) == stack.butter_leaves
 
@@ -144,8 +144,8 @@ def test_bends_lie_along_the_closed_edges_half_as_wide_as_the_fold_is_thick():
     sheet = fold_sheet(plain_sheet(300, 100, DOUGH), Fold.HALF)
     # 4 mm thick when folded: 2 mm of bend at the closed, far end
     assert sheet.bent_share() == pytest.approx(2 / 150)
-    assert sheet.stack_at(149.5, 50).bent
-    assert not sheet.stack_at(147, 50).bent
+    assert sheet.bent_at(149.5, 50)
+    assert not sheet.bent_at(147, 50)
     rolled = roll(sheet, 3)
     assert rolled.bent_share() == pytest.approx(sheet.bent_share())
     book = fold_sheet(plain_sheet(400, 100, DOUGH), Fold.BOOK)
