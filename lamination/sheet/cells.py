@@ -8,7 +8,7 @@ cells are numbers into a short pool of stacks. The folds themselves are in ``fol
 from __future__ import annotations
 
 import math
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -27,7 +27,8 @@ _LEADS = 0.1  # a share of the sheet so small does not speak for it
 _SAME_LINE = 1e-10  # two grid lines closer than this share of the sheet are one line
 
 
-@dataclass(frozen=True, eq=False)
+# Nothing changes a sheet once it is made; it is not marked as frozen for the reason that stacks are not.
+@dataclass(eq=False)
 class Sheet:
     """A sheet of dough and butter lying on the bench.
 
@@ -176,7 +177,7 @@ def roll(sheet: Sheet, along: float, across: float = 1.0) -> Sheet:
     """
     if not (math.isfinite(along) and math.isfinite(across) and along > 0 and across > 0):
         raise ValueError(f"a roll stretches by positive factors, not {along:g} and {across:g}")
-    xs, ys = tuple(x * along for x in sheet.xs), tuple(y * across for y in sheet.ys)
+    xs, ys = tuple([x * along for x in sheet.xs]), tuple([y * across for y in sheet.ys])
     press = sheet.press / (along * across)
     return Sheet(xs, ys, sheet.cells, sheet.pool, press, sheet.was or sheet)
 
@@ -198,7 +199,8 @@ def uneven(sheet: Sheet, by: float) -> Sheet:
     old = sheet.ys[0] + sheet.width_mm * np.arange(_STRIPS + 1) / _STRIPS
     new = sheet.ys[0] + sheet.width_mm * np.concatenate(([0.0], np.cumsum(1 / thick))) / _STRIPS
     ys = _merged((*sheet.ys, *old.tolist()), sheet.width_mm)
-    rows = list(zip(_columns(sheet.ys, ys), _columns(old.tolist(), ys), strict=True))
+    middles = _middles(ys)
+    rows = list(zip(_columns(sheet.ys, middles), _columns(old.tolist(), middles), strict=True))
     codes = [[column[row] // 2 * _STRIPS + strip for row, strip in rows] for column in sheet.cells]
     number, order = _numbered(codes)
     cells = tuple(
@@ -230,16 +232,14 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
     if not sheet.xs[0] < at_mm < sheet.xs[-1]:
         raise ValueError(f"the crease at {at_mm:g} mm is not inside the sheet")
     high = flap == "high"
-    turned = [2 * at_mm - x for x in sheet.xs]  # every line where it is after the fold
-    if high:
-        reach = [x for x in sheet.xs if x <= at_mm] + [x for x in turned if x < at_mm]
-    else:
-        reach = [x for x in sheet.xs if x >= at_mm] + [x for x in turned if x > at_mm]
-    xs = _merged((*reach, at_mm), sheet.length_mm)
+    # the lines that stay, and those of the flap where they come to lie
+    n = bisect_right(sheet.xs, at_mm) if high else bisect_left(sheet.xs, at_mm)
+    stay, come = (sheet.xs[:n], sheet.xs[n:]) if high else (sheet.xs[n:], sheet.xs[:n])
+    xs = _merged((*stay, *[2 * at_mm - x for x in come], at_mm), sheet.length_mm)
     # Column by column: what lies there already, and which column comes over it; -1 where none does.
-    pairs = list(
-        zip(_columns(sheet.xs, xs), _columns(sheet.xs, [2 * at_mm - x for x in xs]), strict=True)
-    )
+    middles = _middles(xs)
+    over = _columns(sheet.xs, [2 * at_mm - x for x in middles])
+    pairs = list(zip(_columns(sheet.xs, middles), over, strict=True))
     # Cell by cell: what lies there already, and what comes over it.
     none = (_NOTHING,) * len(sheet.cells[0])
     columns = [*sheet.cells, none]
@@ -251,14 +251,14 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
     bend = at_mm - wide if high else at_mm + wide
     least = _SAME_LINE * sheet.length_mm
     k = bisect_left(xs, bend)
-    if 0 < k < len(xs) and bend - xs[k - 1] > least and xs[k] - bend > least:
+    if k and bend - xs[k - 1] <= least:
+        k -= 1
+    elif 0 < k < len(xs) and xs[k] - bend > least:
         xs = (*xs[:k], bend, *xs[k:])
         pairs.insert(k, pairs[k - 1])
-    strip = [(a + b) / 2 > bend if high else (a + b) / 2 < bend for a, b in pairwise(xs)]
-    found = [
-        tuple([cell | 1 for cell in cells[pair]]) if is_bent else cells[pair]
-        for pair, is_bent in zip(pairs, strip, strict=True)
-    ]
+    found = [cells[pair] for pair in pairs]
+    for i in range(k, len(found)) if high else range(min(k, len(found))):
+        found[i] = tuple([cell | 1 for cell in found[i]])
     # a line along x with the same on both its sides divides nothing
     kept = [0, *[i for i in range(1, len(found)) if found[i] != found[i - 1]]]
     lines = (*[xs[i] for i in kept], xs[-1])
@@ -280,35 +280,33 @@ def _piled(
     made: dict[tuple[int, int], int] = {}
     lies: dict[tuple[int, int], int] = {}
     for both in sorted(pairs):
-        under, over = both
-        of = under >> 1, over >> 1
+        low, high = both
+        under, over = of = low >> 1, high >> 1
         n = made.get(of)
         if n is None:
-            stack = _on(below, above, *of, turned)
+            if under >= 0 <= over:
+                stack = pile(below[under], above[over], turned)
+            elif under >= 0:
+                stack = below[under]
+            elif over >= 0:
+                stack = flip(above[over]) if turned else above[over]
+            else:
+                raise ValueError("the two pieces leave a hole between them")
             n = made[of] = known.setdefault((stack.key, stack.tucked), len(pool))
             if n == len(pool):
                 pool.append(stack)
-        lies[both] = 2 * n + ((under | over) & 1)
+        lies[both] = 2 * n + ((low | high) & 1)
     return lies, pool
 
 
-def _on(
-    below: Sequence[Stack], above: Sequence[Stack], under: int, over: int, turned: bool
-) -> Stack:
-    """One stack of a pool on one of another's; either is less than 0 where there is none."""
-    if over < 0:
-        if under < 0:
-            raise ValueError("the two pieces leave a hole between them")
-        return below[under]
-    if under < 0:
-        return flip(above[over]) if turned else above[over]
-    return pile(below[under], above[over], turned)
+def _middles(lines: Sequence[float]) -> list[float]:
+    return [(a + b) / 2 for a, b in pairwise(lines)]
 
 
-def _columns(lines: Sequence[float], at: Sequence[float]) -> list[int]:
-    """The column of ``lines`` in which each middle between neighbours of ``at`` lies; -1 beyond them."""
+def _columns(lines: Sequence[float], places: Sequence[float]) -> list[int]:
+    """The column of ``lines`` in which each of some places lies; -1 beyond them."""
     beyond = len(lines) - 1
-    found = [bisect_left(lines, (a + b) / 2) - 1 for a, b in pairwise(at)]
+    found = [bisect_left(lines, place) - 1 for place in places]
     return [n if n < beyond else -1 for n in found]
 
 
@@ -326,14 +324,14 @@ def mirrored(sheet: Sheet, at_mm: float) -> Sheet:
 
 def moved(sheet: Sheet, by_mm: float) -> Sheet:
     """The sheet moved along x, mm."""
-    xs = tuple(x + by_mm for x in sheet.xs)
+    xs = tuple([x + by_mm for x in sheet.xs])
     return Sheet(xs, sheet.ys, sheet.cells, sheet.pool, sheet.press, sheet.was or sheet)
 
 
 def origin(sheet: Sheet) -> Sheet:
     """The sheet moved so that its corner lies at (0, 0)."""
     x0, y0 = sheet.xs[0], sheet.ys[0]
-    xs, ys = tuple(x - x0 for x in sheet.xs), tuple(y - y0 for y in sheet.ys)
+    xs, ys = tuple([x - x0 for x in sheet.xs]), tuple([y - y0 for y in sheet.ys])
     return Sheet(xs, ys, sheet.cells, sheet.pool, sheet.press, sheet.was or sheet)
 
 
@@ -407,14 +405,14 @@ def between(sheet: Sheet, low: float, high: float) -> Sheet:
     """The part of the sheet from x = ``low`` to ``high``, where it lies."""
     inner = (x for x in sheet.xs if low < x < high)
     xs = _merged((max(low, sheet.xs[0]), *inner, min(high, sheet.xs[-1])), sheet.length_mm)
-    cells = tuple(sheet.cells[i] for i in _columns(sheet.xs, xs))
+    cells = tuple(sheet.cells[i] for i in _columns(sheet.xs, _middles(xs)))
     return Sheet(xs, sheet.ys, cells, sheet.pool, sheet.press)
 
 
 def _merged(lines: Iterable[float], length: float) -> Lines:
     ordered = sorted(lines)
     least = _SAME_LINE * length
-    return (ordered[0], *(b for a, b in pairwise(ordered) if b - a > least))
+    return (ordered[0], *[b for a, b in pairwise(ordered) if b - a > least])
 
 
 def _overlay(below: Sheet, above: Sheet) -> Sheet:
@@ -422,11 +420,13 @@ def _overlay(below: Sheet, above: Sheet) -> Sheet:
     xs = _merged((*below.xs, *above.xs), max(below.length_mm, above.length_mm))
     ys = _merged((*below.ys, *above.ys), max(below.width_mm, above.width_mm))
 
+    along, across = _middles(xs), _middles(ys)
+
     def spread(s: Sheet) -> list[list[int]]:
-        rows = _columns(s.ys, ys)
-        none = (_NOTHING,) * len(s.cells[0])
-        columns = [[*column, _NOTHING] for column in (*s.cells, none)]
-        return [[columns[i][j] for j in rows] for i in _columns(s.xs, xs)]
+        rows = _columns(s.ys, across)
+        columns = [[*column, _NOTHING] for column in s.cells]
+        columns.append([_NOTHING] * len(columns[0]))
+        return [[columns[i][j] for j in rows] for i in _columns(s.xs, along)]
 
     laid = [
         list(zip(*both, strict=True)) for both in zip(spread(below), spread(above), strict=True)

@@ -68,12 +68,6 @@ _PRIME, _BASE = 1_073_741_789, 715_827_883  # below 2³⁰: quick to multiply
 _SAME_MM_DIGITS = 9  # leaves are as thick as each other when they are so to so many digits, mm
 
 
-def _laid(lower: Key, upper: Key) -> Key:
-    up, down, long = lower
-    up_, down_, long_ = upper
-    return (up * long_ + up_) % _PRIME, (down_ * long + down) % _PRIME, long * long_ % _PRIME
-
-
 @dataclass(slots=True, eq=False)
 class Stack:
     """Leaves from ``bottom`` to ``top``: a summary, and how to walk them.
@@ -206,9 +200,11 @@ def pile(below: Stack, above: Stack, turned: bool = False) -> Stack:
     """``above`` laid on ``below``, ``turned`` over if so; where equal materials meet they fuse into one
     leaf. O(1).
     """
-    lower, upper, highest, key = below.highest, above.lowest, above.highest, above.key
+    lower, upper, highest = below.highest, above.lowest, above.highest
+    (up, down, long), (up_, down_, long_) = below.key, above.key
     if turned:
-        upper, highest, key = highest, upper, (key[1], key[0], key[2])
+        upper, highest, up_, down_ = highest, upper, down_, up_
+    key = (up * long_ + up_) % _PRIME, (down_ * long + down) % _PRIME, long * long_ % _PRIME
     butter = below.butter_leaves + above.butter_leaves
     dough = below.dough_leaves + above.dough_leaves
     if lower is upper:
@@ -223,7 +219,7 @@ def pile(below: Stack, above: Stack, turned: bool = False) -> Stack:
         below.dough_mm + above.dough_mm,
         below.lowest,
         highest,
-        _laid(below.key, key),
+        key,
         below.tucked or above.tucked,
         (below, above, turned),
     )
