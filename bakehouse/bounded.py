@@ -10,6 +10,11 @@ LONGEST_LIST = 2_000
 MOST_FAULTS = 40
 
 
+def surely_bounded(body: bytes) -> bool:
+    """Whether a body says by its bytes that it is :func:`bounded`: no list is longer than its commas."""
+    return body.count(b",") < LONGEST_LIST and b"\\u" not in body
+
+
 def bounded(data: Any, path: str = "") -> None:
     """Raise :class:`Faults` for a list of thousands, and for text that is none."""
     if isinstance(data, str):

@@ -216,9 +216,9 @@ def look(page: Page) -> None:
             f"{what}, 95 of 100: {(ms - empty) / FRAME_MS:4.1f} frames over an empty handler "
             f"({ms:.0f} ms, {empty:.0f} ms)"
         )
+    answered(page, int(plan.rsplit("/", 1)[-1]))
     drags(page, plan)
     polled(page)
-    answered(page, int(plan.rsplit("/", 1)[-1]))
 
 
 # In the page itself, one request after the other: milliseconds until each is answered and read.

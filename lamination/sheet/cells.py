@@ -239,13 +239,15 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
     # Column by column: what lies there already, and which column comes over it; -1 where none does.
     middles = _middles(xs)
     over = _columns(sheet.xs, [2 * at_mm - x for x in middles])
-    pairs = list(zip(_columns(sheet.xs, middles), over, strict=True))
+    under = _columns(sheet.xs, middles)
     # Cell by cell: what lies there already, and what comes over it.
     none = (_NOTHING,) * len(sheet.cells[0])
     columns = [*sheet.cells, none]
-    laid = {(i, j): list(zip(columns[i], columns[j], strict=True)) for i, j in set(pairs)}
-    lies, pool = _piled(sheet.pool, sheet.pool, set().union(*laid.values()), turned=True)
-    cells = {pair: tuple([lies[both] for both in column]) for pair, column in laid.items()}
+    laid = [
+        list(zip(columns[i], columns[j], strict=True)) for i, j in zip(under, over, strict=True)
+    ]
+    lies, pool = _piled(sheet.pool, sheet.pool, set().union(*laid), turned=True)
+    found = [tuple([lies[both] for both in column]) for column in laid]
     # A closed edge bends its leaves in a strip half as wide as the fold is thick.
     wide = max([s.butter_mm + s.dough_mm for s in pool]) * sheet.press / 2
     bend = at_mm - wide if high else at_mm + wide
@@ -255,8 +257,7 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
         k -= 1
     elif 0 < k < len(xs) and xs[k] - bend > least:
         xs = (*xs[:k], bend, *xs[k:])
-        pairs.insert(k, pairs[k - 1])
-    found = [cells[pair] for pair in pairs]
+        found.insert(k, found[k - 1])
     for i in range(k, len(found)) if high else range(min(k, len(found))):
         found[i] = tuple([cell | 1 for cell in found[i]])
     # a line along x with the same on both its sides divides nothing
@@ -279,7 +280,7 @@ def _piled(
     known: dict[tuple[Key, bool], int] = {}
     made: dict[tuple[int, int], int] = {}
     lies: dict[tuple[int, int], int] = {}
-    for both in sorted(pairs):
+    for both in pairs:
         low, high = both
         under, over = of = low >> 1, high >> 1
         n = made.get(of)
@@ -421,15 +422,14 @@ def _overlay(below: Sheet, above: Sheet) -> Sheet:
     ys = _merged((*below.ys, *above.ys), max(below.width_mm, above.width_mm))
 
     along, across = _middles(xs), _middles(ys)
-
-    def spread(s: Sheet) -> list[list[int]]:
-        rows = _columns(s.ys, across)
-        columns = [[*column, _NOTHING] for column in s.cells]
-        columns.append([_NOTHING] * len(columns[0]))
-        return [[columns[i][j] for j in rows] for i in _columns(s.xs, along)]
-
+    rows = list(zip(_columns(below.ys, across), _columns(above.ys, across), strict=True))
+    of_below, of_above = (
+        [*[[*column, _NOTHING] for column in s.cells], [_NOTHING] * len(s.ys)]
+        for s in (below, above)
+    )
     laid = [
-        list(zip(*both, strict=True)) for both in zip(spread(below), spread(above), strict=True)
+        [(of_below[i][m], of_above[j][n]) for m, n in rows]
+        for i, j in zip(_columns(below.xs, along), _columns(above.xs, along), strict=True)
     ]
     lies, pool = _piled(below.pool, above.pool, set().union(*laid), turned=False)
     cells = tuple([tuple([lies[both] for both in column]) for column in laid])
