@@ -49,6 +49,10 @@ class Bounding:
             [_without_trunk(t) if t.leader else t for t in threads], self.busy, self.prices,
             not_before=self.not_before, pulls=self.pulls,
         )  # fmt: skip
+        # who may go into the oven with another may find it there for nothing
+        jobs = self.loom.jobs
+        jobs["machine"][jobs["load"] >= 0] = -1
+        jobs["load"] = -1
         self._ask(self._best)
         self.least = self._tried()
 

@@ -13,6 +13,7 @@ from typing import Any, NamedTuple
 import numpy as np
 import numpy.typing as npt
 
+from lamination.day import ovens
 from lamination.day.busy import TAKEN, Busy
 from lamination.day.threads import Gap, Thread
 from lamination.terms.trade import Place
@@ -47,8 +48,11 @@ class Pull:
     each: float
 
 
-# able: the shifts that do it, a bit each; machine: its line; wished: its row of wishes
-JOB = np.dtype([(n, "i8") for n in ("minutes", "held", "able", "machine", "wished")])
+# able: the shifts that do it, a bit each; machine: its line; wished: its row of wishes; load: its row of
+# what goes into the oven at once, with those of its trays, or -1
+JOB = np.dtype(
+    [(n, "i8") for n in ("minutes", "held", "able", "machine", "wished", "load", "trays")]
+)
 # the sums and lines of what it lies in: in between, in its first part and in its last; -1: not counted
 GAP = np.dtype([
     (n, "i8") for n in (
@@ -92,6 +96,9 @@ class Loom(NamedTuple):
     done: Ints  # T × J × 2: when a task that has happened began and ended
     starts: Ints  # T × J
     shifts: Ints  # T × J
+    room: Ints  # 0: the trays that an oven holds
+    loads: Ints  # loads × N+1 × 2: the doughs and the trays that go in together at a minute
+    shares: Ints  # T × J: 1 where a task is one of those, and not alone in an oven of its own
     free: Ints  # T: the first task that was free to be placed
     lies: Ints  # T: 1 where it lies in the day
     own: Floats  # T: what it costs by itself, wherever the others lie
@@ -112,7 +119,8 @@ def like() -> Loom:
         "asked": (1, SUM), "sums": (2, "f8"), "night": (1, "f8"), "nobody": (1, "f8"),
         "prices": (1, PRICE), "now": (1, "i8"), "threads": (1, THREAD), "jobs": (2, JOB),
         "gaps": (2, GAP), "pieces": (3, PIECE), "wishes": (2, "f8"), "done": (3, "i8"),
-        "starts": (2, "i8"), "shifts": (2, "i8"), "free": (1, "i8"), "lies": (1, "i8"),
+        "starts": (2, "i8"), "shifts": (2, "i8"), "room": (1, "i8"), "loads": (3, "i8"),
+        "shares": (2, "i8"), "free": (1, "i8"), "lies": (1, "i8"),
         "own": (1, "f8"), "alone": (1, "f8"), "hint": (1, "f8"), "limit": (1, "f8"),
         "company": (1, "f8"), "scratch": (2, "f8"),
     }  # fmt: skip
@@ -136,6 +144,8 @@ def strung(
         (busy.lines[p], g.takes)
         for t in threads for g in t.gaps for p in _places(g) if p in busy.lines and g.takes != 1
     })  # fmt: skip
+    room = round(busy.kitchen["oven.trays"])
+    loads, riding = ovens.loads(threads, room), ovens.gone_in(threads, room)
     of = Loom(
         there=busy.there, taken=busy.taken, each=busy.unit.copy(), unit=busy.unit,
         over=np.zeros(lines, np.int64), sought=np.zeros((lines, n + 1)), stale=np.ones(lines, np.int64),
@@ -147,7 +157,9 @@ def strung(
         gaps=np.zeros((many, most), GAP), pieces=np.zeros((many, most, _MOST_PIECES), PIECE),
         wishes=np.zeros((1 + sum(len(_wished(t, pulls)) for t in threads), n + 1)),
         done=np.zeros((many, most, 2), np.int64), starts=np.zeros((many, most), np.int64),
-        shifts=np.zeros((many, most), np.int64), free=np.zeros(many, np.int64),
+        shifts=np.zeros((many, most), np.int64), room=np.array([room]),
+        loads=np.zeros((max(len(loads), 1), n + 1, 2), np.int64),
+        shares=np.zeros((many, most), np.int64), free=np.zeros(many, np.int64),
         lies=np.zeros(many, np.int64), own=np.zeros(many), alone=np.zeros(many), hint=np.full(many, -1.0),
         limit=np.full(many, _AT_FIRST), company=np.zeros(n + 1), scratch=np.zeros((most + 2, n + 1)),
     )  # fmt: skip
@@ -161,9 +173,11 @@ def strung(
             len(thread.done), thread.ready, 0, 0,
         )  # fmt: skip
         for k, job in enumerate(thread.jobs):
-            machine = busy.lines[job.machine] if job.machine else _NOBODY
+            takes = job.machine and (thread.dough, k) not in riding
+            machine = busy.lines[job.machine] if job.machine and takes else _NOBODY
             able = sum(1 << shift for shift in busy.able(job))
-            of.jobs[i, k] = job.minutes, job.held, able, machine, 0
+            load = loads.get(ovens.alike(job), _NOBODY) if k >= len(thread.done) else _NOBODY
+            of.jobs[i, k] = job.minutes, job.held, able, machine, 0, load, job.trays
         of.free[i] = max(len(thread.done), thread.trunk if thread.leader else 0)
         of.starts[i, : len(thread.done)] = [begun for begun, _ in thread.done]
         for k, ends in enumerate(thread.done):

@@ -80,6 +80,12 @@ def rested(of: Loom, i: int, k: int, minutes: int) -> float:
     return np.inf
 
 
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
+def joins(of: Loom, load: int, t: int, trays: int) -> bool:
+    """Whether so many trays more go into the oven with what goes in at a minute."""
+    return of.loads[load, t, 0] > 0 and of.loads[load, t, 1] + trays <= of.room[0]
+
+
 @compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]", "f8[::1]"))
 def works(of: Loom, i: int, k: int, lo: int, hi: int, after: Floats, then: Floats) -> None:
     """What a task costs by its minute, from ``lo`` to ``hi``, and all ``after`` it, into ``then``."""
@@ -99,7 +105,8 @@ def works(of: Loom, i: int, k: int, lo: int, hi: int, after: Floats, then: Float
     if job.machine >= 0:
         machine = of.sums[job.machine]
         for t in range(lo, hi + 1):
-            then[t] += machine[t + minutes] - machine[t]
+            if job.load < 0 or not joins(of, job.load, t, job.trays):
+                then[t] += machine[t + minutes] - machine[t]
 
 
 @compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]"))

@@ -100,6 +100,25 @@ def take(of: Loom, line: int, start: int, end: int, many: int) -> None:
     of.stale[line] = 1
 
 
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
+def goes_in(of: Loom, i: int, k: int, sign: int) -> bool:
+    """Put a task with those that go into the oven as it does, or take it out; whether others have that oven.
+
+    The first has it, and whoever is left when the first is taken out. One for which there is no room has
+    an oven of its own.
+    """
+    job = of.jobs[i, k]
+    there = of.loads[job.load, of.starts[i, k]]
+    if sign > 0:
+        of.shares[i, k] = 1 if there[0] == 0 or there[1] + job.trays <= of.room[0] else 0
+    if not of.shares[i, k]:
+        return False
+    others = there[0] if sign > 0 else there[0] - 1
+    there[0] += sign
+    there[1] += sign * job.trays
+    return others > 0
+
+
 @compiled(takes(LOOM, "i8", "i8", "i8", "i8"))
 def put(of: Loom, i: int, first: int, last: int, sign: int) -> None:
     """Put tasks of a thread into the day where they are to lie, or take them out with ``sign`` -1.
@@ -125,6 +144,8 @@ def put(of: Loom, i: int, first: int, last: int, sign: int) -> None:
         if end > start and k <= last:
             if job.held:
                 take(of, of.shifts[i, k], start, end, sign)
+            if job.load >= 0 and goes_in(of, i, k, sign):
+                continue
             if job.machine >= 0:
                 take(of, job.machine, start, end, sign)
 

@@ -23,6 +23,7 @@ import numpy as np
 from lamination.day.busy import Busy, Placed
 from lamination.day.loom import Floats, Ints, Prices, Pull, strung
 from lamination.day.loom import rest as rests_of
+from lamination.day.ovens import gone_in
 from lamination.day.threads import Thread
 
 _One = TypeVar("_One")
@@ -92,6 +93,20 @@ class Search:
             )
             for d, i in self.number.items() if of.lies[i]
         }  # fmt: skip
+
+    @property
+    def together(self) -> dict[tuple[str, int], str]:
+        """The tasks that go into an oven with another dough's, each with whose oven that is."""
+        of, found = self.loom, gone_in([*self.threads.values()], int(self.loom.room[0]))
+        first: dict[tuple[int, int], str] = {}
+        for dough, i in self.number.items():
+            goes = (of.jobs[i]["load"] >= 0) & (of.shares[i] > 0) & (of.lies[i] > 0)
+            for k in np.flatnonzero(goes).tolist():
+                at = int(of.jobs[i, k]["load"]), int(of.starts[i, k])
+                whose = first.setdefault(at, dough)
+                if whose != dough:
+                    found[dough, k] = whose
+        return found
 
     def put(
         self, *doughs: str, most: float = math.inf, for_others: bool = False,

@@ -13,10 +13,12 @@ import numpy.typing as npt
 
 from lamination.day.capacity import lies_on
 from lamination.kitchen.kitchen import Kitchen
+from lamination.pieces.baking import Bake
 from lamination.plan.plan import Plan
 from lamination.plan.walk import walk
 from lamination.plan.work import work
 from lamination.steps import kind_of
+from lamination.steps.bake import Baking
 from lamination.steps.base import Chapter
 from lamination.terms.trade import Machine, Place, Tool
 from lamination.warmth.windows import Cause, RestWindow, Verdict
@@ -31,7 +33,8 @@ _FOREVER = 10**6
 class Job:
     """A step's work, in whole minutes; ``held``: it takes a hand all the while.
 
-    What is in the oven is only watched: somebody must be there, and may do other things.
+    What is in the oven is only watched: somebody must be there, and may do other things. ``load``: what
+    it is baked by, where it goes in at once, on so many ``trays``: two of the same may go in together.
     """
 
     step: str
@@ -40,6 +43,8 @@ class Job:
     chapter: Chapter
     machine: Machine | None
     held: bool
+    load: tuple[str, Bake] | None = None
+    trays: int = 0
 
 
 @dataclass(frozen=True)
@@ -205,9 +210,12 @@ def thread_of(
         if machine is Machine.SHEETER and not by_sheeter:
             machine = None
         minutes = math.ceil(stop.bench_min - 1e-9)
-        jobs.append(
-            Job(stop.key, stop.name, minutes, stop.chapter, machine, machine is not Machine.OVEN)
-        )
+        job = Job(stop.key, stop.name, minutes, stop.chapter, machine, machine is not Machine.OVEN)
+        if isinstance(step, Baking) and worked.shaped:
+            trays = worked.shaped.trays
+            if len(trays.oven_loads) == 1:
+                job = replace(job, load=(step.id, step.bake), trays=trays.count)
+        jobs.append(job)
         rest, window = stop.rest, windows.get(stop.key)
         takes = lies_on(stop, worked.strip)
         if rest is None or (rest.minutes <= 0 and window is None):

@@ -11,6 +11,7 @@ import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from itertools import takewhile
 
 import numpy as np
 
@@ -253,18 +254,19 @@ class _Arranging:
 
     def _tasks(self, threads: Sequence[Thread], placed: Sequence[Placed]) -> list[Task]:
         day = self.day
-        who = self._who(threads, placed)
+        who, ovens = self._who(threads, placed), self.search.together
         tasks = []
         for thread, where in zip(threads, placed, strict=True):
             for k, job in enumerate(thread.jobs):
                 along = k < thread.trunk and thread.leader is not None
                 start, end = where.starts[k], thread.ended(where.starts, k)
                 held = job.held and end > start and not along
+                whose = thread.leader if along else ovens.get((thread.dough, k))
                 tasks.append(
                     Task(
                         thread.dough, job.step, job.name, day.at(start), day.at(end),
                         1 if held else 0, who.get((thread.dough, k)) if held else None,
-                        None if along else job.machine, thread.leader if along else None,
+                        None if whose else job.machine, whose,
                         k < len(thread.done), job.step in thread.held,
                     )
                 )  # fmt: skip
@@ -340,7 +342,9 @@ def _happened(thread: Thread, day: Day, since: Since) -> Thread:
     leaders = {
         t.step: t.together for t in since.before if t.dough == thread.dough and t.together in there
     }
-    said = {h.step: h for h in since.happened if leaders.get(h.step) == h.dough}
+    # what is mixed with another's is so from its beginning; an oven is shared later
+    along = list(takewhile(lambda step: step in leaders, (job.step for job in thread.jobs)))
+    said = {h.step: h for h in since.happened if h.step in along and leaders[h.step] == h.dough}
     said |= {h.step: h for h in since.happened if h.dough == thread.dough}
     done: list[tuple[int, int]] = []
     for job in thread.jobs:
@@ -357,7 +361,6 @@ def _happened(thread: Thread, day: Day, since: Since) -> Thread:
             starts = max(starts, done[-1][1])
         done.append((starts, max(ends, starts)))
     # what another did for it, or is doing, is the other's
-    along = [job.step for job in thread.jobs if job.step in leaders]
     leader = leaders[along[0]] if along else None
     return replace(thread, done=tuple(done), trunk=len(along), leader=leader)
 

@@ -14,7 +14,8 @@ from lamination.warmth.windows import Verdict
 class Task:
     """A step's work in the day. ``hands``: how many it takes; ``who`` of them.
 
-    ``together``: the dough whose mixing does this one as well, so that it takes nothing of its own.
+    ``together``: the dough whose task of this name does this one as well, so that it takes nothing of its
+    own: it is mixed with it, or goes into the oven with it.
     """
 
     dough: str

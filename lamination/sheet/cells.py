@@ -2,7 +2,8 @@
 
 A sheet is a rectangle cut by x-lines and y-lines into cells; each cell holds a *stack* of leaves
 from bottom to top (``stacks.py``). A fold makes few distinct stacks however many cells it has, so
-cells are numbers into a short pool of stacks. The folds themselves are in ``folds.py``.
+cells are numbers into a short pool of stacks. The folds themselves are in ``folds.py``, what
+is cut off and laid on again in ``trims.py``.
 """
 
 from __future__ import annotations
@@ -17,14 +18,13 @@ from itertools import pairwise
 import numpy as np
 
 from lamination.sheet.stacks import Key, Stack, flip, pile, scaled
-from lamination.sheet.stacks import tucked as tuck
 
 # Plain tuples: a sheet seldom has more than fifty cells, and numpy takes longer to begin than they do.
 Lines = tuple[float, ...]
 Cells = tuple[tuple[int, ...], ...]
 
 _LEADS = 0.1  # a share of the sheet so small does not speak for it
-_SAME_LINE = 1e-10  # two grid lines closer than this share of the sheet are one line
+SAME_LINE = 1e-10  # two grid lines closer than this share of the sheet are one line
 
 
 # Nothing changes a sheet once it is made; it is not marked as frozen for the reason that stacks are not.
@@ -167,7 +167,7 @@ def place(
     """Lay a rectangle of ``stack`` (mm before press) on the sheet with its corner at (x, y)."""
     xs, ys = (x_mm, x_mm + length_mm), (y_mm, y_mm + width_mm)
     block = Sheet(xs, ys, ((0,),), (stack,), sheet.press)
-    return _overlay(sheet, block)
+    return overlay(sheet, block)
 
 
 def roll(sheet: Sheet, along: float, across: float = 1.0) -> Sheet:
@@ -251,7 +251,7 @@ def crease(sheet: Sheet, at_mm: float, flap: str) -> Sheet:
     # A closed edge bends its leaves in a strip half as wide as the fold is thick.
     wide = max([s.butter_mm + s.dough_mm for s in pool]) * sheet.press / 2
     bend = at_mm - wide if high else at_mm + wide
-    least = _SAME_LINE * sheet.length_mm
+    least = SAME_LINE * sheet.length_mm
     k = bisect_left(xs, bend)
     if k and bend - xs[k - 1] <= least:
         k -= 1
@@ -336,72 +336,6 @@ def origin(sheet: Sheet) -> Sheet:
     return Sheet(xs, ys, sheet.cells, sheet.pool, sheet.press, sheet.was or sheet)
 
 
-def stack_panels(sheet: Sheet, panels: int) -> Sheet:
-    """Cut the sheet in ``panels`` along x and lay the pieces on each other, unmirrored."""
-    start, panel = sheet.xs[0], sheet.length_mm / panels
-    cut = [between(sheet, start + i * panel, start + (i + 1) * panel) for i in range(panels)]
-    laid = cut[0]
-    for i, piece in enumerate(cut[1:], 1):
-        laid = _overlay(laid, moved(piece, -i * panel))
-    return laid
-
-
-def lay_ends_on(sheet: Sheet, end_mm: float, mark: bool = False) -> Sheet:
-    """Cut ``end_mm`` off both ends of x and lay them on the rest, end beside end, unmirrored.
-
-    ``mark``: where they lie counts as tucked in. Raises ValueError when they are longer than the rest.
-    """
-    if 4 * end_mm > sheet.length_mm * (1 + _SAME_LINE):
-        raise ValueError("what was cut off is longer than what is left")
-    if end_mm <= sheet.length_mm * _SAME_LINE:
-        return sheet  # thinner than a line: there is nothing to lay anywhere
-    low, high = sheet.xs[0], sheet.xs[-1]
-    middle = (low + high) / 2
-    kept = between(sheet, low + end_mm, high - end_mm)
-    near, far = between(sheet, low, low + end_mm), between(sheet, high - end_mm, high)
-    if mark:
-        near, far = (
-            Sheet(s.xs, s.ys, s.cells, tuple(tuck(x) for x in s.pool), s.press) for s in (near, far)
-        )
-    kept = _overlay(kept, moved(near, middle - end_mm - low))
-    return _overlay(kept, moved(far, middle - (high - end_mm)))
-
-
-@dataclass(frozen=True, slots=True)
-class Trimmed:
-    """A sheet squared off, and what was cut away, mm³ of each material."""
-
-    sheet: Sheet
-    dough_mm3: float
-    butter_mm3: float
-
-
-def trim(sheet: Sheet, ends_mm: float, sides_mm: float, tucked: bool = False) -> Trimmed:
-    """Cut ``ends_mm`` off both ends of x and ``sides_mm`` off both sides of y.
-
-    ``tucked``: the two strips from the sides are laid side by side along the middle of the sheet,
-    then the two from the ends across it, where the fold shuts them in. The corner of what remains
-    is the origin. Raises ValueError when nothing would be left.
-    """
-    if sheet.length_mm <= 2 * ends_mm or sheet.width_mm <= 2 * sides_mm:
-        raise ValueError("nothing would be left of the sheet")
-    kept = turn(_ends_off(turn(sheet), sides_mm, tucked))
-    kept = _ends_off(kept, ends_mm, tucked)
-    lost = [
-        sheet.volume_mm3(of) - kept.volume_mm3(of)
-        for of in (lambda s: s.dough_mm, lambda s: s.butter_mm)
-    ]
-    return Trimmed(origin(kept), *lost)
-
-
-def _ends_off(sheet: Sheet, end_mm: float, tucked: bool) -> Sheet:
-    if not end_mm:
-        return sheet
-    if tucked:
-        return lay_ends_on(sheet, end_mm, mark=True)
-    return between(sheet, sheet.xs[0] + end_mm, sheet.xs[-1] - end_mm)
-
-
 def between(sheet: Sheet, low: float, high: float) -> Sheet:
     """The part of the sheet from x = ``low`` to ``high``, where it lies."""
     inner = (x for x in sheet.xs if low < x < high)
@@ -412,11 +346,11 @@ def between(sheet: Sheet, low: float, high: float) -> Sheet:
 
 def _merged(lines: Iterable[float], length: float) -> Lines:
     ordered = sorted(lines)
-    least = _SAME_LINE * length
+    least = SAME_LINE * length
     return (ordered[0], *[b for a, b in pairwise(ordered) if b - a > least])
 
 
-def _overlay(below: Sheet, above: Sheet) -> Sheet:
+def overlay(below: Sheet, above: Sheet) -> Sheet:
     """Lay one sheet on another where both already are; they share one press."""
     xs = _merged((*below.xs, *above.xs), max(below.length_mm, above.length_mm))
     ys = _merged((*below.ys, *above.ys), max(below.width_mm, above.width_mm))

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from lamination.sheet.cells import Sheet, crease, origin, stack_panels
+from lamination.sheet.cells import Sheet, crease, origin
+from lamination.sheet.trims import stack_panels
 from lamination.terms.trade import Fold
 
 Flap = Literal["low", "high"]

@@ -13,16 +13,9 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from lamination.sheet.cells import (
-    Sheet,
-    crease,
-    lay_ends_on,
-    origin,
-    place,
-    plain_sheet,
-    stack_panels,
-)
+from lamination.sheet.cells import Sheet, crease, origin, place, plain_sheet
 from lamination.sheet.stacks import Material, leaf, pile
+from lamination.sheet.trims import lay_ends_on, stack_panels
 from lamination.terms.limits import Fault, Faults
 from lamination.terms.said import mm
 from lamination.terms.sizes import Size

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from lamination.sheet.cells import Sheet, place, roll, trim, turn, uneven
+from lamination.sheet.cells import Sheet, place, roll, turn, uneven
 from lamination.sheet.stacks import Material, leaf
+from lamination.sheet.trims import trim
 from lamination.terms.limits import Fault, Faults
 from lamination.terms.said import mm
 from lamination.terms.sizes import Size

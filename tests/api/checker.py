@@ -46,6 +46,12 @@ def faults_in(asked, found):
         )  # fmt: skip
         most = rows[f"{machine}.count"]
         wrong += [f"{machine} {n} times in minute {m}" for m, n in used.items() if n > most]
+    own = {(t["dough"], t["step"]): t for t in found["tasks"] if not t["together"]}
+    for task in found["tasks"]:
+        if task["together"]:
+            other = own.get((task["together"], task["step"]), {})
+            if any(task[end] != other.get(end) for end in ("starts", "ends")):
+                wrong.append(f"dough {task['dough']}: {task['step']} is not done with another's")
     for place, row in (("fridge", "fridge.holds"), ("freezer", "freezer.holds")):
         if rows.get(row):
             lies = every_minute(

@@ -10,11 +10,12 @@ from hypothesis import strategies as st
 
 from lamination.plan.across import section_along
 from lamination.plan.work import work
-from lamination.sheet.cells import place, plain_sheet, roll, trim, turn, uneven
+from lamination.sheet.cells import place, plain_sheet, roll, turn, uneven
 from lamination.sheet.folds import fold_sheet
 from lamination.sheet.lockin import lock_in
 from lamination.sheet.section import MOST_LEAVES, Across, cut_along
 from lamination.sheet.stacks import Material, leaf, pile, scaled, walk
+from lamination.sheet.trims import trim
 from lamination.steps.last_sheet import LastSheet
 from lamination.steps.lock_in import LockIn
 from lamination.steps.turn import Trim

@@ -6,20 +6,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamination.pieces.over import Corner, means_over
-from lamination.sheet.cells import (
-    Sheet,
-    lay_ends_on,
-    place,
-    plain_sheet,
-    roll,
-    stack_panels,
-    trim,
-    turn,
-)
+from lamination.sheet.cells import Sheet, place, plain_sheet, roll, turn
 from lamination.sheet.coverage import coverage_map
 from lamination.sheet.folds import fold_sheet
 from lamination.sheet.lockin import lock_in
 from lamination.sheet.stacks import Material, leaf, walk
+from lamination.sheet.trims import lay_ends_on, stack_panels, trim
 from lamination.terms.trade import Fold, Method
 
 DOUGH, BUTTER = leaf(Material.DOUGH, 2), leaf(Material.BUTTER, 1)

@@ -9,9 +9,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamination.sheet.cells import place, plain_sheet, trim, turn
+from lamination.sheet.cells import place, plain_sheet, turn
 from lamination.sheet.folds import fold_sheet
 from lamination.sheet.stacks import Material, leaf
+from lamination.sheet.trims import trim
 from lamination.terms.trade import Fold
 
 D, B = "dough", "butter"

@@ -7007,7 +7007,8 @@ export interface components {
          * Task
          * @description A step's work in the day. ``hands``: how many it takes; ``who`` of them.
          *
-         *     ``together``: the dough whose mixing does this one as well, so that it takes nothing of its own.
+         *     ``together``: the dough whose task of this name does this one as well, so that it takes nothing of its
+         *     own: it is mixed with it, or goes into the oven with it.
          */
         Task: {
             /** Dough */
