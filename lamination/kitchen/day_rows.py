@@ -8,9 +8,9 @@ from __future__ import annotations
 from lamination.kitchen.rows import row
 
 DAY = (
-    row("mixer.count", "mixers", 1, "", 1, 10),
-    row("sheeter.count", "sheeters", 1, "", 1, 10),
-    row("oven.count", "ovens", 1, "", 1, 10, group="bake"),
+    row("mixer.count", "mixers", 1, "", 1, 10, whole=True),
+    row("sheeter.count", "sheeters", 1, "", 1, 10, whole=True),
+    row("oven.count", "ovens", 1, "", 1, 10, group="bake", whole=True),
     row("day.late", "late for its hour, each minute", 60, "times", 0, 10_000),
     row("day.outside", "a rest outside what it can bear, each minute", 12, "times", 0, 10_000),
     row("day.crowded", "more in a place than it holds, each minute", 30, "times", 0, 10_000),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
@@ -73,7 +74,7 @@ class Kitchen(Checked):
             if known is None:
                 found.append(Fault(f"yours.{key}", "There is no default of this name."))
                 continue
-            message = Range(known.low, known.high, known.unit).complaint(value)
+            message = Range(known.low, known.high, known.unit, known.whole).complaint(value)
             if message:
                 found.append(Fault(f"yours.{key}", message))
         return found
@@ -134,6 +135,14 @@ class Kitchen(Checked):
 
 
 def renamed(document: dict[str, Any]) -> dict[str, Any]:
-    """A kitchen kept earlier, in today's names: defaults that the table has no more are left behind."""
+    """A kitchen kept earlier, in today's names: defaults that the table has no more are left behind, and
+    what counts things is whole.
+    """
     kept = {RENAMED.get(k, k): v for k, v in document.get("yours", {}).items()}
-    return {**document, "yours": {k: v for k, v in kept.items() if k in DEFAULTS}}
+    known = {k: v for k, v in kept.items() if k in DEFAULTS}
+    counted = {k: round(v) for k, v in known.items() if DEFAULTS[k].whole and _is_number(v)}
+    return {**document, "yours": known | counted}
+
+
+def _is_number(value: Any) -> bool:
+    return isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value)

@@ -142,8 +142,8 @@ _BAKE = (
     _row("bake_tray.length_mm", "baking tray, length", 600, "mm", 100, 2000, group="bake"),
     _row("bake_tray.width_mm", "baking tray, width", 400, "mm", 100, 2000, group="bake"),
     _row("bake_tray.gap_mm", "between baked pieces", 20, "mm", 0, 200, group="bake"),
-    _row("proofer.trays", "trays the proofer takes", 16, "", 1, 500, group="bake"),
-    _row("oven.trays", "trays the oven takes", 4, "", 1, 100, group="bake"),
+    _row("proofer.trays", "trays the proofer takes", 16, "", 1, 500, group="bake", whole=True),
+    _row("oven.trays", "trays the oven takes", 4, "", 1, 100, group="bake", whole=True),
     _row("oven.fan_less_k", "a fan oven is set lower by", 20, "K", 0, 60, group="bake"),
     _row("oven.fan_minutes_pct", "of a deck oven's time, a fan takes", 90, "%", 40, 140, group="bake"),
     _row("rise.yeasted_wide_pct", "proofed and baked, wider by", 40, "%", 0, 200, group="bake"),
@@ -170,7 +170,7 @@ _BAKE = (
          group="bake"),
 )  # fmt: skip
 _ROLLING = (
-    _row("turns_back_to_back", "turns back to back before a rest", 2, "", 1, 12, group="bench"),
+    _row("turns_back_to_back", "turns back to back before a rest", 2, "", 1, 12, group="bench", whole=True),
     _row("thinnest_leaf_um", "thinnest dough leaf that is more than a name", 20, "µm", 1, 500, STARCH,
          group="bench"),
     _row("block_mm.low", "butter block, from", 5, "mm", 0, 200, group="lock-in"),
@@ -234,8 +234,10 @@ _COLD = (
     _row("ice.c", "ice packs, where the place is warmer", 0, "°C", -30, 10, group="cold"),
     _row("ice.on_top_min", "a bag of ice lies on the bench before the roll for", 10, "min", 0, 120,
          group="cold"),
-    _row("fridge.holds", "packages the fridge holds (0: not counted)", 0, "", 0, 500, group="cold"),
-    _row("freezer.holds", "packages the freezer holds (0: not counted)", 0, "", 0, 500, group="cold"),
+    _row("fridge.holds", "packages the fridge holds (0: not counted)", 0, "", 0, 500, group="cold",
+         whole=True),
+    _row("freezer.holds", "packages the freezer holds (0: not counted)", 0, "", 0, 500, group="cold",
+         whole=True),
     _row("room.swing_k", "the room's warmest hour over its coolest", 0, "K", 0, 25, group="cold"),
     _row("room.warmest_h", "the room is warmest at, hour of the day", 15, "h", 0, 24, group="cold"),
     _row("day.begins_h", "work begins at, hour of the day", 5, "h", 0, 24, group="cold"),
@@ -339,7 +341,7 @@ _FAMILIES = (
 _CRANK = (
     _row("crank.width_mm", "hand-cranked roller, width", 145, "mm", 50, 600),
     _row("crank.longest_mm", "longest strip one handles on it", 900, "mm", 200, 3_000),
-    _row("crank.most_strips", "strips that are no trouble yet", 6, "", 1, 50, group="crank"),
+    _row("crank.most_strips", "strips that are no trouble yet", 6, "", 1, 50, group="crank", whole=True),
     *(
         _row(f"crank.{n}_mm", f"its gap at setting {n} (0: none)", gap, "mm", 0, 20)
         for n, gap in enumerate((3.0, 2.6, 2.2, 1.9, 1.6, 1.3, 1.0, 0.8, 0.6), 1)

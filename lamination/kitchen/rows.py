@@ -29,7 +29,7 @@ FOODS = "Choi and Okos (1986), in ASHRAE Handbook: Refrigeration (2018), chapter
 class Default:
     """A starting point with a name. ``low`` and ``high`` bound what a baker may put in its place.
 
-    ``choices``: the value is the number of one of these, counted from 0.
+    ``choices``: the value is the number of one of these, counted from 0. ``whole``: it counts things.
     """
 
     key: str
@@ -42,6 +42,7 @@ class Default:
     origin: Origin
     source: str
     choices: tuple[str, ...] = ()
+    whole: bool = False
 
 
 def row(
@@ -54,9 +55,11 @@ def row(
     source: str = TRADE,
     group: str | None = None,
     choices: tuple[str, ...] = (),
+    whole: bool = False,
 ) -> Default:
     """A default; its group is the first part of its key unless it is said."""
     origin: Origin = "trade practice" if source == TRADE else "published"
     return Default(
-        key, group or key.split(".")[0], label, value, unit, low, high, origin, source, choices
-    )
+        key, group or key.split(".")[0], label, value, unit, low, high, origin, source, choices,
+        whole or bool(choices),
+    )  # fmt: skip

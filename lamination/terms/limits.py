@@ -45,18 +45,22 @@ def join_path(prefix: str, field: str) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Range:
-    """The allowed interval of a number, both ends included, and the unit it is said in."""
+    """The allowed interval of a number, both ends included, and the unit it is said in; ``whole``: of
+    things that are counted.
+    """
 
     low: float
     high: float
     unit: str = ""
+    whole: bool = False
 
     def complaint(self, value: float) -> str | None:
         """The sentence to show when ``value`` is outside, or None when it is allowed."""
-        allowed = f"Must be from {in_unit(self.low, self.unit)} to {in_unit(self.high, self.unit)}."
+        number = "a whole number, " if self.whole else ""
+        allowed = f"Must be {number}from {in_unit(self.low, self.unit)} to {in_unit(self.high, self.unit)}."
         if not math.isfinite(value):
             return f"This is not a number. {allowed}"
-        if not self.low <= value <= self.high:
+        if not self.low <= value <= self.high or (self.whole and value % 1):
             return allowed
         return None
 

@@ -5,6 +5,8 @@ import json
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
+from bakehouse.kitchen.models import KitchenRecord
+
 
 def change(head, **part):
     now = head.call("GET", "/kitchen")
@@ -71,6 +73,15 @@ def test_two_who_move_different_things_both_keep_theirs(head):
     late = head.call("PUT", "/kitchen", body | {"spots": [at("oven", 100), at("mixer", 500)]})
     x = {t["what"]: t["x_mm"] for t in late["room"]["things"]}
     assert (x["oven"], x["mixer"]) == (900, 500)
+
+
+def test_what_counts_things_is_whole_and_a_house_that_kept_parts_of_them_opens(head):
+    parts = {"oven.trays": 2.5, "day.late": 30.5}
+    body = {"revision": 0, "yours": parts, "ingredients": []}
+    wrong = head.faults("PUT", "/kitchen", body)
+    assert wrong == {"yours.oven.trays": "Must be a whole number, from 1 to 100."}
+    KitchenRecord.begun({"yours": parts, "ingredients": []}, None, pk=1)
+    assert head.call("GET", "/kitchen")["yours"] == {"oven.trays": 2, "day.late": 30.5}
 
 
 def test_what_a_kitchen_would_change_is_said_by_plan_and_changes_nothing(head, plan):

@@ -1926,7 +1926,7 @@ export interface components {
          * Default
          * @description A starting point with a name. ``low`` and ``high`` bound what a baker may put in its place.
          *
-         *     ``choices``: the value is the number of one of these, counted from 0.
+         *     ``choices``: the value is the number of one of these, counted from 0. ``whole``: it counts things.
          */
         Default: {
             /** Key */
@@ -1955,6 +1955,11 @@ export interface components {
              * @default []
              */
             choices: string[];
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
         };
         /**
          * Fixture
