@@ -146,6 +146,7 @@ it("a range is pulled over what one's own plans have, and kept when it is let go
     origin: "trade practice",
     source: "trade practice",
     choices: [],
+    whole: true,
   });
   const set = vi.fn();
   const { hand } = show(
