@@ -11,8 +11,11 @@ MOST_FAULTS = 40
 
 
 def surely_bounded(body: bytes) -> bool:
-    """Whether a body says by its bytes that it is :func:`bounded`: no list is longer than its commas."""
-    return body.count(b",") < LONGEST_LIST and b"\\u" not in body
+    """Whether a body says by its bytes that it is :func:`bounded`: no list is longer than its commas, and
+    a sign that is none is written by an escape, or in bytes that are not plain.
+    """
+    plain = body.isascii() and b"\0" not in body and b"\\u" not in body
+    return plain and body.count(b",") < LONGEST_LIST
 
 
 def bounded(data: Any, path: str = "") -> None:

@@ -46,6 +46,15 @@ def test_half_a_sign_is_a_sentence_at_its_field(head, field):
     assert head.call("POST", "/work", STATION | {"name": "\U0001f950"})
 
 
+@pytest.mark.parametrize("written", ["escaped", "utf-8", "utf-16-le", "utf-32-be"])
+def test_half_a_sign_is_seen_however_it_is_written(head, written):
+    plan = json.dumps(STATION | {"name": "a\ud800b"}, ensure_ascii=written == "escaped")
+    body = plan.encode("ascii" if written == "escaped" else written, "surrogatepass")
+    answer = head.generic("POST", "/api/work", body, "application/json")
+    assert answer.status_code == 422
+    assert "sign that is none" in answer.json()["faults"][0]["message"]
+
+
 @pytest.mark.parametrize("year", [1, 1500, 9999])
 def test_an_order_in_a_year_that_nobody_bakes_in_is_refused_at_its_field(head, plan, year):
     order = {
