@@ -13,7 +13,7 @@ from lamination.plan.worked import WorkedPlan
 from lamination.run.events import EventKind
 from lamination.run.standing import Phase, Standing
 from lamination.terms.said import span
-from lamination.terms.trade import Place
+from lamination.terms.trade import Machine, Place
 
 _SOON = timedelta(minutes=90)
 
@@ -30,10 +30,11 @@ class When(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Due:
-    """A task as Today shows it: for one dough, or for several that one mixing does.
+    """A task as Today shows it: for one dough, or for several that are mixed or baked at once.
 
     ``begun``: somebody is at it. ``minutes``: until it begins, negative where it should have begun; for
-    what is under the hands, until it should be done.
+    what is under the hands, until it should be done. ``by_tray``: its trays go their own ways, so that
+    it is said of each of them when it is done.
     """
 
     doughs: tuple[str, ...]
@@ -46,6 +47,7 @@ class Due:
     begun: bool
     minutes: int
     first: bool
+    by_tray: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,6 +134,7 @@ def due(
                 begun,
                 minutes,
                 first,
+                task.machine is Machine.OVEN,
             )
         )
     order = list(When)

@@ -80,6 +80,14 @@ it("says what is late before what is due, and how many are on", async () => {
   expect(within(rest).getByText("40 min")).toBeTruthy();
 });
 
+it("what is in the oven together is said tray by tray, at its dough", async () => {
+  const baked = TODAY.due.map((due) => (due.doughs.length > 1 ? { ...due, by_tray: true } : due));
+  serve({ ...QUIET, "GET /api/today": () => ({ ...TODAY, due: baked }) });
+  show(<TodayRoom />);
+  expect(await screen.findByRole("link", { name: "To the dough, 2" })).toBeTruthy();
+  expect(screen.queryByRole("button", { name: "Done, all 2" })).toBeNull();
+});
+
 it("one press says the same step of several doughs done", async () => {
   const asked = serve({
     ...QUIET,

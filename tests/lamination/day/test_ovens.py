@@ -140,6 +140,8 @@ def test_a_timetable_says_with_whose_trays_they_go_in(morning):
     assert (two.starts, two.ends) == (one.starts, one.ends)
     bakes = next(d for d in due(found.tasks, (), one.starts) if d.step == "bake")
     assert set(bakes.doughs) == {"1", "2"}
+    assert bakes.by_tray
+    assert not any(d.by_tray for d in due(found.tasks, (), one.starts) if d.step != "bake")
 
 
 def test_a_day_under_way_goes_on_with_both_in_one_oven(morning):

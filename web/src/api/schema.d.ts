@@ -7107,10 +7107,11 @@ export interface components {
         };
         /**
          * Due
-         * @description A task as Today shows it: for one dough, or for several that one mixing does.
+         * @description A task as Today shows it: for one dough, or for several that are mixed or baked at once.
          *
          *     ``begun``: somebody is at it. ``minutes``: until it begins, negative where it should have begun; for
-         *     what is under the hands, until it should be done.
+         *     what is under the hands, until it should be done. ``by_tray``: its trays go their own ways, so that
+         *     it is said of each of them when it is done.
          */
         Due: {
             /** Doughs */
@@ -7138,6 +7139,8 @@ export interface components {
             minutes: number;
             /** First */
             first: boolean;
+            /** By Tray */
+            by_tray: boolean;
         };
         /**
          * Lying

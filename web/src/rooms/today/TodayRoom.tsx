@@ -255,7 +255,7 @@ function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
         ) : null}
       </span>
       <span className={due.when === "late" ? classes.late : "quiet"}>{urgency(due)}</span>
-      {run && due.begun && due.doughs.length > 1 && runs.every(Boolean) ? (
+      {run && due.begun && !due.by_tray && due.doughs.length > 1 && runs.every(Boolean) ? (
         <Button size={big ? "lg" : "md"} loading={done.isPending} onClick={() => done.mutate()}>
           Done, all {due.doughs.length}
         </Button>
