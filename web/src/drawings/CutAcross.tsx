@@ -69,20 +69,21 @@ export function CutAcross({ section, near, at, move, children }: Props) {
   const { say, leaf } = useSaying();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [zoom, setZoom] = useState(2);
-  const [wide, high] = [Math.max(width, 260), Math.max(height, 200)];
+  const [wide, high] = [Math.max(width, 260), Math.max(height, 180)];
   const body = {
     x: PAD.left,
     y: PAD.top,
     w: wide - PAD.left - PAD.right,
     h: Math.min(high - PAD.top - PAD.bottom, 280),
   };
+  // on a low screen the loupe is no higher than the sheet
+  const lens = Math.min(LOUPE, body.h / 2 - 2);
   const here = at.x * section.length_mm;
   const stack = stackUnder(section, here);
   const fine = stack && !stack.leaves_um.length && near ? stackUnder(near, here) : stack;
   // Three of the loupe's leaves fill its height at the middle of its steps.
   const leaves = stack ? stack.butter + stack.dough : 1;
-  const pxPerUm =
-    ((2 * LOUPE) / ((6 * (stack?.height_um ?? 1)) / leaves)) * (ZOOMS[zoom] as number);
+  const pxPerUm = ((2 * lens) / ((6 * (stack?.height_um ?? 1)) / leaves)) * (ZOOMS[zoom] as number);
 
   useEffect(() => {
     const pen = canvas.current?.getContext("2d");
@@ -112,12 +113,12 @@ export function CutAcross({ section, near, at, move, children }: Props) {
     // the loupe
     const eye = { x: px(here), y: body.y + body.h * (1 - at.y) };
     const centre = {
-      x: Math.min(Math.max(eye.x, LOUPE + 6), wide - LOUPE - 6),
-      y: Math.min(Math.max(eye.y, LOUPE + 6), high - LOUPE - 6),
+      x: Math.min(Math.max(eye.x, lens + 6), wide - lens - 6),
+      y: Math.min(Math.max(eye.y, lens + 6), high - lens - 6),
     };
     pen.save();
     pen.beginPath();
-    pen.arc(centre.x, centre.y, LOUPE, 0, 2 * Math.PI);
+    pen.arc(centre.x, centre.y, lens, 0, 2 * Math.PI);
     pen.fillStyle = ink("surface");
     pen.fill();
     pen.clip();
@@ -125,7 +126,7 @@ export function CutAcross({ section, near, at, move, children }: Props) {
     paint(
       pen,
       fine,
-      [centre.x - LOUPE, centre.x + LOUPE],
+      [centre.x - lens, centre.x + lens],
       (um) => centre.y - (um - middle) * pxPerUm,
       inks,
     );
@@ -133,14 +134,14 @@ export function CutAcross({ section, near, at, move, children }: Props) {
     pen.lineWidth = 2;
     pen.strokeStyle = ink("ink");
     pen.beginPath();
-    pen.arc(centre.x, centre.y, LOUPE, 0, 2 * Math.PI);
+    pen.arc(centre.x, centre.y, lens, 0, 2 * Math.PI);
     pen.stroke();
-    const bar = scaleBar(pxPerUm);
+    const bar = scaleBar(pxPerUm, lens);
     pen.fillStyle = ink("ink");
-    pen.fillRect(centre.x - (bar * pxPerUm) / 2, centre.y + LOUPE * 0.62, bar * pxPerUm, 2.5);
+    pen.fillRect(centre.x - (bar * pxPerUm) / 2, centre.y + lens * 0.62, bar * pxPerUm, 2.5);
   });
 
-  const bar = scaleBar(pxPerUm);
+  const bar = scaleBar(pxPerUm, lens);
   const words = stack
     ? `${stack.butter} butter and ${stack.dough} dough leaves ${say("length", Math.round(here))} from the left${stack.bent ? ", bent by a closed edge" : ""}, in ${leaf(stack.height_um)}.`
     : "";
@@ -207,8 +208,8 @@ export function CutAcross({ section, near, at, move, children }: Props) {
 }
 
 /** A round number of µm that is a third of the loupe or a little less. */
-export function scaleBar(pxPerUm: number): number {
-  const most = (LOUPE * 0.7) / pxPerUm;
+export function scaleBar(pxPerUm: number, lens = LOUPE): number {
+  const most = (lens * 0.7) / pxPerUm;
   const power = 10 ** Math.floor(Math.log10(most));
   return ([5, 2, 1].find((n) => n * power <= most) ?? 1) * power;
 }
