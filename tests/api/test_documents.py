@@ -93,6 +93,7 @@ def test_any_kitchen_survives_too(shares):
     yours = {
         k: DEFAULTS[k].low + s * (DEFAULTS[k].high - DEFAULTS[k].low) for k, s in shares.items()
     }
+    yours = {k: round(v) if DEFAULTS[k].whole else v for k, v in yours.items()}
     kitchen = Kitchen(yours)
     assert read(Kitchen, dump(kitchen)) == kitchen
 
