@@ -74,7 +74,8 @@ def means_over(
     """
     figures = list(zip(*of_stack, strict=True))
     kinds = {figure: n for n, figure in enumerate(dict.fromkeys(figures))}
-    x_lines, y_lines, cells = alike(sheet, [kinds[f] for f in figures for _ in (False, True)])
+    of_cells = [kinds[f] for f in figures for _ in (False, True)]  # bent or not
+    x_lines, y_lines, cells = alike(sheet, of_cells)
     # Most pieces lie in a place that is all alike.
     within = [_cell(p, x_lines, y_lines) for p in pieces]
     found = np.array(

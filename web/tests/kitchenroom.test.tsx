@@ -65,3 +65,24 @@ it("a value that found nobody to take it stays, and goes out again with a press 
   const [first, , third] = sent() as { yours: Record<string, number> }[];
   expect(third?.yours).toMatchObject(first?.yours ?? {});
 });
+
+it("what counts things is stepped by one and taken in whole ones alone", async () => {
+  const asked = serve({ "PUT /api/kitchen": () => new Promise(() => undefined) });
+  const { hand } = room();
+  await hand.type(screen.getByRole("searchbox", { name: "Find a value" }), "trays the oven takes");
+  const trays = await screen.findByRole<HTMLInputElement>("textbox", {
+    name: "Trays the oven takes",
+  });
+  const before = Number(trays.value);
+  await hand.clear(trays);
+  await hand.type(trays, "2.5");
+  expect(await screen.findByText(/Here it is counted/)).toBeTruthy();
+  await hand.clear(trays);
+  await hand.type(trays, String(before));
+  await hand.click(screen.getByRole("button", { name: "Trays the oven takes: a step more" }));
+  expect(trays.value).toBe(String(before + 1));
+  await hand.tab();
+  await expect
+    .poll(() => asked.find((a) => a.what === "PUT /api/kitchen")?.body)
+    .toMatchObject({ yours: { "oven.trays": before + 1 } });
+});

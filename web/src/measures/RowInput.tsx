@@ -1,7 +1,7 @@
 import { NativeSelect } from "@mantine/core";
 import type { Schemas } from "@/api/client";
 import { MeasureInput } from "./MeasureInput";
-import { OF_UNIT } from "./quantity";
+import { OF_UNIT, quantityOf } from "./quantity";
 import { capital } from "./words";
 
 interface Props {
@@ -29,7 +29,7 @@ export function RowInput({ row, set, at = "yours" }: Props) {
   return (
     <MeasureInput
       label={capital(row.label)}
-      quantity={OF_UNIT[row.unit] ?? "number"}
+      quantity={quantityOf(row)}
       path={`${at}.${row.key}`}
       value={row.value}
       onLeaving

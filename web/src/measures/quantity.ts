@@ -337,3 +337,7 @@ export const OF_UNIT: Record<string, QuantityName> = {
   "%": "share",
   "°C": "temperature",
 };
+
+/** How a row of the Kitchen is entered and stepped: what counts things in whole ones. */
+export const quantityOf = (row: { unit: string; whole: boolean }): QuantityName =>
+  row.whole ? "count" : (OF_UNIT[row.unit] ?? "number");

@@ -15,19 +15,18 @@ class Command(BaseCommand):
     help = "Load the demo once: accounts, plans, two finished runs and one under way."
 
     def handle(self, *args: Any, **options: Any) -> None:
-        filled = PlanRecord.objects.exists() or Run.objects.exists()
-        if not (House.is_demo() and filled):
-            # all that it is made of is wanted only here
-            from bakehouse.demo.fill import fill
+        # all that a demo is made of is imported only where it is asked for
+        if not House.is_demo():
             from bakehouse.demo.teasel_lock import ACCOUNTS
 
-            others = User.objects.exclude(username__in=ACCOUNTS)
-            if not House.is_demo() and others.exists():
+            if User.objects.exclude(username__in=ACCOUNTS).exists():
                 raise CommandError(
                     f"{settings.DATA_DIR} is a house in real use, not a demo. Nothing was changed. For "
                     "the demo say another place: make demo DATA_DIR=/tmp/demo"
                 )
-            if not filled:
-                self.stdout.write(fill())
-                return
-        self.stdout.write("The house has plans already: nothing loaded, nothing changed.")
+        if PlanRecord.objects.exists() or Run.objects.exists():
+            self.stdout.write("The house has plans already: nothing loaded, nothing changed.")
+            return
+        from bakehouse.demo.fill import fill
+
+        self.stdout.write(fill())

@@ -5,7 +5,7 @@ import { useMemo, useRef, useState } from "react";
 import { api, got } from "@/api/client";
 import { Hands } from "@/drawings/Handle";
 import { type Grip, GroundContext, linear, useHand } from "@/drawings/hands";
-import { OF_UNIT } from "@/measures/quantity";
+import { quantityOf } from "@/measures/quantity";
 import { capital } from "@/measures/words";
 import type { Row } from "./found";
 import classes from "./Values.module.css";
@@ -66,7 +66,7 @@ function Band({ low, high, set, readOnly }: Props) {
   const grip = (row: Row, limits: [number, number]): Grip => ({
     path: `yours.${row.key}`,
     label: capital(row.label),
-    quantity: OF_UNIT[row.unit] ?? "number",
+    quantity: quantityOf(row),
     value: row.value,
     limits,
     dir: "x",
