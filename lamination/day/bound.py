@@ -90,9 +90,9 @@ class Bounding:
         of = self.loom
         self.share = np.where(self.nobody, 1.0, np.clip(share, 0.0, 1.0))
         paid = np.cumsum(self.busy.unit[:, None] * self.share, axis=1)
-        of.sums[:, 1:] = of.asked["many"][:, None] * paid[of.asked["line"]]
+        of.sums[:, 1:] = of.counts["many"][:, None] * paid[of.counts["line"]]
         # they are as they were asked, whatever is taken
-        of.stale[:] = 0
+        of.stale[:] = self.busy.minutes, 0
 
     def _wanted(self) -> Costs:
         """How many more are wanted than there are, on average, in every stretch of equal price."""

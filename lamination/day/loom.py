@@ -25,6 +25,7 @@ Records = npt.NDArray[np.void]
 # What somebody fixed gives way only to what cannot be done at all.
 TO_THE_MINUTE = 5_000.0
 _NOBODY, _MOST_PIECES, _FOREVER = -1, 6, 10**9
+_SPANS = 24  # powers of two, up to which a thread's price is told apart
 _AT_FIRST = 40.0  # of a thread's price: up to where it is looked at first
 
 
@@ -76,13 +77,13 @@ class Loom(NamedTuple):
 
     there: npt.NDArray[np.int32]  # lines × N: how many there are
     taken: npt.NDArray[np.int32]  # lines × N: how many are taken
-    each: Floats  # lines: what a missing one costs a minute, as it is asked now
-    unit: Floats  # lines: what it costs truly
+    unit: Floats  # lines: what a missing one costs a minute
+    asked: Floats  # lines × N: what is asked for one at a minute: for a while, a search asks less
     over: Ints  # lines: minutes that more are taken than there are
-    sought: Floats  # lines × N+1: what a minute costs besides, summed: too many wanted it
-    stale: Ints  # lines: 1 where its sums are not what is taken any more
+    paid: Floats  # lines: what those cost, as it is asked
+    stale: Ints  # lines × 2: from and until when its sums are not what is taken any more
     hands: Ints  # 0: the number of its shifts, which are the first lines
-    asked: Records  # sums: of which line, and for how many
+    counts: Records  # sums: of which line, and for how many
     sums: Floats  # sums × N+1
     night: Floats  # N+1: what the hour costs
     nobody: Floats  # N+1: what it costs that nobody is there at all
@@ -105,24 +106,37 @@ class Loom(NamedTuple):
     alone: (
         Floats  # T: what it costs at the least where nothing else lies; 0 where that is not known
     )
+    before: (
+        Floats  # T × J+1 × N+1: what it costs at the least until each task begins, by the minute
+    )
+    spans: Ints  # T × J × 24 × 2: from and until when a task begins where all costs up to 2^b
+    nothing: Floats  # J+1 × N+1: no price
     hint: Floats  # T: what ripening cost where it was too much; below 0 where it is not known
     limit: Floats  # T: up to which price it is looked at first
     company: Floats  # N+1: what it costs those that it mixes for when its mixing ends at a minute
     scratch: Floats  # J+2 × N+1
 
 
+def anywhere(many: int, most: int, n: int) -> Ints:
+    """Spans of tasks of which nothing is known."""
+    found = np.zeros((many, most, _SPANS, 2), np.int64)
+    found[..., 1] = n
+    return found
+
+
 def like() -> Loom:
     """A loom of nothing, with every array as a loom has it."""
     flat: dict[str, tuple[int, Any]] = {
-        "there": (2, "i4"), "taken": (2, "i4"), "each": (1, "f8"), "unit": (1, "f8"),
-        "over": (1, "i8"), "sought": (2, "f8"), "stale": (1, "i8"), "hands": (1, "i8"),
-        "asked": (1, SUM), "sums": (2, "f8"), "night": (1, "f8"), "nobody": (1, "f8"),
+        "there": (2, "i4"), "taken": (2, "i4"), "unit": (1, "f8"), "asked": (2, "f8"),
+        "over": (1, "i8"), "paid": (1, "f8"), "stale": (2, "i8"), "hands": (1, "i8"),
+        "counts": (1, SUM), "sums": (2, "f8"), "night": (1, "f8"), "nobody": (1, "f8"),
         "prices": (1, PRICE), "now": (1, "i8"), "threads": (1, THREAD), "jobs": (2, JOB),
         "gaps": (2, GAP), "pieces": (3, PIECE), "wishes": (2, "f8"), "done": (3, "i8"),
         "starts": (2, "i8"), "shifts": (2, "i8"), "room": (1, "i8"), "loads": (3, "i8"),
         "shares": (2, "i8"), "free": (1, "i8"), "lies": (1, "i8"),
-        "own": (1, "f8"), "alone": (1, "f8"), "hint": (1, "f8"), "limit": (1, "f8"),
-        "company": (1, "f8"), "scratch": (2, "f8"),
+        "own": (1, "f8"), "alone": (1, "f8"), "before": (3, "f8"), "spans": (4, "i8"),
+        "nothing": (2, "f8"), "hint": (1, "f8"), "limit": (1, "f8"), "company": (1, "f8"),
+        "scratch": (2, "f8"),
     }  # fmt: skip
     return Loom(**{name: np.zeros((1,) * dims, kind) for name, (dims, kind) in flat.items()})
 
@@ -139,17 +153,18 @@ def strung(
     n, lines = busy.minutes, len(busy.there)
     most = max(len(t.jobs) for t in threads)
     many = len(threads)
-    asked = [(line, 1) for line in range(lines)]
-    asked += sorted({
+    counts = [(line, 1) for line in range(lines)]
+    counts += sorted({
         (busy.lines[p], g.takes)
         for t in threads for g in t.gaps for p in _places(g) if p in busy.lines and g.takes != 1
     })  # fmt: skip
     room = round(busy.kitchen["oven.trays"])
     loads, riding = ovens.loads(threads, room), ovens.gone_in(threads, room)
+    over = np.maximum(busy.taken - busy.there, 0).sum(axis=1, dtype=np.int64)
     of = Loom(
-        there=busy.there, taken=busy.taken, each=busy.unit.copy(), unit=busy.unit,
-        over=np.zeros(lines, np.int64), sought=np.zeros((lines, n + 1)), stale=np.ones(lines, np.int64),
-        hands=np.array([len(busy.shifts)]), asked=np.array(asked, SUM), sums=np.zeros((len(asked), n + 1)),
+        there=busy.there, taken=busy.taken, unit=busy.unit, asked=np.tile(busy.unit[:, None], (1, n)),
+        over=over, paid=over * busy.unit, stale=np.tile((0, n), (lines, 1)),
+        hands=np.array([len(busy.shifts)]), counts=np.array(counts, SUM), sums=np.zeros((len(counts), n + 1)),
         night=busy.night, nobody=TAKEN * busy.nobody,
         prices=np.array([(prices.late, prices.early, prices.early_from, prices.outside)], PRICE),
         now=np.array([busy.now, not_before]),
@@ -160,7 +175,9 @@ def strung(
         shifts=np.zeros((many, most), np.int64), room=np.array([room]),
         loads=np.zeros((max(len(loads), 1), n + 1, 2), np.int64),
         shares=np.zeros((many, most), np.int64), free=np.zeros(many, np.int64),
-        lies=np.zeros(many, np.int64), own=np.zeros(many), alone=np.zeros(many), hint=np.full(many, -1.0),
+        lies=np.zeros(many, np.int64), own=np.zeros(many), alone=np.zeros(many),
+        before=np.zeros((many, most + 1, n + 1)), nothing=np.zeros((most + 1, n + 1)),
+        spans=anywhere(many, most, n), hint=np.full(many, -1.0),
         limit=np.full(many, _AT_FIRST), company=np.zeros(n + 1), scratch=np.zeros((most + 2, n + 1)),
     )  # fmt: skip
     numbers = {t.dough: i for i, t in enumerate(threads)}
@@ -192,7 +209,7 @@ def strung(
 
 def rest(of: Loom, i: int, thread: Thread, busy: Busy, prices: Prices) -> None:
     """Write the rests of a thread, with the marks that they have now."""
-    sums = {(line, many): row for row, (line, many) in enumerate(of.asked.tolist())}
+    sums = {(line, many): row for row, (line, many) in enumerate(of.counts.tolist())}
     good, bears = thread.ripe or (_FOREVER, _FOREVER)
     of.threads[i]["good"], of.threads[i]["bears"] = good, bears
     for k, gap in enumerate(thread.gaps):

@@ -20,29 +20,26 @@ _NEXT, _LEAST = 1.1, 1.0  # the limit of the next time: so many times what it co
 RIPENING = (0.1, 0.4, 1.5, 13.0)  # prices of a minute that ripens, tried where it gets too ripe
 
 
-@compiled(takes(LOOM, gives="f8"))
-def missing(of: Loom) -> float:
-    """What is taken that is not there, priced; brings every sum that is stale up to date."""
-    found = 0.0
-    for line in range(len(of.there)):
-        if of.stale[line]:
-            there, taken, sought = of.there[line], of.taken[line], of.sought[line]
-            over = 0
-            for t in range(len(there)):
-                over += max(taken[t] - there[t], 0)
-            of.over[line] = over
-            each, unit = of.each[line], of.unit[line]
-            for a in range(len(of.asked)):
-                if of.asked[a].line == line:
-                    many, sums, paid = of.asked[a].many, of.sums[a], 0.0
-                    for t in range(len(there)):
-                        short = max(taken[t] + many - there[t], 0) - max(taken[t] - there[t], 0)
-                        # an hour that nobody has is never cheap
-                        paid += short * (each if there[t] > 0 else unit)
-                        sums[t + 1] = paid + sought[t + 1]
-            of.stale[line] = 0
-        found += of.unit[line] * of.over[line]
-    return found
+@compiled(takes(LOOM))
+def summed(of: Loom) -> None:
+    """Bring every sum up to date, where what is taken has changed since; what comes after is moved along."""
+    n = of.there.shape[1]
+    for a in range(len(of.counts)):
+        line, many = of.counts[a].line, of.counts[a].many
+        begin, end = of.stale[line, 0], min(of.stale[line, 1], n)
+        if begin >= end:
+            continue
+        there, taken, asked, sums = of.there[line], of.taken[line], of.asked[line], of.sums[a]
+        was, paid = sums[end], sums[begin] if begin else 0.0
+        for t in range(begin, end):
+            short = taken[t] - there[t]
+            paid += (max(short + many, 0) - max(short, 0)) * asked[t]
+            sums[t + 1] = paid
+        more = paid - was
+        if more:
+            for t in range(end + 1, n + 1):
+                sums[t] += more
+    of.stale[:, 0], of.stale[:, 1] = n, 0
 
 
 @compiled(takes(LOOM, "i8", "i8", gives="i8"))
@@ -156,7 +153,9 @@ def next_start(
     return at
 
 
-@compiled(takes(LOOM, "i8", "i8", "f8", "f8", "f8[::1]", "i8", "i8", "i8", "f8[::1]", gives="i8"))
+@compiled(
+    takes(LOOM, "i8", "i8", "f8", "f8", "f8[::1]", "i8", "i8", "i8", "i8", "f8[::1]", gives="i8")
+)
 def rests_before(
     of: Loom,
     i: int,
@@ -167,6 +166,7 @@ def rests_before(
     lo: int,
     hi: int,
     begin: int,
+    until: int,
     best: Floats,
 ) -> int:
     """The least price from the end of a task on, into ``best``; returns the first minute that has one.
@@ -175,9 +175,10 @@ def rests_before(
     what lying until then costs. No rest begins before ``begin``. Candidates wait in a queue in which
     each is dearer than the last.
     """
-    best[: hi + 1] = np.inf
+    for e in range(begin, until + 1):
+        best[e] = np.inf
     value, queue = of.scratch[of.threads[i].jobs + 1], np.empty(hi + 1, np.int64)
-    first = hi + 1
+    first = until + 1
     for p in range(of.gaps[i, k].pieces):
         piece = of.pieces[i, k, p]
         low, high, slope, at_low = piece.low, piece.high, piece.slope, piece.at_low
@@ -185,14 +186,17 @@ def rests_before(
             slope, at_low = slope + ripening, at_low + ripening * low
         if min(at_low, at_low + slope * (high - low)) > limit:
             continue
+        # those farther off cost more than anything may
         if slope > 0 and limit < np.inf:
-            # longer ones than these cost more than anything may
             high = min(high, low + int((limit - at_low) / slope) + 1)
+        elif slope < 0 and limit < np.inf:
+            nearer = max(high + int((limit - at_low - slope * (high - low)) / slope) - 1, low)
+            low, at_low = nearer, at_low + slope * (nearer - low)
         for t in range(lo, hi + 1):
             value[t] = then[t] + slope * t
         head = tail = 0
         start = max(lo - high, begin)
-        for e in range(hi - low, start - 1, -1):
+        for e in range(min(hi - low, until + high - low), start - 1, -1):
             come = e + low
             if come >= lo and value[come] < np.inf:
                 while tail > head and value[queue[tail - 1]] >= value[come]:
@@ -204,7 +208,7 @@ def rests_before(
             if head == tail:
                 continue
             price = value[queue[head]] + at_low - slope * come
-            if price < best[e]:
+            if e <= until and price < best[e]:
                 best[e] = price
         first = min(first, start)
     return first
@@ -232,6 +236,12 @@ def backwards(
     """
     n, thread, prices = of.there.shape[1], of.threads[i], of.prices[0]
     then, after = of.scratch, of.scratch[thread.jobs]
+    # what comes before the first is not in the limit, unless nothing does
+    before, b = of.nothing, len(of.spans[i, 0]) - 1
+    if first == of.free[i]:
+        before = of.before[i]
+        while b > 0 and 2.0 ** (b - 1) >= limit:
+            b -= 1
     lo, hi = 0, n
     for k in range(first, last):
         begin += of.jobs[i, k].minutes
@@ -241,7 +251,7 @@ def backwards(
         then[last + 1, lo] = 0.0
         lies_until(of, i, last, lo, hi, then[last + 1])
         ends = begin + of.jobs[i, last].minutes
-        lo = rests_before(of, i, last, ripening, limit, then[last + 1], lo, hi, ends, after)
+        lo = rests_before(of, i, last, ripening, limit, then[last + 1], lo, hi, ends, hi, after)
         lies_from(of, i, last, lo, hi, after)
     else:
         if prices.early > 0 and limit < np.inf:
@@ -257,21 +267,27 @@ def backwards(
                 after[t] += of.company[t]
         minutes = of.jobs[i, k].minutes
         lo, hi = max(lo - minutes, begin, of.now[1], 0), hi - minutes
+        lo, hi = max(lo, of.spans[i, k, b, 0]), min(hi, of.spans[i, k, b, 1])
         works(of, i, k, lo, hi, after, then[k])
-        while lo <= hi and not then[k, hi] <= limit:
-            hi -= 1
-        while lo <= hi and not then[k, lo] <= limit:
-            lo += 1
-        if lo > hi or then[k, lo] == np.inf:
-            return -1
         for t in range(lo, hi + 1):
-            if then[k, t] > limit:
+            if not then[k, t] + before[k, t] <= limit:
                 then[k, t] = np.inf
+        while lo <= hi and then[k, hi] == np.inf:
+            hi -= 1
+        while lo <= hi and then[k, lo] == np.inf:
+            lo += 1
+        if lo > hi:
+            return -1
         los[k], his[k] = lo, hi
         if k == 0:
             break
         lies_until(of, i, k - 1, lo, hi, then[k])
-        lo = rests_before(of, i, k - 1, ripening, limit, then[k], lo, hi, max(begin, 0), after)
+        ends, until = max(begin, 0), hi
+        if k > first:
+            ends = max(ends, of.spans[i, k - 1, b, 0] + of.jobs[i, k - 1].minutes)
+            until = min(until, of.spans[i, k - 1, b, 1] + of.jobs[i, k - 1].minutes)
+        lo = rests_before(of, i, k - 1, ripening, limit, then[k], lo, hi, ends, until, after)
+        hi = until
         lies_from(of, i, k - 1, lo, hi, after)
         if k > first:
             begin -= of.jobs[i, k - 1].minutes

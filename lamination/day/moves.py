@@ -4,19 +4,20 @@ from __future__ import annotations
 
 import numpy as np
 
-from lamination.day.loom import Ints, Loom
+from lamination.day.loom import Floats, Ints, Loom
 from lamination.day.loops import (
     HIGHER,
     LOOM,
     backwards,
     ended,
-    missing,
     placed,
     placed_at,
     rested,
     ripened,
+    summed,
     too_ripe,
 )
+from lamination.day.reach import reached, spanned
 from lamination.terms.compiled import compiled, takes
 
 _COMPANY = 50.0  # how much more than usual it may cost others to be mixed at another time
@@ -95,9 +96,18 @@ def handed(of: Loom, i: int, first: int, last: int) -> None:
 @compiled(takes(LOOM, "i8", "i8", "i8", "i8"))
 def take(of: Loom, line: int, start: int, end: int, many: int) -> None:
     """Take so many of a line from one minute to another; a negative number gives back."""
-    for t in range(max(start, 0), min(end, of.taken.shape[1])):
-        of.taken[line, t] += many
-    of.stale[line] = 1
+    begin, end = max(start, 0), min(end, of.taken.shape[1])
+    there, taken, asked = of.there[line], of.taken[line], of.asked[line]
+    for t in range(begin, end):
+        short = taken[t] - there[t]
+        more = max(short + many, 0) - max(short, 0)
+        if more:
+            of.over[line] += more
+            of.paid[line] += more * asked[t]
+        taken[t] += many
+    if begin < end:
+        of.stale[line, 0] = min(of.stale[line, 0], begin)
+        of.stale[line, 1] = max(of.stale[line, 1], end)
 
 
 @compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
@@ -187,22 +197,55 @@ def whole(of: Loom, i: int, sign: int) -> None:
         lay(of, i)
 
 
-@compiled(takes(LOOM, "f8", "i8"))
-def want(of: Loom, more: float, lines: int) -> None:
-    """Minutes that more take than there are, of the first so many lines, cost so much more from here on."""
+@compiled(takes(LOOM, "i8", "f8", "f8", "f8"))
+def ask(of: Loom, lines: int, each: float, times: float, dearer: float) -> None:
+    """Ask so much for a missing one of the first so many lines, or ``times`` what was asked if that is 0.
+
+    What more take than there are gets ``dearer`` besides. What nobody has at all costs what it costs, and
+    nothing is asked more for than that.
+    """
+    n = of.there.shape[1]
     for line in range(lines):
-        if of.over[line]:
-            paid = 0.0
-            for t in range(of.there.shape[1]):
-                paid += more * max(of.taken[line, t] - of.there[line, t], 0)
-                of.sought[line, t + 1] += paid
-        of.stale[line] = 1
+        unit = of.unit[line]
+        of.over[line], of.paid[line] = 0, 0.0
+        for t in range(n):
+            over = max(of.taken[line, t] - of.there[line, t], 0)
+            price = each if each else of.asked[line, t] * (times * dearer if over else times)
+            if of.there[line, t] <= 0:
+                price = unit
+            of.asked[line, t] = min(price, unit)
+            of.over[line] += over
+            of.paid[line] += over * of.asked[line, t]
+        of.stale[line, 0], of.stale[line, 1] = 0, n
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"))
+def crowded(of: Loom, line: int, start: int, end: int) -> float:
+    """What is asked for what is missing of a line from one minute to another."""
+    found = 0.0
+    for t in range(max(start, 0), min(end, of.there.shape[1])):
+        if of.taken[line, t] > of.there[line, t]:
+            found += of.asked[line, t]
+    return found
+
+
+@compiled(takes(LOOM, "f8[:,::1]"))
+def trouble(of: Loom, found: Floats) -> None:
+    """What is asked of every task for what it takes that is not there; who else takes it is asked too."""
+    found[:] = 0.0
+    for i in range(len(of.threads)):
+        for k in range(of.free[i], of.threads[i].jobs):
+            job, start = of.jobs[i, k], of.starts[i, k]
+            if job.held:
+                found[i, k] += crowded(of, of.shifts[i, k], start, start + job.minutes)
+            if job.machine >= 0:
+                found[i, k] += crowded(of, job.machine, start, start + job.minutes)
 
 
 @compiled(takes(LOOM, gives="f8"))
 def cost(of: Loom) -> float:
     """What the whole day costs as it lies."""
-    found = missing(of)
+    found = of.paid.sum()
     for i in range(len(of.threads)):
         if of.lies[i]:
             found += of.own[i]
@@ -212,9 +255,11 @@ def cost(of: Loom) -> float:
 @compiled(takes(LOOM))
 def weigh(of: Loom) -> None:
     """What every thread costs at the least where nothing lies; without what another mixes for it."""
-    missing(of)
+    summed(of)
     for i in range(len(of.threads)):
         thread, of.alone[i] = of.threads[i], 0.0
+        reached(of, i)
+        spanned(of, i)
         if thread.done:
             continue
         if thread.leader < 0:
@@ -260,6 +305,7 @@ def again(of: Loom, order: Ints, parts: Ints, company: Ints, most: float) -> flo
         budget = most - cost(of) - fixed[o:].sum() - alone[o + 1 :].sum()
         if budget <= 0:
             break
+        summed(of)
         along = of.threads[i].along if company[o] else -1
         if along >= 0:
             accompany(of, i, order[o + 1 :], budget)

@@ -1,10 +1,10 @@
 """The search: threads taken out of the day a few at a time and put back better.
 
 A timetable is there at once: one thread after another, each where it costs least beside those that are
-there. Putting one back is exact, so that what the search has to find is only who gives way to whom. That
-is negotiated: all may lie where they like, and minutes that too many want get dearer until nobody is in
-another's way. What comes of it is made better by taking some out, or parts of some, and putting them back
-in another order.
+there. Putting one back is exact, so that what the search has to find is only who gives way to whom. It is
+found by asking little for what is not there: some threads are taken out, or parts of some, and put back
+where all costs less, while minutes that two want get dearer level by level, until nobody is in another's
+way. What comes of it is made better in the same way.
 """
 
 from __future__ import annotations
@@ -21,7 +21,7 @@ from typing import TypeVar
 import numpy as np
 
 from lamination.day.busy import Busy, Placed
-from lamination.day.loom import Floats, Ints, Prices, Pull, strung
+from lamination.day.loom import Floats, Ints, Prices, Pull, anywhere, strung
 from lamination.day.loom import rest as rests_of
 from lamination.day.ovens import gone_in
 from lamination.day.threads import Thread
@@ -34,9 +34,10 @@ _FAR = 30.0, 240.0  # how far from its middle the stretch reaches that the parts
 _WHOLE = 0.4  # how often whole threads are taken out
 _WORSE = 0.03  # of the cost: how much worse the search may step to get on
 _FOR_ITSELF = 0.15  # how often one that mixes for others is put where it costs least by itself
-# of a negotiation: what a taken minute costs at first, how that rises, what stays, and how often at most
-_CHEAP, _DEARER, _WANTED, _ROUNDS = (0.1, 0.5), 1.2, 0.3, 60
-_SMOOTHED, _LEAST_S = 2.0, 0.05  # of its time: how long what it found is made better
+# what a missing minute costs at first, how that rises, and how much more where one is missing; how often
+_CHEAP, _DEARER, _WANTED, _LEVELS = 0.3, 1.12, 1.3, 45
+_LAST = 5  # levels' worth of time for what is found then
+_GIVEN_S = 0.4  # for each thread, until all have given way to each other
 _IDLE = 60  # tries without a better day before it goes on from the best again
 
 
@@ -147,6 +148,8 @@ class Search:
         i = self.number[dough]
         rests_of(self.loom, i, thread, self.busy, self.prices)
         self.loom.alone[i] = 0.0
+        self.loom.before[i] = 0.0
+        self.loom.spans[i] = anywhere(1, 1, self.busy.minutes)[0, 0]
         if self.loom.lies[i]:
             moves().lay(self.loom, i)
 
@@ -164,47 +167,39 @@ class Search:
         self.restore(kept)
 
     def explore(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
-        """Negotiate again and again until a moment of the monotonic clock, and keep the best day of all."""
+        """Let all give way to each other, again and again until a moment of the monotonic clock.
+
+        Each time from where they lay best of all, and at the end they lie there.
+        """
         best, kept = self.cost, self.as_it_lies()
-        while time.monotonic() < until and not stop():
-            began = time.monotonic()
-            self.negotiate(until, stop)
-            took = time.monotonic() - began
-            self.improve(min(time.monotonic() + max(_SMOOTHED * took, _LEAST_S), until), stop)
-            cost = self.cost
-            if cost < best - 1e-6:
-                best, kept = cost, self.as_it_lies()
+        while (left := until - time.monotonic()) > 0 and not stop():
+            times = max(round(left / (_GIVEN_S * len(self.threads))), 1)
+            self.give_way(left / times, stop)
+            if self.cost < best - 1e-6:
+                best, kept = self.cost, self.as_it_lies()
             else:
                 self.restore(kept)
 
-    def negotiate(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
-        """All threads at their best places, and then what too many want dearer until none do.
+    def give_way(self, seconds: float, stop: Callable[[], bool] = lambda: False) -> None:
+        """Look for better while what is not there costs little, and then more, for so many seconds.
 
-        A minute that is taken costs little at first and more each round, and what was wanted too often
-        stays dear: who has another way takes it.
+        Who has another way takes it while that is cheap, and the dearer minutes settle the rest. At the
+        end, or once nothing is missing, a missing minute costs what it does.
         """
-        of, people = self.loom, len(self.loom.each) - len(self.busy.places)
-        asked = math.exp(self.chance.uniform(*map(math.log, _CHEAP)))
-        leaders = [d for d in self.threads if not self.threads[d].leader]
-        for _ in range(_ROUNDS):
-            of.each[:people] = asked
-            of.stale[:] = 1
-            for dough in self._shuffled(leaders):
-                out = [dough, *self.followers.get(dough, [])]
-                self.put(*self._shuffled(out), for_others=True)
-            if not self.short_min or time.monotonic() > until or stop():
+        began, each = time.monotonic(), seconds / (_LEVELS + _LAST)
+        people = len(self.loom.unit) - len(self.busy.places)
+        for n in range(_LEVELS):
+            moves().ask(self.loom, people, 0.0 if n else _CHEAP, _DEARER, _WANTED)
+            self.improve(began + each * (n + 1), stop)
+            if not self.short_min or stop():
                 break
-            moves().want(of, _WANTED * asked, people)
-            asked *= _DEARER
-        # what is taken is dear again, and nothing is remembered of what was wanted
-        of.each[:] = of.unit
-        of.sought[:] = 0.0
-        of.stale[:] = 1
+        moves().ask(self.loom, people, math.inf, 0.0, 0.0)
+        until = began + seconds
+        self.improve(until if self.short_min else min(time.monotonic() + _LAST * each, until), stop)
 
     @property
     def short_min(self) -> int:
         """Minutes of hands and machines that are taken and not there."""
-        moves().missing(self.loom)
         return int(self.loom.over[: len(self.loom.over) - len(self.busy.places)].sum())
 
     def as_it_lies(self) -> tuple[Ints, Ints, Ints]:
@@ -272,7 +267,9 @@ class Search:
     def _chosen(self) -> list[str]:
         """Some threads to take out: near each other in time, dear ones more often; with who follows."""
         of, doughs = self.loom, list(self.threads)
-        first = self.chance.choices(doughs, (1.0 + of.own).tolist())[0]
+        first = self.chance.choices(doughs, (1.0 + of.own + self._troubled().sum(axis=1)).tolist())[
+            0
+        ]
         middles = self._middles()
         away = np.abs(middles - middles[self.number[first]]).tolist()
         near = sorted(
@@ -291,11 +288,15 @@ class Search:
         doughs, jobs = [*self.threads], of.threads["jobs"]
         # what is done for others stays
         least = np.maximum(of.free, of.threads["along"] + 1)
-        weights = np.where(least < jobs, 1.0 + of.own, 0.0).tolist()
+        troubled = self._troubled()
+        weights = np.where(least < jobs, 1.0 + of.own + troubled.sum(axis=1), 0.0).tolist()
         if not any(weights):
             return {}
         one = self.chance.choices(range(len(doughs)), weights)[0]
-        task = self.chance.randrange(int(least[one]), int(jobs[one]))
+        tasks = range(int(least[one]), int(jobs[one]))
+        task = self.chance.choices(tasks, (1.0 + troubled[one, tasks.start : tasks.stop]).tolist())[
+            0
+        ]
         middle, far = int(of.starts[one, task]), self.chance.uniform(*_FAR)
         found = {}
         for i in self._shuffled([*range(len(doughs))]):
@@ -305,6 +306,12 @@ class Search:
                 found[doughs[i]] = int(least[i] + within[0]), int(least[i] + within[-1])
             if len(found) == _MOST_BETWEEN:
                 break
+        return found
+
+    def _troubled(self) -> Floats:
+        """What is asked of every task for what it takes that is not there."""
+        found = np.zeros(self.loom.starts.shape)
+        moves().trouble(self.loom, found)
         return found
 
     def _middles(self) -> Floats:
@@ -332,7 +339,7 @@ def look(
 ) -> None:
     """Look for better from where the first lies, until a moment of the monotonic clock.
 
-    Until ``explored`` from the beginning, again and again.
+    Until ``explored`` all may give way to each other.
     """
 
     def run(search: Search) -> None:

@@ -36,7 +36,7 @@ from lamination.warmth.follow import follow
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
 _PROVING = 0.05  # of the time: to raise the bound
-_EXPLORED = 0.7  # of the time: looked for from the beginning, again and again
+_ROUNDS = 0.82, 0.92, 1.0  # of the time: until the doughs are followed again
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _MENDING = 0.12  # of the time: to try what would mend the worst of it
 _TRIES = 6
@@ -83,10 +83,10 @@ def arranged(
     arranging.prove(0.0)
     yield arranging.told(time.monotonic() - began)
     searching = seconds * (1 - _MENDING - _PROVING)
-    rounds = 3 if since is None else 1
+    rounds = len(_ROUNDS) if since is None else 1
     for n in range(rounds if seconds > 0 else 0):
-        until = began + searching * (0.7, 0.87, 1.0)[n] if rounds == 3 else began + searching
-        explored = began + _EXPLORED * searching if n == 0 and since is None else began
+        until = began + searching * (1.0 if since else _ROUNDS[n])
+        explored = until if n == 0 and since is None else began
         look(arranging.searches, explored, until, stop)
         if stop() or n == rounds - 1:
             break

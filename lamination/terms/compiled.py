@@ -22,6 +22,7 @@ SOURCES = (
     "day/loom.py",
     "day/loops.py",
     "day/moves.py",
+    "day/reach.py",
     "heat/stepping.py",
     "materials/thermal.py",
 )

@@ -6,7 +6,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.day import Day, Dough, Shift, loops, moves
+from lamination.day import Day, Dough, Shift, loops, moves, reach
 from lamination.day.busy import Busy
 from lamination.day.loom import Prices, strung
 from lamination.day.threads import Gap, Job, Thread
@@ -49,17 +49,18 @@ def loom(minutes=5, held=True, shifts=2):
     st.integers(0, N),
     st.integers(0, N),
     st.integers(0, 9),
+    st.integers(0, N),
     st.just(np.inf) | st.floats(5, 60),
 )
-def test_the_cheapest_rest_of_all_lengths_within_a_limit(then, of, a, b, begin, limit):
+def test_the_cheapest_rest_of_all_lengths_within_a_limit(then, of, a, b, begin, until, limit):
     on, _ = loom()
     lo, hi = min(a, b), max(a, b)
     on.gaps[0, 0]["pieces"] = len(of)
     for p, (low, more, slope, price) in enumerate(of):
         on.pieces[0, 0, p] = low, low + more, slope, price
-    best = np.empty(N + 1)
-    first = loops.rests_before(on, 0, 0, 0.0, limit, then, lo, hi, begin, best)
-    for start in range(begin, N + 1):
+    best, until = np.empty(N + 1), min(until, hi)
+    first = loops.rests_before(on, 0, 0, 0.0, limit, then, lo, hi, begin, until, best)
+    for start in range(begin, until + 1):
         ways = [
             price + slope * (long - low) + then[start + long]
             for low, more, slope, price in of
@@ -67,7 +68,7 @@ def test_the_cheapest_rest_of_all_lengths_within_a_limit(then, of, a, b, begin, 
             if lo <= start + long <= hi
         ]
         least = min(ways, default=np.inf)
-        if start < first or start > hi:
+        if start < first:
             assert least > limit or limit == np.inf == least
         elif least <= limit:
             np.testing.assert_allclose(best[start], least, atol=1e-9)
@@ -75,30 +76,47 @@ def test_the_cheapest_rest_of_all_lengths_within_a_limit(then, of, a, b, begin, 
             assert best[start] > limit or np.isclose(best[start], limit)
 
 
-@given(counts, counts, st.floats(1, 9))
-def test_what_would_be_missing_and_what_is(taken, there, each):
+def changed(on):
+    """What is taken was changed by hand: counted anew."""
+    moves.ask(on, len(on.unit), np.inf, 0.0, 0.0)
+    loops.summed(on)
+
+
+changes = st.lists(
+    st.tuples(st.integers(-3, N + 3), st.integers(1, 9), st.sampled_from((-1, 1, 3))), max_size=6
+)
+
+
+@given(counts, counts, st.floats(1, 9), changes)
+def test_what_would_be_missing_and_what_is(taken, there, each, changes):
     on, busy = loom()
     line = busy.lines[Place.FRIDGE]
-    on.taken[line], on.there[line], on.each[line] = taken, there, each
-    cost = moves.cost(on)
-    short = sum(max(a - b, 0) for a, b in zip(taken.tolist(), there.tolist(), strict=True))
-    assert on.over[line] == short
-    assert cost == short * busy.unit[line]
-    for row, (of, many) in enumerate(on.asked.tolist()):
+    on.taken[line], on.there[line] = taken, there
+    moves.ask(on, len(on.unit), each, 0.0, 0.0)
+    loops.summed(on)
+    for start, long, many in changes:
+        # from now on only what has changed is counted
+        moves.take(on, line, start, start + long, many)
+        loops.summed(on)
+    taken = on.taken[line].tolist()
+    # an hour that nobody has is never cheap
+    price = [each if many else busy.unit[line] for many in there.tolist()]
+    short = [max(a - b, 0) for a, b in zip(taken, there.tolist(), strict=True)]
+    assert on.over[line] == sum(short)
+    assert np.isclose(moves.cost(on), np.dot(short, price))
+    for row, (of, many) in enumerate(on.counts.tolist()):
         if of != line:
             continue
         for t in range(N):
             would = max(taken[t] + many - there[t], 0) - max(taken[t] - there[t], 0)
-            # an hour that nobody has is never cheap
-            price = would * (each if there[t] else busy.unit[line])
-            assert np.isclose(on.sums[row, t + 1] - on.sums[row, t], price)
+            assert np.isclose(on.sums[row, t + 1] - on.sums[row, t], would * price[t])
 
 
 @given(counts, counts, st.integers(1, 6), st.booleans())
 def test_a_task_is_done_by_whom_it_costs_least(one, two, minutes, held):
     on, _ = loom(minutes, held)
     on.taken[0], on.taken[1] = one, two
-    moves.cost(on)
+    changed(on)
     after, then = np.arange(N + 1.0), np.empty(N + 1)
     loops.works(on, 0, 0, 0, N - minutes, after, then)
     for start in range(N - minutes + 1):
@@ -117,7 +135,7 @@ def test_lying_costs_what_its_places_miss(fridge, freezer, a, b):
     if end <= start:
         return
     on.taken[busy.lines[Place.FRIDGE]], on.taken[busy.lines[Place.FREEZER]] = fridge, freezer
-    moves.cost(on)
+    changed(on)
     until, from_ = np.zeros(N + 1), np.zeros(N + 1)
     loops.lies_until(on, 0, 0, end, end, until)
     loops.lies_from(on, 0, 0, start, start, from_)
@@ -128,3 +146,27 @@ def test_lying_costs_what_its_places_miss(fridge, freezer, a, b):
     plainly = 30.0 * short(freezer, 1, start)
     plainly += 30.0 * sum(short(fridge, 2, t) for t in range(start + 1, end))
     assert np.isclose(until[end] + from_[start], plainly)
+
+
+@given(
+    prices,
+    pieces,
+    st.integers(0, N),
+    st.integers(0, N),
+)
+def test_the_cheapest_rest_after_a_task_by_when_it_ends(ends, of, a, b):
+    on, _ = loom()
+    lo, hi = min(a, b), max(a, b)
+    on.gaps[0, 0]["pieces"] = len(of)
+    for p, (low, more, slope, price) in enumerate(of):
+        on.pieces[0, 0, p] = low, low + more, slope, price
+    best = np.empty(N + 1)
+    reach.rests_after(on, 0, 0, ends, lo, hi, best)
+    for end in range(N + 1):
+        ways = [
+            price + slope * (long - low) + ends[end - long]
+            for low, more, slope, price in of
+            for long in range(low, low + more + 1)
+            if lo <= end - long <= hi
+        ]
+        np.testing.assert_allclose(best[end], min(ways, default=np.inf), atol=1e-9)

@@ -9,7 +9,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.day import Day, Dough, Shift
+from lamination.day import Day, Dough, Shift, moves
 from lamination.day.busy import TAKEN, Busy
 from lamination.day.loom import Prices, Pull
 from lamination.day.search import Search, side_by_side
@@ -188,7 +188,7 @@ def test_a_part_of_a_thread_goes_elsewhere_and_the_rest_stays():
     starts = search.placed["1"].starts
     # somebody comes into the way of the second task
     busy.hands[0].taken[starts[1] : starts[1] + 2] += 1
-    search.loom.stale[:] = 1
+    moves.ask(search.loom, len(busy.unit), np.inf, 0.0, 0.0)
     assert search.cost > cost + TAKEN
     after = search.put("1", parts={"1": (1, 2)})
     now = search.placed["1"].starts
@@ -236,18 +236,49 @@ def test_a_night_goes_into_the_rest_that_is_long_anyway():
     assert starts[1] == 15
 
 
-def test_who_wants_the_same_minutes_negotiates_until_nobody_is_in_the_way():
-    busy = busy_for(hands=1, minutes=60)
+def crowd(hands=1, minutes=60):
+    """Four threads that all like the same minutes best."""
     jobs = tuple(Job(f"s{k}", f"S{k}", 4, Chapter.TURNS, None, True) for k in range(2))
     threads = [Thread(str(n), "x", jobs, (gap("s0", 9, 6, 20),), 40) for n in range(4)]
-    search = Search(threads, busy, PRICES)
-    search.begin()
-    search.negotiate(float("inf"))
+    return Search(threads, busy_for(hands, minutes, Kitchen()), PRICES)
+
+
+def test_who_wants_the_same_minutes_gives_way_until_nobody_is_in_anothers():
+    search = crowd()
+    for dough in search.threads:
+        # all at once at the same minutes
+        search.loom.starts[search.number[dough], :2] = 23, 36
+        moves.whole(search.loom, search.number[dough], 1)
+    assert search.short_min == 24
+    search.give_way(1.0)
     assert search.short_min == 0
     # afterwards everything costs what it did
-    assert (search.loom.each == busy.unit).all()
-    assert not search.loom.sought.any()
+    assert (search.loom.asked == search.busy.unit[:, None]).all()
     assert abs(search.cost - search.loom.own.sum()) < 1e-9
+
+
+def test_what_two_want_gets_dearer_and_what_nobody_has_is_never_cheap():
+    search = crowd()
+    of, people = search.loom, len(search.busy.unit) - len(search.busy.places)
+    of.there[0, 50:] = 0
+    for i in range(2):
+        of.starts[i, :2] = 23, 36
+        moves.whole(of, i, 1)
+    moves.ask(of, people, 0.5, 0.0, 0.0)
+    assert of.paid[0] == 8 * 0.5
+    assert set(of.asked[0, 50:]) == {TAKEN}
+    moves.ask(of, people, 0.0, 1.5, 2.0)
+    assert set(of.asked[0, 23:27]) == set(of.asked[0, 36:40]) == {1.5}
+    assert set(of.asked[0, :23]) == {0.75}
+    assert of.paid[0] == 8 * 1.5
+    assert search.cost == of.own[:2].sum() + 8 * 1.5
+    for _ in range(60):
+        moves.ask(of, people, 0.0, 1.5, 2.0)
+    assert (of.asked[0] == TAKEN).all()
+    found = np.empty(of.starts.shape)
+    moves.trouble(of, found)
+    assert found[:2, :2].tolist() == [[4 * TAKEN] * 2] * 2
+    assert not found[2:].any()
 
 
 def test_one_that_mixes_for_others_gives_way_to_what_suits_them():
@@ -264,3 +295,28 @@ def test_one_that_mixes_for_others_gives_way_to_what_suits_them():
     search.explore(time.monotonic() + 0.5)
     assert search.cost < 0.7 * alone
     assert search.short_min == 0
+
+
+@given(st.lists(st.integers(1, 4), min_size=3, max_size=3), st.tuples(gaps, gaps),
+       st.integers(10, LONG), taken)  # fmt: skip
+def test_what_a_search_need_not_look_at_costs_more_wherever_the_others_lie(
+    lengths, rests, ready, by_others
+):
+    """No task begins where it costs at the least more than the whole thread does, nor outside its span."""
+    jobs = tuple(Job(f"s{k}", f"S{k}", d, Chapter.TURNS, None, True) for k, d in enumerate(lengths))
+    thread = Thread("1", "x", jobs, tuple(gap(f"s{k}", *r) for k, r in enumerate(rests)), ready)
+    other = Thread("2", "y", jobs[:1], (), ready)
+    search = Search([thread, other], busy_for(), PRICES)
+    of = search.loom
+    for start, long in by_others:
+        moves.take(of, 0, start, start + long, 1)
+    cost = search.put("1")
+    known = search.placed["1"].starts
+    b = next(b for b in range(of.spans.shape[2]) if cost <= 2.0**b or b + 1 == of.spans.shape[2])
+    for k, start in enumerate(known):
+        assert of.before[0, k, start] <= cost + 1e-6
+        assert of.spans[0, k, b, 0] <= start <= of.spans[0, k, b, 1]
+    # and without any of that it is put at the same price
+    of.before[:] = 0.0
+    of.spans[..., 0], of.spans[..., 1] = 0, LONG
+    assert abs(search.put("1") - cost) < 1e-6
