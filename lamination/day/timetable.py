@@ -390,17 +390,18 @@ def _mixed_together(
 ) -> list[Thread]:
     """Doughs of one plan that one mixing does: as many as the mixer takes and the rest after it bears.
 
-    What has begun already is left as it is.
+    What has begun already is left as it is, and so is what somebody fixed up to its mixing.
     """
     found: dict[str, Thread] = {t.dough: t for t in threads}
     alike: dict[Plan, list[Thread]] = {}
     for thread in threads:
-        if not thread.done and not thread.held:
+        if not thread.done:
             plan = replace(plans[thread.dough], name="-", words="")
             alike.setdefault(plan, []).append(thread)
     for plan, several in alike.items():
         trunk = next((n + 1 for n, s in enumerate(plan.steps) if isinstance(s, Mixing)), 0)
-        if not trunk or trunk >= len(plan.steps):
+        several = [t for t in several if not any(j.step in t.held for j in t.jobs[:trunk])]
+        if not trunk or trunk >= len(plan.steps) or not several:
             continue
         mixing = plan.steps[trunk - 1]
         assert isinstance(mixing, Mixing)

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { threadPath } from "@/rooms/day/Threads";
-import { drawn, hours, laned, snapped, timed } from "@/rooms/day/threads";
+import { drawn, graspable, hours, laned, snapped, timed } from "@/rooms/day/threads";
 import { pressing } from "@/rooms/today/pressing";
 
 const at = (minute: number) => new Date(Date.UTC(2027, 5, 18, 6) + minute * 60_000).toISOString();
@@ -151,4 +151,24 @@ it("gives what is weighed the minute of the timetable, first of its doughs, unle
   expect(now.starts_at).toBe(at(0));
   expect(timed(batch, 0, { ...arranged, stale: true })).toBe(batch);
   expect(timed(batch, 0, null)).toBe(batch);
+});
+
+it("lets a dough be taken hold of in another's oven once it is chosen, and never in its mixing", () => {
+  const shared = {
+    ...found,
+    tasks: [
+      ...found.tasks,
+      task("1", "bake", 100, 120, { machine: "oven", hands: 0 }),
+      task("2", "bake", 100, 120, { together: "1", hands: 0 }),
+    ],
+  };
+  const [one, two] = drawn(shared, ["1", "2"]).threads;
+  if (!one || !two) throw new Error("both doughs are drawn");
+  const steps = (of: typeof one, chosen: boolean) => graspable(of, chosen).map((k) => k.task.step);
+  expect(steps(one, false)).toEqual(["mix", "turn", "bake"]);
+  expect(steps(two, false)).toEqual(["turn"]);
+  expect(steps(two, true)).toEqual(["turn", "bake"]);
+  // it lies on the knot of whose oven it is
+  const bake = (of: typeof one) => of.knots.find((k) => k.task.step === "bake");
+  expect(bake(two)?.lane).toBe(bake(one)?.lane);
 });

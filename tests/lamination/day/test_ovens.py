@@ -1,6 +1,7 @@
 """Doughs that are baked alike go into an oven together, as far as their trays have room there."""
 
 import random
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import numpy as np
@@ -67,6 +68,18 @@ def test_four_doughs_take_as_many_loads_as_their_trays_need(trays, room, ovens):
     assert search.short_min == 0
     if ovens == 1:
         assert search.cost == pytest.approx(0)
+
+
+@pytest.mark.parametrize("order", ["ab", "ba"])
+def test_who_is_fixed_to_another_minute_bakes_at_that(order):
+    """The other comes along or waits for the oven; who is fixed does not."""
+    fixed = replace(thread("b"), held={"bake": 150})
+    search = Search([thread("a"), fixed], busy_for(), PRICES)
+    search.put(*order)
+    search.improve(float("inf"), rounds=20)
+    assert search.placed["b"].starts[1] == 150
+    assert ovens_taken(search).max() == 1
+    assert search.short_min == 0
 
 
 def test_who_is_baked_otherwise_goes_in_by_itself():

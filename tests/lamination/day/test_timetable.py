@@ -6,6 +6,7 @@ from datetime import UTC, datetime, timedelta
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN
 from lamination.day import Day, Dough, Happened, Prefer, Shift, Since, When, due, lying, timetable
+from lamination.day.day import Held
 from lamination.day.gives import Give
 from lamination.day.mending import changes, mended
 
@@ -64,6 +65,26 @@ def test_sleep_is_preferred_where_the_day_allows_it():
 
     early = replace(day(**late), held=())
     assert dark(timetable(replace(early, prefer=Prefer.SLEEP), KITCHEN)) == 0
+
+
+def test_what_is_fixed_after_the_mixing_is_mixed_together_all_the_same():
+    """A last step at its hour takes no dough out of a mixing; a mixing at its hour does."""
+    asked = day(doughs=2, hands=2)
+    found = timetable(asked, KITCHEN)
+    mixed = [(t.dough, t.step) for t in found.tasks if t.together]
+    follower, mixing = mixed[-1]
+    own = [t for t in found.tasks if t.dough == follower]
+
+    def fixed(step):
+        """What is done together once a step of the follower is held five minutes later."""
+        task = next(t for t in own if t.step == step)
+        held = Held(follower, step, task.starts + timedelta(minutes=5))
+        tasks = timetable(replace(asked, held=(held,)), KITCHEN).tasks
+        assert next(t for t in tasks if t.step == step and t.dough == follower).held
+        return [(t.dough, t.step) for t in tasks if t.together]
+
+    assert fixed(own[-1].step) == mixed
+    assert fixed(mixing) == []
 
 
 def test_what_has_happened_stays_and_a_step_under_way_takes_its_time():

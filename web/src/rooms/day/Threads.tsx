@@ -4,7 +4,7 @@ import type { Schemas } from "@/api/client";
 import { clock, weekday } from "@/app/time";
 import { span } from "@/measures/quantity";
 import classes from "./Threads.module.css";
-import { type Drawn, hours, type Knot, snapped, type Thread } from "./threads";
+import { type Drawn, graspable, hours, type Knot, snapped, type Thread } from "./threads";
 
 interface Props {
   drawn: Drawn;
@@ -84,10 +84,9 @@ export function Threads(props: Props) {
     const at = snappedClock(drawn.begins + minute * 60_000);
     hold?.(knot.task, new Date(at).toISOString());
   };
-  const key = (event: React.KeyboardEvent, thread: Thread, n: number) => {
+  const key = (event: React.KeyboardEvent, knot: Knot, n: number) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    const knot = thread.knots[n];
-    if (!by || !knot) return;
+    if (!by) return;
     event.preventDefault();
     if (event.shiftKey && hold && !knot.task.done) letGo(knot, knot.from + by * 5);
     else {
@@ -254,8 +253,7 @@ export function Threads(props: Props) {
                 className={strong ? classes.strong : chosen ? classes.faint : classes.thread}
                 style={{ "--tone": tone(thread) } as React.CSSProperties}
               >
-                {thread.knots.map((knot, n) => {
-                  if (knot.task.together) return null;
+                {graspable(thread, strong).map((knot, n) => {
                   const by = held?.knot === knot ? held.by : 0;
                   const wide = Math.max(((knot.to - knot.from) / 60) * scale, 4);
                   const name = `Dough ${knot.task.dough}, ${knot.task.name}, ${clock(knot.task.starts)}${knot.task.who ? `, ${knot.task.who}` : ""}${knot.task.held ? ", fixed" : ""}`;
@@ -273,7 +271,7 @@ export function Threads(props: Props) {
                       onPointerDown={(e) => start(e, knot)}
                       onPointerMove={move}
                       onPointerUp={drop}
-                      onKeyDown={(e) => key(e, thread, n)}
+                      onKeyDown={(e) => key(e, knot, n)}
                       onFocus={() => chosen !== thread.dough && choose(thread.dough)}
                     >
                       <rect

@@ -121,6 +121,11 @@ export function drawn(found: Timetable, order: string[]): Drawn {
   };
 }
 
+/** What can be taken hold of in a thread: what it does itself, and its place in an oven once it is chosen. */
+export function graspable(thread: Thread, chosen: boolean): Knot[] {
+  return thread.knots.filter((k) => !k.task.together || (chosen && k.row === "oven"));
+}
+
 /**
  * What is weighed for a batch, at the minute at which the timetable has it first. An order that has no
  * timetable, or was changed since, keeps the times of its plans one by one.
