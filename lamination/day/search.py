@@ -28,6 +28,7 @@ from lamination.day.threads import Thread
 
 _One = TypeVar("_One")
 
+_ORDERS = 24  # in which all are put at first, besides those of hours and of length
 _MOST_OUT = 4  # threads taken out at once
 _MOST_BETWEEN = 4  # threads of which parts are taken out at once
 _FAR = 30.0, 240.0  # how far from its middle the stretch reaches that the parts lie in, min
@@ -158,10 +159,11 @@ class Search:
         by_ready = sorted(self.threads, key=lambda d: (self.threads[d].ready, d))
         by_length = sorted(self.threads, key=lambda d: -self.threads[d].least_min)
         best, kept = math.inf, self.as_it_lies()
-        for order in (by_ready, by_ready[::-1], by_length):
+        others = [self._shuffled(by_ready) for _ in range(_ORDERS)]
+        for order in (by_ready, by_ready[::-1], by_length, *others):
             for dough in self.placed:
                 self.take(dough)
-            cost = self.put(*order)
+            cost = self.put(*order, most=best)
             if cost < best - 1e-6:
                 best, kept = cost, self.as_it_lies()
         self.restore(kept)
