@@ -86,8 +86,7 @@ def arranged(
     rounds = len(_ROUNDS) if since is None else 1
     for n in range(rounds if seconds > 0 else 0):
         until = began + searching * (1.0 if since else _ROUNDS[n])
-        explored = until if n == 0 and since is None else began
-        look(arranging.searches, explored, until, stop)
+        look(arranging.searches, began if n or since else until, until, stop)
         if stop() or n == rounds - 1:
             break
         if not arranging.follow(plans, began + searching, stop):
@@ -207,6 +206,7 @@ class _Arranging:
                         thread, ready=asked.ready, trunk=asked.trunk, leader=asked.leader
                     )
                     other.search.again(dough, alike)
+            other.search.weigh()
             other.search.restore(self.search.as_it_lies())
             other.search.improve(until, rounds=_TRIES)
             return other.search.cost
