@@ -103,12 +103,8 @@ class Loom(NamedTuple):
     free: Ints  # T: the first task that was free to be placed
     lies: Ints  # T: 1 where it lies in the day
     own: Floats  # T: what it costs by itself, wherever the others lie
-    alone: (
-        Floats  # T: what it costs at the least where nothing else lies; 0 where that is not known
-    )
-    before: (
-        Floats  # T × J+1 × N+1: what it costs at the least until each task begins, by the minute
-    )
+    alone: Floats  # T: what it costs at the least where nothing else lies; 0: not known
+    before: Floats  # T × J+1 × N+1: what it costs at the least until a task begins at a minute
     spans: Ints  # T × J × 24 × 2: from and until when a task begins where all costs up to 2^b
     nothing: Floats  # J+1 × N+1: no price
     hint: Floats  # T: what ripening cost where it was too much; below 0 where it is not known

@@ -17,7 +17,6 @@ from lamination.day.loops import (
     summed,
     too_ripe,
 )
-from lamination.day.reach import reached, spanned
 from lamination.terms.compiled import compiled, takes
 
 _COMPANY = 50.0  # how much more than usual it may cost others to be mixed at another time
@@ -258,8 +257,6 @@ def weigh(of: Loom) -> None:
     summed(of)
     for i in range(len(of.threads)):
         thread, of.alone[i] = of.threads[i], 0.0
-        reached(of, i)
-        spanned(of, i)
         if thread.done:
             continue
         if thread.leader < 0:

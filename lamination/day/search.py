@@ -50,9 +50,17 @@ def moves() -> ModuleType:
     return compiled
 
 
+@cache
+def reach() -> ModuleType:
+    """Those that say where a search need not look; likewise."""
+    from lamination.day import reach as compiled
+
+    return compiled
+
+
 def ready() -> None:
     """Have the compiled loops at hand before somebody waits for them."""
-    moves()
+    moves(), reach()
 
 
 class Search:
@@ -136,11 +144,14 @@ class Search:
         moves().whole(self.loom, self.number[dough], -1)
 
     def weigh(self) -> None:
-        """Say of every thread what it costs at the least: what the search need not look for."""
+        """Say of every thread what it costs at the least, in all and until each minute."""
         kept = self.as_it_lies()
         for dough in self.placed:
             self.take(dough)
         moves().weigh(self.loom)
+        for i in self.number.values():
+            reach().reached(self.loom, i)
+            reach().spanned(self.loom, i)
         self.restore(kept)
 
     def again(self, dough: str, thread: Thread) -> None:
@@ -255,6 +266,9 @@ class Search:
         self.chance.shuffle(mixed)
         return mixed
 
+    def _drawn(self, of: Sequence[_One], weights: Floats) -> _One:
+        return self.chance.choices(of, weights.tolist())[0]
+
     def _leaders_first(self, order: Iterable[str]) -> list[str]:
         """The same order, but no follower before the one that mixes for it."""
         found: dict[str, None] = {}
@@ -269,9 +283,7 @@ class Search:
     def _chosen(self) -> list[str]:
         """Some threads to take out: near each other in time, dear ones more often; with who follows."""
         of, doughs = self.loom, list(self.threads)
-        first = self.chance.choices(doughs, (1.0 + of.own + self._troubled().sum(axis=1)).tolist())[
-            0
-        ]
+        first = self._drawn(doughs, 1.0 + of.own + self._troubled().sum(axis=1))
         middles = self._middles()
         away = np.abs(middles - middles[self.number[first]]).tolist()
         near = sorted(
@@ -291,14 +303,12 @@ class Search:
         # what is done for others stays
         least = np.maximum(of.free, of.threads["along"] + 1)
         troubled = self._troubled()
-        weights = np.where(least < jobs, 1.0 + of.own + troubled.sum(axis=1), 0.0).tolist()
-        if not any(weights):
+        weights = np.where(least < jobs, 1.0 + of.own + troubled.sum(axis=1), 0.0)
+        if not weights.any():
             return {}
-        one = self.chance.choices(range(len(doughs)), weights)[0]
+        one = self._drawn(range(len(doughs)), weights)
         tasks = range(int(least[one]), int(jobs[one]))
-        task = self.chance.choices(tasks, (1.0 + troubled[one, tasks.start : tasks.stop]).tolist())[
-            0
-        ]
+        task = self._drawn(tasks, 1.0 + troubled[one, tasks.start : tasks.stop])
         middle, far = int(of.starts[one, task]), self.chance.uniform(*_FAR)
         found = {}
         for i in self._shuffled([*range(len(doughs))]):
