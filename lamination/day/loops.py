@@ -172,8 +172,8 @@ def rests_before(
     """The least price from the end of a task on, into ``best``; returns the first minute that has one.
 
     ``then``: the price from the next task on, for the minutes ``lo`` to ``hi`` that it may begin, with
-    what lying until then costs. No rest begins before ``begin``. Candidates wait in a queue in which
-    each is dearer than the last.
+    what lying until then costs. The rest begins from ``begin`` to ``until``, and ``best`` says nothing of
+    other minutes. Candidates wait in a queue in which each is dearer than the last.
     """
     for e in range(begin, until + 1):
         best[e] = np.inf
