@@ -4,7 +4,8 @@ A timetable is there at once: one thread after another, each where it costs leas
 there. Putting one back is exact, so that what the search has to find is only who gives way to whom. It is
 found by asking little for what is not there: some threads are taken out, or parts of some, and put back
 where all costs less, while minutes that two want get dearer level by level, until nobody is in another's
-way. What comes of it is made better in the same way.
+way. At every level all minutes are moved at once too, each task staying after whom it comes after. What
+comes of it is made better in the same way.
 """
 
 from __future__ import annotations
@@ -38,7 +39,9 @@ _FOR_ITSELF = 0.15  # how often one that mixes for others is put where it costs 
 # what a missing minute costs at first, how that rises, and how much more where one is missing; how often
 _CHEAP, _DEARER, _WANTED, _LEVELS = 0.3, 1.12, 1.3, 45
 _LAST = 5  # levels' worth of time for what is found then
-_GIVEN_S = 0.4  # for each thread, until all have given way to each other
+_EXPLORED = 0.85  # of the time until all have given way to each other
+_EASED = 4  # how often that is done on the way to what is left of the time
+_PIVOTS = 2_000  # when all minutes are moved at once, at the most
 _IDLE = 60  # tries without a better day before it goes on from the best again
 
 
@@ -58,9 +61,17 @@ def reach() -> ModuleType:
     return compiled
 
 
+@cache
+def eased() -> ModuleType:
+    """Those that move all minutes at once; likewise."""
+    from lamination.day import eased as compiled
+
+    return compiled
+
+
 def ready() -> None:
     """Have the compiled loops at hand before somebody waits for them."""
-    moves(), reach()
+    moves(), reach(), eased()
 
 
 class Search:
@@ -91,6 +102,15 @@ class Search:
     def cost(self) -> float:
         """What the whole day costs as it lies."""
         return float(moves().cost(self.loom))
+
+    @property
+    def given(self) -> float:
+        """What is given up: the cost, less that of other minutes than planned where both are good."""
+        outside, linger = self.prices.outside, self.prices.linger
+        return self.cost - sum(
+            self.threads[dough].lingers(placed.starts, placed.free, outside, linger)
+            for dough, placed in self.placed.items()
+        )
 
     @property
     def placed(self) -> dict[str, Placed]:
@@ -179,19 +199,35 @@ class Search:
                 best, kept = cost, self.as_it_lies()
         self.restore(kept)
 
-    def explore(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
-        """Let all give way to each other, again and again until a moment of the monotonic clock.
+    def explore(
+        self, until: float, stop: Callable[[], bool] = lambda: False, times: int = 3
+    ) -> None:
+        """Let all give way to each other, a few times until a moment of the monotonic clock.
 
-        Each time from where they lay best of all, and at the end they lie there.
+        At first from where they lie, then each time from another order, for who comes where on the whole
+        is settled early. At the end they lie where they lay best of all.
         """
         best, kept = self.cost, self.as_it_lies()
-        while (left := until - time.monotonic()) > 0 and not stop():
-            times = max(round(left / (_GIVEN_S * len(self.threads))), 1)
-            self.give_way(left / times, stop)
+        for n in range(times):
+            left = until - time.monotonic()
+            if left <= 0 or stop():
+                break
+            if n:
+                self._all_anew()
+            self.give_way(left / (times - n), stop)
             if self.cost < best - 1e-6:
                 best, kept = self.cost, self.as_it_lies()
-            else:
-                self.restore(kept)
+        self.restore(kept)
+
+    def _all_anew(self) -> None:
+        """All threads out, and put back in some other order."""
+        for dough in self.placed:
+            self.take(dough)
+        self.put(*self._shuffled(sorted(self.threads)))
+
+    def ease(self) -> None:
+        """Move all minutes at once to where the day costs least in the order that it has."""
+        eased().ease(self.loom, _PIVOTS)
 
     def give_way(self, seconds: float, stop: Callable[[], bool] = lambda: False) -> None:
         """Look for better while what is not there costs little, and then more, for so many seconds.
@@ -204,11 +240,13 @@ class Search:
         for n in range(_LEVELS):
             moves().ask(self.loom, people, 0.0 if n else _CHEAP, _DEARER, _WANTED)
             self.improve(began + each * (n + 1), stop)
+            self.ease()
             if not self.short_min or stop():
                 break
         moves().ask(self.loom, people, math.inf, 0.0, 0.0)
         until = began + seconds
         self.improve(until if self.short_min else min(time.monotonic() + _LAST * each, until), stop)
+        self.ease()
 
     @property
     def short_min(self) -> int:
@@ -347,16 +385,19 @@ def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) ->
 
 
 def look(
-    searches: Sequence[Search], explored: float, until: float, stop: Callable[[], bool]
+    searches: Sequence[Search], until: float, stop: Callable[[], bool], times: int = 0
 ) -> None:
     """Look for better from where the first lies, until a moment of the monotonic clock.
 
-    Until ``explored`` all may give way to each other.
+    ``times``: how often all give way to each other before what is found is made better.
     """
+    explored = time.monotonic() + _EXPLORED * (until - time.monotonic())
 
     def run(search: Search) -> None:
-        search.explore(explored, stop)
-        search.improve(until, stop)
+        search.explore(explored, stop, times)
+        while (left := until - time.monotonic()) > 0 and not stop():
+            search.improve(min(time.monotonic() + max(left / _EASED, 0.05), until), stop)
+            search.ease()
 
     for search in searches[1:]:
         search.restore(searches[0].as_it_lies())

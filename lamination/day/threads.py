@@ -24,7 +24,9 @@ from lamination.terms.trade import Machine, Place, Tool
 from lamination.warmth.windows import Cause, RestWindow, Verdict
 
 Costs = npt.NDArray[np.float64]
-LINGER = 0.005  # what a minute away from the planned rest weighs, where both are good
+# What a minute away from the planned rest weighs where both are good: so little that a whole night in
+# another rest is still less than a minute of a tight one. It settles only what is as good either way.
+LINGER = 0.0002
 _STIFF_MIN, _MOST_LINGER = 150.0, 0.8
 _FOREVER = 10**6
 
@@ -184,6 +186,17 @@ class Thread:
             tight, outside = self.too_ripe(self.ripening(starts, k))
             return "long" if outside else "tight" if tight else verdict
         return verdict
+
+    def lingers(self, starts: Sequence[int], free: int, outside: float, linger: float) -> float:
+        """What it costs that its rests are not as long as planned, apart from what is given up by that.
+
+        ``free``: its first task that was free to be placed; ``outside`` and ``linger``: prices of a minute.
+        """
+        found = 0.0
+        for k in range(max(free - 1, 0), len(self.gaps)):
+            gap, minutes = self.gaps[k], starts[k + 1] - self.ended(starts, k)
+            found += gap.price(minutes, outside, linger) - gap.price(minutes, outside, 0.0)
+        return found
 
     @cached_property
     def least_min(self) -> int:

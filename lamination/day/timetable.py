@@ -21,13 +21,13 @@ from lamination.day.day import Day, Dough, Happened, Prefer
 from lamination.day.gives import Figures, Give, gives_of
 from lamination.day.loom import Prices, Pull
 from lamination.day.mending import mended, worst
+from lamination.day.mixed import mixed_together
 from lamination.day.search import Search, look
 from lamination.day.threads import LINGER, Thread, thread_of, with_marks
 from lamination.day.told import Hours, ReadyAt, Resting, Shifted, Task, Timetable
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.steps import kind_of
-from lamination.steps.mix import Mixing
 from lamination.terms.limits import Fault, Faults
 from lamination.terms.said import span
 from lamination.warmth.bodies import Today
@@ -36,7 +36,8 @@ from lamination.warmth.follow import follow
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
 _PROVING = 0.05  # of the time: to raise the bound
-_ROUNDS = 0.82, 0.92, 1.0  # of the time: until the doughs are followed again
+# of the time: until the doughs are followed again; and how often all give way to each other before
+_ROUNDS = (0.6, 2), (0.85, 1), (0.93, 0), (1.0, 0)
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _MENDING = 0.12  # of the time: to try what would mend the worst of it
 _TRIES = 6
@@ -83,21 +84,20 @@ def arranged(
     arranging.prove(0.0)
     yield arranging.told(time.monotonic() - began)
     searching = seconds * (1 - _MENDING - _PROVING)
-    rounds = len(_ROUNDS) if since is None else 1
-    for n in range(rounds if seconds > 0 else 0):
-        until = began + searching * (1.0 if since else _ROUNDS[n])
-        look(arranging.searches, began if n or since else until, until, stop)
-        if stop() or n == rounds - 1:
+    rounds = _ROUNDS if since is None else ((1.0, 0),)
+    for share, times in rounds if seconds > 0 else ():
+        look(arranging.searches, began + share * searching, stop, times)
+        if stop() or share == 1.0:
             break
         if not arranging.follow(plans, began + searching, stop):
-            look(arranging.searches, began, began + searching, stop)
+            look(arranging.searches, began + searching, stop)
             break
     if seconds > 0:
         # a little of the time goes into what it must cost at the least, and what would mend it
         mending = _MENDING * seconds
         if not worst(arranging.told(0.0).gives):
             mending = 0.0
-            look(arranging.searches, began, began + seconds * (1 - _PROVING), stop)
+            look(arranging.searches, began + seconds * (1 - _PROVING), stop)
         arranging.prove(began + seconds - mending, stop)
         found = arranging.told(time.monotonic() - began)
         gives = arranging.mended(found, time.monotonic() + mending)
@@ -116,7 +116,7 @@ class _Arranging:
         threads = [
             self._thread(i, dough) for i, dough in enumerate(day.doughs) if dough.id not in gone
         ]
-        self.threads = _mixed_together(threads, {d.id: d.plan for d in day.doughs}, kitchen)
+        self.threads = mixed_together(threads, {d.id: d.plan for d in day.doughs}, kitchen)
         self.longer = replace(day, ends=day.at(day.minutes + _AFTERWARDS)) if (
             day.minutes + _AFTERWARDS <= 8 * 24 * 60) else day  # fmt: skip
         now = max(day.minute(since.now), 0) if since else 0
@@ -132,7 +132,10 @@ class _Arranging:
             for n in range(1, at_once)
         )]  # fmt: skip
         self.bounding = Bounding(
-            Busy(self.longer, kitchen, now), self.prices, not_before=now, pulls=pulls
+            Busy(self.longer, kitchen, now),
+            replace(self.prices, linger=0.0),
+            not_before=now,
+            pulls=pulls,
         )
 
     def _thread(self, i: int, dough: Dough) -> Thread:
@@ -209,7 +212,7 @@ class _Arranging:
             other.search.weigh()
             other.search.restore(self.search.as_it_lies())
             other.search.improve(until, rounds=_TRIES)
-            return other.search.cost
+            return other.search.given
 
         return mended(self.day, self.kitchen, found.gives, found.cost, again, until)
 
@@ -237,7 +240,7 @@ class _Arranging:
                     tight += gap.tight(minutes)
             ripe = thread.too_ripe(thread.ripening(where.starts))
             tight, outside = tight + ripe[0] - ripe[1], outside + ripe[1]
-        cost = max(search.cost, 0.0)
+        cost = max(search.given, 0.0)
         bound = max(min(self.bounding.least, cost), 0.0)
         gap_pct = 100 * (cost - bound) / cost if cost > 1e-9 else 0.0
         figures = Figures(day, self.kitchen, threads, placed, self.busy)
@@ -250,7 +253,7 @@ class _Arranging:
     def prove(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
         """Raise the bound: what the day must cost at the least, its rests judged as they are now."""
         self.bounding.begin([*self.search.threads.values()])
-        self.bounding.better(self.search.cost, until, stop)
+        self.bounding.better(self.search.given, until, stop)
 
     def _tasks(self, threads: Sequence[Thread], placed: Sequence[Placed]) -> list[Task]:
         day = self.day
@@ -321,7 +324,7 @@ def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:
         max(kitchen["day.outside"], 1.0),
         kitchen["day.early"] * fresh,
         0 if prefer is Prefer.FRESH else round(kitchen["day.early_from_min"]),
-        LINGER * fresh,
+        LINGER,
     )
 
 
@@ -383,38 +386,3 @@ def _as_placed(plan: Plan, thread: Thread, placed: Placed) -> Plan:
             step = replace(step, rest=rest.lasting(float(minutes[step.id])))
         steps.append(step)
     return plan.with_steps(*steps)
-
-
-def _mixed_together(
-    threads: Sequence[Thread], plans: Mapping[str, Plan], kitchen: Kitchen
-) -> list[Thread]:
-    """Doughs of one plan that one mixing does: as many as the mixer takes and the rest after it bears.
-
-    What has begun already is left as it is, and so is what somebody fixed up to its mixing.
-    """
-    found: dict[str, Thread] = {t.dough: t for t in threads}
-    alike: dict[Plan, list[Thread]] = {}
-    for thread in threads:
-        if not thread.done:
-            plan = replace(plans[thread.dough], name="-", words="")
-            alike.setdefault(plan, []).append(thread)
-    for plan, several in alike.items():
-        trunk = next((n + 1 for n, s in enumerate(plan.steps) if isinstance(s, Mixing)), 0)
-        several = [t for t in several if not any(j.step in t.held for j in t.jobs[:trunk])]
-        if not trunk or trunk >= len(plan.steps) or not several:
-            continue
-        mixing = plan.steps[trunk - 1]
-        assert isinstance(mixing, Mixing)
-        most_g = kitchen["mixer.by_hand_most_g" if mixing.by_hand else "mixer.most_g"]
-        many = max(int(most_g / plan.dough.mass_g + 1e-9), 1)
-        gap, then = several[0].gaps[trunk - 1], several[0].jobs[trunk]
-        if gap.good_until is not None:
-            many = min(many, 1 + max(gap.good_until - gap.chosen, 0) // max(then.minutes, 1))
-        several = sorted(several, key=lambda t: (t.ready, t.dough))
-        for n in range(0, len(several), max(many, 1)):
-            leader, *others = several[n : n + many]
-            for other in others:
-                found[other.dough] = replace(other, trunk=trunk, leader=leader.dough)
-            if others:
-                found[leader.dough] = replace(leader, trunk=trunk)
-    return [found[t.dough] for t in threads]

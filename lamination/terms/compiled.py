@@ -19,9 +19,11 @@ _config: Any = config  # it makes its names when it is imported
 _LAMINATION = Path(__file__).parents[1]
 # the files with compiled loops, and what is compiled into them
 SOURCES = (
+    "day/eased.py",
     "day/loom.py",
     "day/loops.py",
     "day/moves.py",
+    "day/net.py",
     "day/reach.py",
     "heat/stepping.py",
     "materials/thermal.py",
@@ -53,13 +55,14 @@ def compiled(signature: object) -> Callable[[_Loop], _Loop]:
     return made
 
 
-def takes(example: object, *others: str, gives: str = "void") -> object:
-    """The signature of a loop that takes something like an example, and then numbers or arrays.
+def takes(*examples: object, gives: str = "void") -> object:
+    """The signature of a loop that takes things like some examples, and numbers or arrays.
 
-    ``others`` and ``gives`` are named as in a signature that is written out: ``i8``, ``f8``, ``i8[::1]``.
+    Those, and ``gives``, are named as in a signature that is written out: ``i8``, ``f8``, ``i8[::1]``.
     """
     like: Any = typeof
-    return _named(gives)(like(example), *map(_named, others))
+    taken = (_named(one) if isinstance(one, str) else like(one) for one in examples)
+    return _named(gives)(*taken)
 
 
 def _named(name: str) -> Callable[..., object]:

@@ -1,0 +1,285 @@
+"""All of a day moved at once, each after whom it comes after, to where all costs least; compiled.
+
+Putting a thread back leaves the others where they are. Here the order stays, who takes a hand, a machine or
+a place after whom, and every minute may change.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from lamination.day.loom import Ints, Loom
+from lamination.day.loops import LOOM, ended, ripened
+from lamination.day.moves import cost, whole
+from lamination.day.net import KINKS, MUST, NET, Net, bent, settled, tied
+from lamination.terms.compiled import compiled, takes
+
+_SLOTS = 64  # of a line that are told apart
+_FAR = 180  # minutes that a task may go from where it lies, at once
+_FOREVER = 10**8
+_OUT = 2
+
+
+@compiled(takes(LOOM, "i8[:,::1]", "i8", "i8", gives="i8"))
+def baked_with(of: Loom, knot: Ints, i: int, k: int) -> int:
+    """The knot of whoever before a thread goes into one oven with its task, or -1."""
+    job, found = of.jobs[i, k], -1
+    if job.load < 0 or not of.shares[i, k]:
+        return found
+    for j in range(i):
+        for m in range(of.free[j], of.threads[j].jobs if of.lies[j] else 0):
+            together = of.jobs[j, m].load == job.load and of.shares[j, m]
+            if together and of.starts[j, m] == of.starts[i, k]:
+                found = knot[j, m]
+    return found
+
+
+@compiled(takes(LOOM, NET))
+def numbered(of: Loom, net: Net) -> None:
+    """Give every task that may move a knot: what is done together has one."""
+    knots = 0
+    net.knot[:] = -1
+    for i in range(len(of.threads)):
+        for k in range(of.free[i], of.threads[i].jobs if of.lies[i] else 0):
+            found = baked_with(of, net.knot, i, k)
+            if found < 0:
+                found = knots
+                knots += 1
+            net.knot[i, k] = found
+            net.minute[found] = of.starts[i, k]
+    for i in range(len(of.threads)):
+        leader = of.threads[i].leader
+        for k in range(of.threads[i].trunk if leader >= 0 and of.lies[i] else 0):
+            net.knot[i, k] = net.knot[leader, k]
+    net.size[1] = knots
+    net.minute[knots] = 0
+
+
+@compiled(takes(LOOM, NET))
+def priced(of: Loom, net: Net) -> None:
+    """Tie every task to the one before it by what its rest costs, and the last to when it is wanted."""
+    start, prices = net.size[1], of.prices[0]
+    for i in range(len(of.threads)):
+        if not of.lies[i]:
+            continue
+        thread, last, ripening = of.threads[i], of.threads[i].jobs - 1, 0
+        for k in range(last):
+            ripening += of.gaps[i, k].ripens
+        # how ripe is a matter of all its rests: each may grow by its share of what is left
+        left = max(thread.good - ripened(of, i, last), 0) // max(ripening, 1)
+        for k in range(max(of.free[i] - 1, 0), last):
+            a, b, done = net.knot[i, k], net.knot[i, k + 1], ended(of, i, k)
+            if b < 0:
+                continue
+            more = done - of.starts[i, k] if a >= 0 else done
+            gap = of.gaps[i, k]
+            e = tied(net, a if a >= 0 else start, b, more + of.pieces[i, k, 0].low)
+            if e < 0:
+                continue
+            net.slopes[e, 1] = of.pieces[i, k, 0].slope
+            for p in range(1, gap.pieces):
+                bent(net, e, more + of.pieces[i, k, p].low, of.pieces[i, k, p].slope)
+            if gap.ripens and thread.good < _FOREVER:
+                at = of.starts[i, k + 1] - done + left + more
+                while net.many[e] > 1 and net.kinks[e, net.many[e] - 1] >= at:
+                    net.many[e] -= 1
+                bent(net, e, at, MUST)
+        if net.knot[i, last] >= 0:
+            minutes = of.jobs[i, last].minutes
+            e = tied(net, start, net.knot[i, last], -1)
+            net.slopes[e, 0] = net.slopes[e, 1] = -prices.early
+            bent(net, e, thread.ready - int(prices.early_from) - minutes, 0.0)
+            bent(net, e, thread.ready - minutes, prices.late)
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"))
+def hourly(of: Loom, i: int, k: int, t: int) -> float:
+    """What a task costs for the hour, for nobody there, and for not beginning at its wished minute."""
+    job, n = of.jobs[i, k], of.there.shape[1]
+    end = t + job.minutes
+    if t < of.now[1] or end > n:
+        return np.inf
+    found: float = of.night[end] - of.night[t] + of.wishes[job.wished, t]
+    if not job.held:
+        found += of.nobody[end] - of.nobody[t]
+    return found
+
+
+@compiled(takes(LOOM, NET))
+def kept_in(of: Loom, net: Net) -> None:
+    """Tie every task to the day: to its shift, and as far as what the hour costs is straight around it."""
+    start, n = net.size[1], of.there.shape[1]
+    dark = of.night[n] > 0
+    for i in range(len(of.threads)):
+        for k in range(of.free[i], of.threads[i].jobs if of.lies[i] else 0):
+            t, job = of.starts[i, k], of.jobs[i, k]
+            hand = of.there[of.shifts[i, k]]
+            plain = job.held and job.wished == 0 and not dark
+            less = more = 0.0
+            if not plain:
+                less = hourly(of, i, k, t - 1) - hourly(of, i, k, t)
+                more = hourly(of, i, k, t + 1) - hourly(of, i, k, t)
+            lo = hi = t
+            first, last = max(of.now[1], t - _FAR, 1), min(n - job.minutes, t + _FAR)
+            while lo > first and (not job.held or hand[lo - 1] == hand[t]):
+                if not plain and hourly(of, i, k, lo - 1) - hourly(of, i, k, lo) != less:
+                    break
+                lo -= 1
+            while hi < last and (not job.held or hand[hi + job.minutes] == hand[t]):
+                if not plain and hourly(of, i, k, hi + 1) - hourly(of, i, k, hi) != more:
+                    break
+                hi += 1
+            e = tied(net, start, net.knot[i, k], lo)
+            if e >= 0:
+                net.slopes[e, 1] = -less if lo < t else more
+                if not plain:
+                    bent(net, e, t, max(more, -less))
+                bent(net, e, hi, MUST)
+
+
+@compiled(takes("i8[:,::1]", *["i8"] * 9, gives="i8"))
+def stay(
+    found: Ints,
+    many: int,
+    line: int,
+    a: int,
+    b: int,
+    takes: int,
+    one: int,
+    after: int,
+    other: int,
+    until: int,
+) -> int:
+    """Write one more of the stays, if it lasts and takes something; returns how many there are."""
+    if line < 0 or b <= a:
+        return many
+    row = found[many]
+    row[0], row[1], row[2], row[3] = line, a, b, takes
+    row[4], row[5], row[6], row[7] = one, after, other, until
+    return many + 1
+
+
+@compiled(takes(LOOM, NET, "i8[:,::1]", gives="i8"))
+def stays(of: Loom, net: Net, found: Ints) -> int:
+    """Who takes how many of what from when until when, into ``found``; returns how many there are.
+
+    A row: the line, from, until, how many, then from and until again as minutes after a knot's.
+    """
+    many = 0
+    for i in range(len(of.threads)):
+        first = of.threads[i].trunk if of.threads[i].leader >= 0 else 0
+        for k in range(first, of.threads[i].jobs if of.lies[i] else 0):
+            job, begin, here = of.jobs[i, k], of.starts[i, k], net.knot[i, k]
+            end = ended(of, i, k)
+            if end > of.now[0]:
+                hand = of.shifts[i, k] if job.held else -1
+                machine = job.machine if baked_with(of, net.knot, i, k) < 0 else -1
+                long = end - begin
+                many = stay(found, many, hand, begin, end, 1, here, 0, here, long)
+                many = stay(found, many, machine, begin, end, 1, here, 0, here, long)
+            if k == 0 or begin <= of.now[0]:
+                continue
+            gap, before, was = of.gaps[i, k - 1], ended(of, i, k - 1), net.knot[i, k - 1]
+            worked = before - of.starts[i, k - 1]
+            a, b = min(before + gap.first_min, begin), max(begin - gap.last_min, before)
+            then, until = worked + gap.first_min, -gap.last_min
+            many = stay(found, many, gap.first_line, before, a, gap.takes, was, worked, was, then)
+            many = stay(found, many, gap.between_line, a, b, gap.takes, was, then, here, until)
+            many = stay(found, many, gap.last_line, b, begin, gap.takes, here, until, here, 0)
+    return many
+
+
+@compiled(takes(LOOM, NET, "i8[:,::1]", "i8", "i8[:,::1]", "i8[:,::1]", "i8[:,::1]"))
+def follows(of: Loom, net: Net, taken: Ints, o: int, free: Ints, knot: Ints, off: Ints) -> None:
+    """Tie one of the stays to who had before what it takes, by who has what until when on each line."""
+    line, begin, here = taken[o, 0], taken[o, 1], taken[o, 4]
+    t = min(max(begin, 0), of.there.shape[1] - 1)
+    slot = soon = -1
+    for s in range(min(of.there[line, t], _SLOTS)):
+        if free[line, s] <= begin:
+            if slot < 0 or free[line, s] > free[line, slot]:
+                slot = s
+        elif soon < 0 or free[line, s] < free[line, soon]:
+            soon = s
+    slot = slot if slot >= 0 else soon
+    if slot < 0:
+        return
+    if free[line, slot] >= 0 and here >= 0:
+        # what cannot move has its minute after the day's beginning
+        was = knot[line, slot]
+        since = off[line, slot] if was >= 0 else free[line, slot]
+        e = tied(net, was if was >= 0 else net.size[1], here, since - taken[o, 5])
+        if e >= 0:
+            net.slopes[e, 0] = -of.asked[line, t]
+    free[line, slot], knot[line, slot], off[line, slot] = taken[o, 2], taken[o, 6], taken[o, 7]
+
+
+@compiled(takes(LOOM, NET))
+def lined_up(of: Loom, net: Net) -> None:
+    """Tie whoever takes a hand, a machine or a place to who had it before.
+
+    Where there is none for it, to who has done with one soonest, at what a missing one is asked for.
+    """
+    lines, n = of.there.shape
+    taken = np.empty((5 * of.starts.size, 8), np.int64)
+    many = stays(of, net, taken)
+    # those that begin at a minute, one after another: the last of them, and before each who came before
+    last, before = np.full(n + 1, -1, np.int64), np.empty(many, np.int64)
+    for o in range(many - 1, -1, -1):
+        t = min(max(taken[o, 1], 0), n)
+        before[o], last[t] = last[t], o
+    free = np.full((lines, _SLOTS), -1, np.int64)
+    knot, off = np.full((lines, _SLOTS), -1, np.int64), np.zeros((lines, _SLOTS), np.int64)
+    for t in range(n):
+        o = last[t]
+        while o >= 0:
+            for _ in range(taken[o, 3]):
+                follows(of, net, taken, o, free, knot, off)
+            o = before[o]
+
+
+@compiled(takes(LOOM, "i8[:,::1]"))
+def moved(of: Loom, starts: Ints) -> None:
+    """Let the threads that lie begin their tasks at other minutes."""
+    for i in range(len(of.threads)):
+        other = False
+        for k in range(of.threads[i].jobs if of.lies[i] else 0):
+            other = other or starts[i, k] != of.starts[i, k]
+        if other:
+            whole(of, i, -1)
+            of.lies[i] = _OUT
+    for i in range(len(of.threads)):
+        if of.lies[i] == _OUT:
+            for k in range(of.threads[i].jobs):
+                of.starts[i, k] = starts[i, k]
+            whole(of, i, 1)
+
+
+@compiled(takes(LOOM, "i8", gives="f8"))
+def ease(of: Loom, most: int) -> float:
+    """Move all of a day at once to where it costs least in the order it has; what it costs then.
+
+    In at most so many moves. Where it would not cost less it lies as it lay.
+    """
+    tasks = of.starts.size
+    net = Net(
+        np.empty((12 * tasks, 2), np.int64), np.empty((12 * tasks, KINKS), np.int64),
+        np.empty((12 * tasks, KINKS + 1)), np.empty(12 * tasks, np.int64), np.zeros(2, np.int64),
+        np.empty(tasks + 1, np.int64), np.empty(of.starts.shape, np.int64),
+    )  # fmt: skip
+    numbered(of, net)
+    priced(of, net)
+    kept_in(of, net)
+    lined_up(of, net)
+    before, kept = cost(of), of.starts.copy()
+    settled(net, most)
+    starts = kept.copy()
+    for i in range(len(of.threads)):
+        for k in range(of.threads[i].jobs):
+            if net.knot[i, k] >= 0:
+                starts[i, k] = net.minute[net.knot[i, k]]
+    moved(of, starts)
+    if cost(of) > before:
+        # what it takes beyond what there is, and what ripens it, was only near to what it costs
+        moved(of, kept)
+    return cost(of)
