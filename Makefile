@@ -94,8 +94,9 @@ browser-tools:
 test: | $(STAMPS)/tools
 	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
 	@$(MAKE) --no-print-directory -s -j2 --output-sync=target types build units lint
-# One at a time, so that nobody waits for the last of a heap; a browser wants more than one core.
-	$(PY) -m pytest -n 3 --maxschedchunk 1 tests
+# One at a time, so that nobody waits for the last of a heap. A browser waits as often as it works: with three
+# at once a fifth of two cores was idle.
+	$(PY) -m pytest -n 4 --maxschedchunk 1 tests
 	$(PY) -m pytest --doctest-modules lamination
 
 # Tracing costs a minute and a half of the twelve that CI has, so it is asked for by itself.

@@ -81,9 +81,10 @@ class Hours:
 class Timetable:
     """A day arranged. ``gives`` says what could not be had, dearest first, with what would mend it.
 
-    ``cost``: in minutes of a tight rest, by the kitchen's prices; ``bound``: no timetable of these
-    doughs costs less; ``gap_pct``: what is not known between the two. ``late_min``, ``outside_min`` and
-    ``tight_min``: the compromises in their own terms.
+    ``cost``: all that is given up, in minutes of a tight rest, by the kitchen's prices; a rest that is as
+    good in other minutes than planned costs nothing. ``bound``: no timetable of these doughs costs less;
+    ``gap_pct``: what is not known between the two. ``late_min``, ``outside_min`` and ``tight_min``: the
+    compromises in their own terms.
     """
 
     name: str

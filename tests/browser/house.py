@@ -19,6 +19,7 @@ FLAGS = [
     "--disable-component-update",
     "--disable-sync",
     "--no-first-run",
+    "--js-flags=--no-concurrent-recompilation",
 ]
 
 

@@ -56,6 +56,24 @@ def test_what_does_not_help_is_not_offered():
     assert mended(day(), KITCHEN, gives, 600.0, lambda *_: 20.0, 0.0) == gives
 
 
+def test_a_rest_that_is_as_good_in_other_minutes_costs_nothing_and_a_tight_one_what_it_is():
+    """Three doughs and a hand: rests are not as planned, and what they cost is what is given up."""
+    # from six to seven nobody is there, so that two are at work before and after it
+    apart = (Shift("a", at(-1), at(6), 2), Shift("b", at(7), at(13), 2))
+    for asked in (replace(day(doughs=2), hands=apart), day(doughs=4)):
+        arranging, found = searched(asked, KITCHEN)
+        assert any(r.minutes != r.planned_min for r in found.rests)
+        early = sum(
+            0.2 * max((r.wanted - r.at).total_seconds() / 60 - 30, 0.0) for r in found.ready
+        )
+        given = 60 * found.late_min + 12 * found.outside_min + found.tight_min
+        assert abs(found.cost - given - early) < 0.01
+        # it is less than what the search weighs, by little: whole nights are not a minute of a tight rest
+        assert 0 < arranging.search.cost - arranging.search.given < len(asked.doughs)
+        arranging.prove(0.0)
+        assert arranging.told(0.0).bound <= found.cost
+
+
 def test_sleep_is_preferred_where_the_day_allows_it():
     late = {"doughs": 1, "hands": 2, "ready": 13.0, "begins": -6.0}
 
