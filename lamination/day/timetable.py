@@ -37,7 +37,7 @@ _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is s
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
 _PROVING = 0.05  # of the time: to raise the bound
 # of the time: until the doughs are followed again; and how often all give way to each other before
-_ROUNDS = (0.6, 2), (0.85, 1), (0.93, 0), (1.0, 0)
+_ROUNDS = (0.6, 2), (0.8, 1), (0.9, 1), (1.0, 0)
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _MENDING = 0.12  # of the time: to try what would mend the worst of it
 _TRIES = 6
