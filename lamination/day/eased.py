@@ -14,10 +14,9 @@ from lamination.day.moves import cost, whole
 from lamination.day.net import KINKS, MUST, NET, Net, bent, settled, tied
 from lamination.terms.compiled import compiled, takes
 
-_SLOTS = 64  # of a line that are told apart
 _FAR = 180  # minutes that a task may go from where it lies, at once
 _FOREVER = 10**8
-_OUT = 2
+_OUT = 2  # of a thread that is taken out to lie elsewhere
 
 
 @compiled(takes(LOOM, "i8[:,::1]", "i8", "i8", gives="i8"))
@@ -144,7 +143,7 @@ def stay(
     line: int,
     a: int,
     b: int,
-    takes: int,
+    wants: int,
     one: int,
     after: int,
     other: int,
@@ -154,7 +153,7 @@ def stay(
     if line < 0 or b <= a:
         return many
     row = found[many]
-    row[0], row[1], row[2], row[3] = line, a, b, takes
+    row[0], row[1], row[2], row[3] = line, a, b, wants
     row[4], row[5], row[6], row[7] = one, after, other, until
     return many + 1
 
@@ -195,7 +194,7 @@ def follows(of: Loom, net: Net, taken: Ints, o: int, free: Ints, knot: Ints, off
     line, begin, here = taken[o, 0], taken[o, 1], taken[o, 4]
     t = min(max(begin, 0), of.there.shape[1] - 1)
     slot = soon = -1
-    for s in range(min(of.there[line, t], _SLOTS)):
+    for s in range(of.there[line, t]):
         if free[line, s] <= begin:
             if slot < 0 or free[line, s] > free[line, slot]:
                 slot = s
@@ -228,8 +227,9 @@ def lined_up(of: Loom, net: Net) -> None:
     for o in range(many - 1, -1, -1):
         t = min(max(taken[o, 1], 0), n)
         before[o], last[t] = last[t], o
-    free = np.full((lines, _SLOTS), -1, np.int64)
-    knot, off = np.full((lines, _SLOTS), -1, np.int64), np.zeros((lines, _SLOTS), np.int64)
+    slots = of.there.max()
+    free, knot = np.full((lines, slots), -1, np.int64), np.full((lines, slots), -1, np.int64)
+    off = np.zeros((lines, slots), np.int64)
     for t in range(n):
         o = last[t]
         while o >= 0:

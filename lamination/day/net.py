@@ -28,9 +28,7 @@ class Net(NamedTuple):
 
     ties: Ints  # E × 2: its two knots; the last knot is the day's beginning
     kinks: Ints  # E × 9: stretches at which its price bends, rising
-    slopes: (
-        Floats  # E × 10: the price of a minute more before the first bend, between them, and after
-    )
+    slopes: Floats  # E × 10: the price of a minute more before the first bend, and after each
     many: Ints  # E: how many bends
     size: Ints  # 0: ties; 1: knots without the day's beginning
     minute: Ints  # knots: the minute of each
@@ -196,11 +194,8 @@ def loosest(net: Net, held: Floats, tree: Ints, parent: Ints, order: Ints, gain:
 def shifted(net: Net, held: Floats, within: Ints, way: int, gain: float) -> int:
     """Move a branch until a minute more gains nothing; returns the tie that holds it then, or -1."""
     ties, minute = net.size[0], net.minute
-    crossing, towards, bends = (
-        np.empty(ties, np.int64),
-        np.empty(ties, np.int64),
-        np.empty(ties, np.int64),
-    )
+    crossing, towards = np.empty(ties, np.int64), np.empty(ties, np.int64)
+    bends = np.empty(ties, np.int64)
     crosses = 0
     for e in range(ties):
         a, b = within[net.ties[e, 0]], within[net.ties[e, 1]]

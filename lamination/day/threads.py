@@ -27,7 +27,7 @@ Costs = npt.NDArray[np.float64]
 # What a minute away from the planned rest weighs where both are good: so little that a whole night in
 # another rest is still less than a minute of a tight one. It settles only what is as good either way.
 LINGER = 0.0002
-_STIFF_MIN, _MOST_LINGER = 150.0, 0.8
+_STIFF_MIN = 150.0
 _FOREVER = 10**6
 
 
@@ -81,7 +81,7 @@ class Gap:
 
         A night belongs into a rest that is long anyway.
         """
-        return min(linger * (1 + _STIFF_MIN / (self.chosen + 30)), _MOST_LINGER)
+        return linger * (1 + _STIFF_MIN / (self.chosen + 30))
 
     def verdict(self, minutes: int) -> Verdict:
         """What becomes of so many minutes."""
