@@ -1,5 +1,6 @@
 """A day: what was ordered, what must be made for it, and when each hand does what."""
 
+from lamination.day.at_hand import ready
 from lamination.day.day import Day, Dough, Happened, Held, Prefer, Quiet, Shift, Weekday
 from lamination.day.now import (
     Due,
@@ -14,9 +15,9 @@ from lamination.day.now import (
 )
 from lamination.day.order import Order, Ordered, Wanted, WorkedOrder, work_order
 from lamination.day.ordered import Numbered, copied, day_of
-from lamination.day.search import ready
+from lamination.day.since import Since
 from lamination.day.standing import Different, changes, date_of, last_like, standing_on, stands_next
-from lamination.day.timetable import Since, arranged, timetable
+from lamination.day.timetable import arranged, timetable
 from lamination.day.told import Task, Timetable
 
 __all__ = [

@@ -15,9 +15,9 @@ from dataclasses import replace
 
 import numpy as np
 
+from lamination.day.at_hand import moves
 from lamination.day.busy import Busy
 from lamination.day.loom import Prices, Pull, strung
-from lamination.day.search import moves
 from lamination.day.threads import Costs, Thread
 
 _GRAIN = 15  # minutes that share a price: fewer prices settle sooner

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -98,19 +98,6 @@ def spans(gap: Gap, start: int, end: int) -> Iterable[tuple[Place, int, int]]:
         yield gap.place, a, b
     if gap.last and gap.last[1]:
         yield gap.last[0], max(b, start), end
-
-
-def coloured(at: Sequence[tuple[int, int]], many: int) -> list[int]:
-    """Which of so many hands does each of these (start, end): the one free longest; all by start."""
-    free = [(-1, i) for i in range(many)]
-    found = [0] * len(at)
-    for n in sorted(range(len(at)), key=lambda n: at[n]):
-        start, end = at[n]
-        ready = [f for f in free if f[0] <= start] or free
-        one = min(ready)
-        free[free.index(one)] = (end, one[1])
-        found[n] = one[1]
-    return found
 
 
 def _between(n: int, start: int, end: int, many: int) -> Counts:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from lamination.day.loom import Ints, Loom
+from lamination.day.loom import Floats, Ints, Loom
 from lamination.day.loops import LOOM, ended, ripened
 from lamination.day.moves import cost, whole
 from lamination.day.net import KINKS, MUST, NET, Net, bent, settled, tied
@@ -91,16 +91,11 @@ def priced(of: Loom, net: Net) -> None:
             bent(net, e, thread.ready - minutes, prices.late)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"))
-def hourly(of: Loom, i: int, k: int, t: int) -> float:
+@compiled(takes("f8[::1]", "f8[::1]", "f8[::1]", "i8", "i8", gives="f8"))
+def hourly(night: Floats, nobody: Floats, wish: Floats, minutes: int, t: int) -> float:
     """What a task costs for the hour, for nobody there, and for not beginning at its wished minute."""
-    job, n = of.jobs[i, k], of.there.shape[1]
-    end = t + job.minutes
-    if t < of.now[1] or end > n:
-        return np.inf
-    found: float = of.night[end] - of.night[t] + of.wishes[job.wished, t]
-    if not job.held:
-        found += of.nobody[end] - of.nobody[t]
+    end = t + minutes
+    found: float = night[end] - night[t] + nobody[end] - nobody[t] + wish[t]
     return found
 
 
@@ -108,24 +103,30 @@ def hourly(of: Loom, i: int, k: int, t: int) -> float:
 def kept_in(of: Loom, net: Net) -> None:
     """Tie every task to the day: to its shift, and as far as what the hour costs is straight around it."""
     start, n = net.size[1], of.there.shape[1]
-    dark = of.night[n] > 0
+    night, free = of.night, np.zeros(n + 1)
     for i in range(len(of.threads)):
         for k in range(of.free[i], of.threads[i].jobs if of.lies[i] else 0):
             t, job = of.starts[i, k], of.jobs[i, k]
-            hand = of.there[of.shifts[i, k]]
-            plain = job.held and job.wished == 0 and not dark
+            held, minutes, hand = job.held, job.minutes, of.there[of.shifts[i, k]]
+            plain = held and job.wished == 0 and night[n] == 0.0
+            wish, nobody = of.wishes[job.wished], free if held else of.nobody
+            first, last = max(of.now[1], t - _FAR, 1), min(n - minutes, t + _FAR)
             less = more = 0.0
-            if not plain:
-                less = hourly(of, i, k, t - 1) - hourly(of, i, k, t)
-                more = hourly(of, i, k, t + 1) - hourly(of, i, k, t)
+            if not plain and first < t:
+                less = hourly(night, nobody, wish, minutes, t - 1)
+                less -= hourly(night, nobody, wish, minutes, t)
+            if not plain and t < last:
+                more = hourly(night, nobody, wish, minutes, t + 1)
+                more -= hourly(night, nobody, wish, minutes, t)
             lo = hi = t
-            first, last = max(of.now[1], t - _FAR, 1), min(n - job.minutes, t + _FAR)
-            while lo > first and (not job.held or hand[lo - 1] == hand[t]):
-                if not plain and hourly(of, i, k, lo - 1) - hourly(of, i, k, lo) != less:
+            while lo > first and (not held or hand[lo - 1] == hand[t]):
+                further = 0.0 if plain else hourly(night, nobody, wish, minutes, lo - 1)
+                if not plain and further - hourly(night, nobody, wish, minutes, lo) != less:
                     break
                 lo -= 1
-            while hi < last and (not job.held or hand[hi + job.minutes] == hand[t]):
-                if not plain and hourly(of, i, k, hi + 1) - hourly(of, i, k, hi) != more:
+            while hi < last and (not held or hand[hi + minutes] == hand[t]):
+                further = 0.0 if plain else hourly(night, nobody, wish, minutes, hi + 1)
+                if not plain and further - hourly(night, nobody, wish, minutes, hi) != more:
                     break
                 hi += 1
             e = tied(net, start, net.knot[i, k], lo)
@@ -210,6 +211,10 @@ def follows(of: Loom, net: Net, taken: Ints, o: int, free: Ints, knot: Ints, off
         e = tied(net, was if was >= 0 else net.size[1], here, since - taken[o, 5])
         if e >= 0:
             net.slopes[e, 0] = -of.asked[line, t]
+            pause = int(of.prices[0].pause)
+            if line < of.hands[0] and 0 <= begin - free[line, slot] <= pause:
+                # who has just worked goes on
+                bent(net, e, since - taken[o, 5] + pause, of.prices[0].stretch)
     free[line, slot], knot[line, slot], off[line, slot] = taken[o, 2], taken[o, 6], taken[o, 7]
 
 

@@ -31,13 +31,21 @@ _AT_FIRST = 40.0  # of a thread's price: up to where it is looked at first
 
 @dataclass(frozen=True)
 class Prices:
-    """What a minute of each compromise weighs. ``linger``: a minute away from what was planned."""
+    """What a minute of each compromise weighs. ``linger``: a minute away from what was planned.
+
+    ``stretch``: one of a hand's, with no ``pause`` in it that is longer; ``long``: a minute of a hand's
+    day beyond ``long_from``.
+    """
 
     late: float
     outside: float
     early: float
     early_from: int
     linger: float
+    stretch: float = 0.0
+    pause: int = 15
+    long: float = 0.0
+    long_from: int = 480
 
 
 @dataclass(frozen=True)
@@ -68,7 +76,10 @@ THREAD = np.dtype(
 )
 # a rest from low to high minutes long costs so much at its shortest, and slope for each minute more
 PIECE = np.dtype([("low", "i8"), ("high", "i8"), ("slope", "f8"), ("at_low", "f8")])
-PRICE = np.dtype([(n, "f8") for n in ("late", "early", "early_from", "outside")])
+PRICE = np.dtype([
+    (n, "f8")
+    for n in ("late", "early", "early_from", "outside", "stretch", "pause", "long", "long_from")
+])  # fmt: skip
 SUM = np.dtype([("line", "i8"), ("many", "i8")])
 
 
@@ -83,8 +94,11 @@ class Loom(NamedTuple):
     paid: Floats  # lines: what those cost, as it is asked
     stale: Ints  # lines × 2: from and until when its sums are not what is taken any more
     hands: Ints  # 0: the number of its shifts, which are the first lines
+    many: Ints  # shifts: how many hands each is
+    days: Floats  # 0: what the days of all hands came to when that was last looked at
     counts: Records  # sums: of which line, and for how many
     sums: Floats  # sums × N+1
+    worked: Ints  # shifts × N+1: minutes in which one of its hands works, summed
     night: Floats  # N+1: what the hour costs
     nobody: Floats  # N+1: what it costs that nobody is there at all
     prices: Records  # 1
@@ -125,7 +139,8 @@ def like() -> Loom:
     flat: dict[str, tuple[int, Any]] = {
         "there": (2, "i4"), "taken": (2, "i4"), "unit": (1, "f8"), "asked": (2, "f8"),
         "over": (1, "i8"), "paid": (1, "f8"), "stale": (2, "i8"), "hands": (1, "i8"),
-        "counts": (1, SUM), "sums": (2, "f8"), "night": (1, "f8"), "nobody": (1, "f8"),
+        "many": (1, "i8"), "days": (1, "f8"),
+        "counts": (1, SUM), "sums": (2, "f8"), "worked": (2, "i8"), "night": (1, "f8"), "nobody": (1, "f8"),
         "prices": (1, PRICE), "now": (1, "i8"), "threads": (1, THREAD), "jobs": (2, JOB),
         "gaps": (2, GAP), "pieces": (3, PIECE), "wishes": (2, "f8"), "done": (3, "i8"),
         "starts": (2, "i8"), "shifts": (2, "i8"), "room": (1, "i8"), "loads": (3, "i8"),
@@ -160,9 +175,12 @@ def strung(
     of = Loom(
         there=busy.there, taken=busy.taken, unit=busy.unit, asked=np.tile(busy.unit[:, None], (1, n)),
         over=over, paid=over * busy.unit, stale=np.tile((0, n), (lines, 1)),
-        hands=np.array([len(busy.shifts)]), counts=np.array(counts, SUM), sums=np.zeros((len(counts), n + 1)),
+        hands=np.array([len(busy.shifts)]), days=np.zeros(1),
+        many=np.array([max(shift.count, 1) for shift in busy.shifts] or [1]),
+        counts=np.array(counts, SUM), sums=np.zeros((len(counts), n + 1)),
+        worked=np.zeros((len(busy.shifts), n + 1), np.int64),
         night=busy.night, nobody=TAKEN * busy.nobody,
-        prices=np.array([(prices.late, prices.early, prices.early_from, prices.outside)], PRICE),
+        prices=np.array([tuple(getattr(prices, name) for name in PRICE.names or ())], PRICE),
         now=np.array([busy.now, not_before]),
         threads=np.zeros(many, THREAD), jobs=np.zeros((many, most), JOB),
         gaps=np.zeros((many, most), GAP), pieces=np.zeros((many, most, _MOST_PIECES), PIECE),

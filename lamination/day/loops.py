@@ -39,7 +39,20 @@ def summed(of: Loom) -> None:
         if more:
             for t in range(end + 1, n + 1):
                 sums[t] += more
+    for h in range(of.hands[0]):
+        if of.stale[h, 0] < n:
+            taken, worked = of.taken[h], of.worked[h]
+            for t in range(of.stale[h, 0], n):
+                worked[t + 1] = worked[t] + (1 if taken[t] > 0 else 0)
     of.stale[:, 0], of.stale[:, 1] = n, 0
+
+
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
+def alone(of: Loom, h: int, start: int, end: int) -> bool:
+    """Whether nobody of a shift works from one minute to another, nor within a pause of it."""
+    worked, pause = of.worked[h], int(of.prices[0].pause)
+    until = min(end + pause, of.there.shape[1])
+    return worked[max(start - pause, 0)] == worked[until]
 
 
 @compiled(takes(LOOM, "i8", "i8", gives="i8"))
@@ -87,14 +100,19 @@ def joins(of: Loom, load: int, t: int, trays: int) -> bool:
 def works(of: Loom, i: int, k: int, lo: int, hi: int, after: Floats, then: Floats) -> None:
     """What a task costs by its minute, from ``lo`` to ``hi``, and all ``after`` it, into ``then``."""
     job = of.jobs[i, k]
-    minutes = job.minutes
+    minutes, stretch = job.minutes, of.prices[0].stretch if job.minutes else 0.0
     for t in range(lo, hi + 1):
         then[t] = np.inf
     for h in range(of.hands[0] if job.held else 0):
         if job.able >> h & 1:
             hand = of.sums[h]
+            if stretch == 0.0:
+                for t in range(lo, hi + 1):
+                    then[t] = min(then[t], hand[t + minutes] - hand[t])
+                continue
             for t in range(lo, hi + 1):
-                then[t] = min(then[t], hand[t + minutes] - hand[t])
+                apart = stretch if alone(of, h, t, t + minutes) else 0.0
+                then[t] = min(then[t], hand[t + minutes] - hand[t] + apart)
     night, wish = of.night, of.wishes[job.wished]
     for t in range(lo, hi + 1):
         short = then[t] if job.held else of.nobody[t + minutes] - of.nobody[t]

@@ -8,6 +8,7 @@ from lamination.day.loom import Floats, Ints, Loom
 from lamination.day.loops import (
     HIGHER,
     LOOM,
+    alone,
     backwards,
     ended,
     placed,
@@ -17,9 +18,11 @@ from lamination.day.loops import (
     summed,
     too_ripe,
 )
+from lamination.day.working import worked
 from lamination.terms.compiled import compiled, takes
 
 _COMPANY = 50.0  # how much more than usual it may cost others to be mixed at another time
+_FEWER = 4  # stretches of work that one try may save
 
 
 @compiled(takes(LOOM, "i8", gives="f8"))
@@ -87,6 +90,8 @@ def handed(of: Loom, i: int, first: int, last: int) -> None:
                 short = float(of.taken[h, now] - of.there[h, now])
                 if free:
                     short = of.sums[h, end] - of.sums[h, of.starts[i, k]] if end <= n else np.inf
+                    if alone(of, h, of.starts[i, k], min(end, n)):
+                        short += of.prices[0].stretch
                 if short < least:
                     chosen, least = h, short
         of.shifts[i, k] = chosen
@@ -196,14 +201,14 @@ def whole(of: Loom, i: int, sign: int) -> None:
         lay(of, i)
 
 
-@compiled(takes(LOOM, "i8", "f8", "f8", "f8"))
-def ask(of: Loom, lines: int, each: float, times: float, dearer: float) -> None:
-    """Ask so much for a missing one of the first so many lines, or ``times`` what was asked if that is 0.
+@compiled(takes(LOOM, "f8", "f8", "f8"))
+def ask(of: Loom, each: float, times: float, dearer: float) -> None:
+    """Ask so much for a missing one of anything, or ``times`` what was asked if that is 0.
 
     What more take than there are gets ``dearer`` besides. What nobody has at all costs what it costs, and
     nothing is asked more for than that.
     """
-    n = of.there.shape[1]
+    lines, n = of.there.shape
     for line in range(lines):
         unit = of.unit[line]
         of.over[line], of.paid[line] = 0, 0.0
@@ -239,16 +244,28 @@ def trouble(of: Loom, found: Floats) -> None:
                 found[i, k] += crowded(of, of.shifts[i, k], start, start + job.minutes)
             if job.machine >= 0:
                 found[i, k] += crowded(of, job.machine, start, start + job.minutes)
+            if k and of.gaps[i, k - 1].between_line >= 0:
+                gap, ends = of.gaps[i, k - 1], ended(of, i, k - 1)
+                until = start - gap.last_min
+                found[i, k] += gap.takes * crowded(
+                    of, gap.between_line, ends + gap.first_min, until
+                )
 
 
 @compiled(takes(LOOM, gives="f8"))
-def cost(of: Loom) -> float:
-    """What the whole day costs as it lies."""
+def given(of: Loom) -> float:
+    """What the doughs of the whole day cost as it lies."""
     found = of.paid.sum()
     for i in range(len(of.threads)):
         if of.lies[i]:
             found += of.own[i]
     return found
+
+
+@compiled(takes(LOOM, gives="f8"))
+def cost(of: Loom) -> float:
+    """What the whole day costs as it lies, its hands' days included."""
+    return given(of) + worked(of)
 
 
 @compiled(takes(LOOM))
@@ -282,6 +299,8 @@ def again(of: Loom, order: Ints, parts: Ints, company: Ints, most: float) -> flo
     """
     lay_there = of.lies[order]
     starts, shifts, own = of.starts[order], of.shifts[order], of.own[order]
+    # the hands' days will hardly cost less than a few stretches fewer would
+    most_given = most - max(of.days[0] - _FEWER * of.prices[0].stretch, 0.0)
     # what stays of each is paid in any case, and of a whole one what it costs at the least
     fixed, alone = np.zeros(len(order)), np.zeros(len(order))
     for o in range(len(order)):
@@ -299,7 +318,7 @@ def again(of: Loom, order: Ints, parts: Ints, company: Ints, most: float) -> flo
         if of.threads[i].leader >= 0 and first == of.free[i]:
             for k in range(of.threads[i].done, first):
                 of.starts[i, k] = of.starts[of.threads[i].leader, k]
-        budget = most - cost(of) - fixed[o:].sum() - alone[o + 1 :].sum()
+        budget = most_given - given(of) - fixed[o:].sum() - alone[o + 1 :].sum()
         if budget <= 0:
             break
         summed(of)

@@ -15,14 +15,14 @@ import random
 import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
-from functools import cache
-from types import ModuleType
+from enum import Enum
 from typing import TypeVar
 
 import numpy as np
 
+from lamination.day.at_hand import eased, moves, reach, tries, working
 from lamination.day.busy import Busy, Placed
-from lamination.day.loom import Floats, Ints, Prices, Pull, anywhere, strung
+from lamination.day.loom import Ints, Prices, Pull, anywhere, strung
 from lamination.day.loom import rest as rests_of
 from lamination.day.ovens import gone_in
 from lamination.day.threads import Thread
@@ -30,48 +30,28 @@ from lamination.day.threads import Thread
 _One = TypeVar("_One")
 
 _ORDERS = 24  # in which all are put at first, besides those of hours and of length
-_MOST_OUT = 4  # threads taken out at once
-_MOST_BETWEEN = 4  # threads of which parts are taken out at once
-_FAR = 30.0, 240.0  # how far from its middle the stretch reaches that the parts lie in, min
-_WHOLE = 0.4  # how often whole threads are taken out
-_WORSE = 0.03  # of the cost: how much worse the search may step to get on
-_FOR_ITSELF = 0.15  # how often one that mixes for others is put where it costs least by itself
 # what a missing minute costs at first, how that rises, and how much more where one is missing; how often
-_CHEAP, _DEARER, _WANTED, _LEVELS = 0.3, 1.12, 1.3, 45
+_CHEAP, _DEARER, _WANTED, _LEVELS = 0.05, 1.12, 1.3, 45
+_WARM = 0.3  # what it costs where most is to stay as it is
+_SOON, _SOONER = 0.8, 1.5  # of the levels; after those it rises so, for all to be over in time
+_AT_A_TIME = 8  # tries between two looks at the clock
 _LAST = 5  # levels' worth of time for what is found then
+# of the time until all have given way to each other, and in seconds: wherever that leads, and from where
+# they lie
+_LONG, _LONGEST = 0.5, 10.0
+_SHORT, _SHORTEST, _SHORT_AT_MOST = 0.1, 0.6, 2.0
+_NOTHING = 15  # times without a better day until all begin from some other order
 _EXPLORED = 0.85  # of the time until all have given way to each other
 _EASED = 4  # how often that is done on the way to what is left of the time
 _PIVOTS = 2_000  # when all minutes are moved at once, at the most
-_IDLE = 60  # tries without a better day before it goes on from the best again
 
 
-@cache
-def moves() -> ModuleType:
-    """The compiled loops; their compiler takes half a second to import, so only where they are needed."""
-    from lamination.day import moves as compiled
+class Explored(Enum):
+    """How far all give way to each other: not at all, a little from where they lie, or all anew."""
 
-    return compiled
-
-
-@cache
-def reach() -> ModuleType:
-    """Those that say where a search need not look; likewise."""
-    from lamination.day import reach as compiled
-
-    return compiled
-
-
-@cache
-def eased() -> ModuleType:
-    """Those that move all minutes at once; likewise."""
-    from lamination.day import eased as compiled
-
-    return compiled
-
-
-def ready() -> None:
-    """Have the compiled loops at hand before somebody waits for them."""
-    moves(), reach(), eased()
+    NOT = 0
+    NEAR = 1
+    ANEW = 2
 
 
 class Search:
@@ -105,9 +85,12 @@ class Search:
 
     @property
     def given(self) -> float:
-        """What is given up: the cost, less that of other minutes than planned where both are good."""
+        """What is given up: less than the cost by what only settles ties.
+
+        Those are the days of its hands, and other minutes than planned where both are good.
+        """
         outside, linger = self.prices.outside, self.prices.linger
-        return self.cost - sum(
+        return float(moves().given(self.loom)) - sum(
             self.threads[dough].lingers(placed.starts, placed.free, outside, linger)
             for dough, placed in self.placed.items()
         )
@@ -138,23 +121,31 @@ class Search:
                     found[dough, k] = whose
         return found
 
+    @property
+    def hands(self) -> dict[tuple[str, int], tuple[int, int]]:
+        """The shift of every task that takes a hand, and which of its hands."""
+        of, hand = self.loom, np.full(self.loom.starts.shape, -1, np.int64)
+        working().shared_out(of, hand)
+        return {
+            (dough, k): (int(of.shifts[i, k]), int(hand[i, k]))
+            for dough, i in self.number.items() for k in np.flatnonzero(hand[i] >= 0).tolist()
+        }  # fmt: skip
+
     def put(
-        self, *doughs: str, most: float = math.inf, for_others: bool = False,
+        self, *doughs: str, most: float = math.inf,
         parts: Mapping[str, tuple[int, int]] | None = None,
     ) -> float:  # fmt: skip
         """Put threads where each costs least beside the others; returns what the day costs then.
 
-        ``parts``: the first and the last task of each that may go elsewhere; otherwise all may.
-        ``for_others``: one that mixes for others is put, mostly, where it suits all of them, and else where
-        it suits itself. Where the day would cost more than ``most`` it is as it was: infinite.
+        ``parts``: the first and the last task of each that may go elsewhere; otherwise all may. Where the
+        day would cost more than ``most`` it is as it was: infinite.
         """
         order = self._leaders_first(doughs)
-        company = [for_others and self.chance.random() >= _FOR_ITSELF for _ in order]
         of, which = self.loom, self._numbers(order)
         limits = np.stack((of.free[which], of.threads["jobs"][which] - 1), axis=1)
         if parts:
             limits = np.array([parts[d] for d in order], np.int64)
-        return float(moves().again(of, which, limits, np.array(company, np.int64), most))
+        return float(moves().again(of, which, limits, np.zeros(len(order), np.int64), most))
 
     def _numbers(self, doughs: Sequence[str]) -> Ints:
         return np.array([self.number[d] for d in doughs], np.int64)
@@ -168,10 +159,14 @@ class Search:
         kept = self.as_it_lies()
         for dough in self.placed:
             self.take(dough)
+        # where nobody else works, every task is apart
+        prices, stretch = self.loom.prices, self.loom.prices["stretch"].copy()
+        prices["stretch"] = 0.0
         moves().weigh(self.loom)
         for i in self.number.values():
             reach().reached(self.loom, i)
             reach().spanned(self.loom, i)
+        prices["stretch"] = stretch
         self.restore(kept)
 
     def again(self, dough: str, thread: Thread) -> None:
@@ -200,23 +195,36 @@ class Search:
         self.restore(kept)
 
     def explore(
-        self, until: float, stop: Callable[[], bool] = lambda: False, times: int = 3
+        self, until: float, stop: Callable[[], bool] = lambda: False, anew: bool = True
     ) -> None:
-        """Let all give way to each other, a few times until a moment of the monotonic clock.
+        """Let all give way to each other until a moment of the monotonic clock.
 
-        At first from where they lie, then each time from another order, for who comes where on the whole
-        is settled early. At the end they lie where they lay best of all.
+        Again and again from where they lie best, while what is missing costs a little less. ``anew``: at
+        first wherever that leads, and from some other order once nothing better has come for long. At the
+        end they lie where they lay best of all.
         """
         best, kept = self.cost, self.as_it_lies()
-        for n in range(times):
-            left = until - time.monotonic()
-            if left <= 0 or stop():
-                break
-            if n:
+        here, where, idle = best, kept, 0
+        left = until - time.monotonic()
+        long, short = (
+            min(_LONG * left, _LONGEST),
+            min(max(_SHORT * left, _SHORTEST), _SHORT_AT_MOST),
+        )
+        while (left := until - time.monotonic()) > 0 and not stop():
+            if anew:
+                self.give_way(min(long, left), _CHEAP, stop)
+                here, anew = math.inf, False
+            else:
+                self.restore(where)
+                self.give_way(min(short, left), _WARM, stop)
+            idle += 1
+            if self.cost < here - 1e-6:
+                here, where, idle = self.cost, self.as_it_lies(), 0
+            if here < best - 1e-6:
+                best, kept = here, where
+            if idle > _NOTHING and left > long:
                 self._all_anew()
-            self.give_way(left / (times - n), stop)
-            if self.cost < best - 1e-6:
-                best, kept = self.cost, self.as_it_lies()
+                anew, idle = True, 0
         self.restore(kept)
 
     def _all_anew(self) -> None:
@@ -229,29 +237,31 @@ class Search:
         """Move all minutes at once to where the day costs least in the order that it has."""
         eased().ease(self.loom, _PIVOTS)
 
-    def give_way(self, seconds: float, stop: Callable[[], bool] = lambda: False) -> None:
-        """Look for better while what is not there costs little, and then more, for so many seconds.
+    def give_way(
+        self, seconds: float, cheap: float, stop: Callable[[], bool] = lambda: False
+    ) -> None:
+        """Look for better while what is not there costs so little, and then more, for so many seconds.
 
         Who has another way takes it while that is cheap, and the dearer minutes settle the rest. At the
         end, or once nothing is missing, a missing minute costs what it does.
         """
         began, each = time.monotonic(), seconds / (_LEVELS + _LAST)
-        people = len(self.loom.unit) - len(self.busy.places)
         for n in range(_LEVELS):
-            moves().ask(self.loom, people, 0.0 if n else _CHEAP, _DEARER, _WANTED)
+            dearer = _DEARER if n < _SOON * _LEVELS else _SOONER
+            moves().ask(self.loom, 0.0 if n else cheap, dearer, _WANTED)
             self.improve(began + each * (n + 1), stop)
             self.ease()
             if not self.short_min or stop():
                 break
-        moves().ask(self.loom, people, math.inf, 0.0, 0.0)
+        moves().ask(self.loom, math.inf, 0.0, 0.0)
         until = began + seconds
         self.improve(until if self.short_min else min(time.monotonic() + _LAST * each, until), stop)
         self.ease()
 
     @property
     def short_min(self) -> int:
-        """Minutes of hands and machines that are taken and not there."""
-        return int(self.loom.over[: len(self.loom.over) - len(self.busy.places)].sum())
+        """Minutes of hands, machines and places that are taken and not there."""
+        return int(self.loom.over.sum())
 
     def as_it_lies(self) -> tuple[Ints, Ints, Ints]:
         """Where all threads lie, to be restored."""
@@ -260,12 +270,7 @@ class Search:
 
     def restore(self, kept: tuple[Ints, Ints, Ints]) -> None:
         """The day as it lay before."""
-        of = self.loom
-        for i in np.flatnonzero(of.lies).tolist():
-            moves().whole(of, i, -1)
-        of.starts[:], of.shifts[:], lies = kept
-        for i in np.flatnonzero(lies).tolist():
-            moves().whole(of, i, 1)
+        tries().restored(self.loom, *kept)
 
     def improve(
         self, until: float, stop: Callable[[], bool] = lambda: False, rounds: int | None = None
@@ -275,37 +280,21 @@ class Search:
         ``stop`` is asked before every try. ``rounds``: at most so many tries, for a search that is the
         same on every machine.
         """
-        now = best = self.cost
-        kept = self.as_it_lies()
-        tried = idle = 0
-        while time.monotonic() < until and not stop() and (rounds is None or tried < rounds):
-            tried += 1
-            idle += 1
-            if idle > _IDLE:
-                # nothing came of it: on from the best again
-                self.restore(kept)
-                now, idle = best, 0
-            most = now + _WORSE * best * self.chance.random() ** 4
-            parts = {} if self.chance.random() < _WHOLE else self._between()
-            if parts:
-                cost = self.put(*self._shuffled([*parts]), parts=parts, most=most)
-            else:
-                cost = self.put(*self._shuffled(self._chosen()), for_others=True, most=most)
-            if cost <= most:
-                now = cost
-                if now < best - 1e-6:
-                    best, kept, idle = now, self.as_it_lies(), 0
-        if best < now - 1e-6:
+        of, kept, best = self.loom, self.as_it_lies(), self.cost
+        dice = np.array([self.chance.getrandbits(63) | 1], np.uint64)
+        state, done = np.array([best, best, 0.0]), 0
+        while time.monotonic() < until and not stop() and (rounds is None or done < rounds):
+            times = _AT_A_TIME if rounds is None else min(_AT_A_TIME, rounds - done)
+            tries().tried(of, dice, state, *kept, times)
+            done += times
+        if state[1] < state[0] - 1e-6:
             self.restore(kept)
-        return tried
+        return done
 
     def _shuffled(self, of: Sequence[_One]) -> list[_One]:
         mixed = list(of)
         self.chance.shuffle(mixed)
         return mixed
-
-    def _drawn(self, of: Sequence[_One], weights: Floats) -> _One:
-        return self.chance.choices(of, weights.tolist())[0]
 
     def _leaders_first(self, order: Iterable[str]) -> list[str]:
         """The same order, but no follower before the one that mixes for it."""
@@ -317,60 +306,6 @@ class Search:
                 found[leader] = None
             found[dough] = None
         return [*found]
-
-    def _chosen(self) -> list[str]:
-        """Some threads to take out: near each other in time, dear ones more often; with who follows."""
-        of, doughs = self.loom, list(self.threads)
-        first = self._drawn(doughs, 1.0 + of.own + self._troubled().sum(axis=1))
-        middles = self._middles()
-        away = np.abs(middles - middles[self.number[first]]).tolist()
-        near = sorted(
-            (d for d in doughs if d != first),
-            key=lambda d: away[self.number[d]] * self.chance.uniform(0.2, 1.8),
-        )
-        out = [first, *near[: self.chance.randint(0, _MOST_OUT - 1)]]
-        for dough in list(out):
-            # who mixes for others takes them along
-            out += [f for f in self.followers.get(dough, []) if f not in out]
-        return out
-
-    def _between(self) -> dict[str, tuple[int, int]]:
-        """The tasks of a few threads that begin between two moments: the first and the last of each."""
-        of = self.loom
-        doughs, jobs = [*self.threads], of.threads["jobs"]
-        # what is done for others stays
-        least = np.maximum(of.free, of.threads["along"] + 1)
-        troubled = self._troubled()
-        weights = np.where(least < jobs, 1.0 + of.own + troubled.sum(axis=1), 0.0)
-        if not weights.any():
-            return {}
-        one = self._drawn(range(len(doughs)), weights)
-        tasks = range(int(least[one]), int(jobs[one]))
-        task = self._drawn(tasks, 1.0 + troubled[one, tasks.start : tasks.stop])
-        middle, far = int(of.starts[one, task]), self.chance.uniform(*_FAR)
-        found = {}
-        for i in self._shuffled([*range(len(doughs))]):
-            begin = of.starts[i, least[i] : jobs[i]]
-            within = np.flatnonzero(np.abs(begin - middle) <= far)
-            if len(within):
-                found[doughs[i]] = int(least[i] + within[0]), int(least[i] + within[-1])
-            if len(found) == _MOST_BETWEEN:
-                break
-        return found
-
-    def _troubled(self) -> Floats:
-        """What is asked of every task for what it takes that is not there."""
-        found = np.zeros(self.loom.starts.shape)
-        moves().trouble(self.loom, found)
-        return found
-
-    def _middles(self) -> Floats:
-        """The middle of what is free of every thread."""
-        of, all_of = self.loom, np.arange(len(self.loom.threads))
-        last = of.threads["jobs"] - 1
-        begun = of.starts[all_of, np.minimum(of.free, last)]
-        middles: Floats = (begun + of.starts[all_of, last]) / 2
-        return middles
 
 
 def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) -> None:
@@ -385,16 +320,17 @@ def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) ->
 
 
 def look(
-    searches: Sequence[Search], until: float, stop: Callable[[], bool], times: int = 0
+    searches: Sequence[Search], until: float, stop: Callable[[], bool], explored: Explored
 ) -> None:
     """Look for better from where the first lies, until a moment of the monotonic clock.
 
-    ``times``: how often all give way to each other before what is found is made better.
+    ``explored``: whether all give way to each other before what is found is made better.
     """
-    explored = time.monotonic() + _EXPLORED * (until - time.monotonic())
+    begun = time.monotonic()
 
     def run(search: Search) -> None:
-        search.explore(explored, stop, times)
+        if explored is not Explored.NOT:
+            search.explore(begun + _EXPLORED * (until - begun), stop, explored is Explored.ANEW)
         while (left := until - time.monotonic()) > 0 and not stop():
             search.improve(min(time.monotonic() + max(left / _EASED, 0.05), until), stop)
             search.ease()

@@ -270,6 +270,30 @@ def with_marks(thread: Thread, windows: Mapping[str, RestWindow], minutes: Seque
     return replace(thread, gaps=tuple(gaps), ripe=ripe)
 
 
+def careful(thread: Thread, minutes: int) -> Thread:
+    """A thread whose rests stay so many minutes inside the marks that the warmth gave them.
+
+    They were judged after other rests than they will have: where those move a little, so do the marks.
+    """
+    gaps = []
+    for gap in thread.gaps:
+        until, bears = gap.good_until, gap.possible_until
+        if gap.rests and until is None:
+            gap = replace(
+                gap, possible_from=gap.possible_from + minutes, good_from=gap.good_from + minutes
+            )
+        elif gap.rests and until is not None and until - gap.good_from >= 4 * minutes:
+            gap = replace(
+                gap,
+                possible_from=gap.possible_from + minutes,
+                good_from=gap.good_from + minutes,
+                good_until=until - minutes,
+                possible_until=None if bears is None else bears - minutes,
+            )
+        gaps.append(gap)
+    return replace(thread, gaps=tuple(gaps))
+
+
 def _unjudged(step: str, place: Place, chosen: int, takes: int, kitchen: Kitchen) -> Gap:
     share = kitchen["day.unjudged_pct"] / 100
     less, more = max(1 - share, 0.0), 1 + share

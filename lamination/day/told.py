@@ -78,13 +78,30 @@ class Hours:
 
 
 @dataclass(frozen=True, slots=True)
+class Stretch:
+    """Work of one hand with no pause in it that is longer than the kitchen says."""
+
+    starts: datetime
+    ends: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Working:
+    """A hand's work in one shift: its stretches, and how many minutes it is without the pauses."""
+
+    who: str
+    stretches: tuple[Stretch, ...]
+    work_min: int
+
+
+@dataclass(frozen=True, slots=True)
 class Timetable:
     """A day arranged. ``gives`` says what could not be had, dearest first, with what would mend it.
 
     ``cost``: all that is given up, in minutes of a tight rest, by the kitchen's prices; a rest that is as
-    good in other minutes than planned costs nothing. ``bound``: no timetable of these doughs costs less;
-    ``gap_pct``: what is not known between the two. ``late_min``, ``outside_min`` and ``tight_min``: the
-    compromises in their own terms.
+    good in other minutes than planned costs nothing, and how the days of hands are cut up only settles
+    ties. ``bound``: no timetable of these doughs costs less; ``gap_pct``: what is not known between the
+    two. ``late_min``, ``outside_min`` and ``tight_min``: the compromises in their own terms.
     """
 
     name: str
@@ -101,3 +118,4 @@ class Timetable:
     outside_min: int
     tight_min: int
     seconds: float
+    working: tuple[Working, ...] = ()  # those kept by an earlier version have none

@@ -25,6 +25,8 @@ SOURCES = (
     "day/moves.py",
     "day/net.py",
     "day/reach.py",
+    "day/tries.py",
+    "day/working.py",
     "heat/stepping.py",
     "materials/thermal.py",
 )

@@ -36,8 +36,17 @@ def faults_in(asked, found):
             one_hand.setdefault(task["who"], []).append(
                 (moment(task["starts"]), moment(task["ends"]))
             )
+    pause = rows.get("day.pause_min", 15)
     for who, spans in one_hand.items():
         spans.sort()
+        days = [w for w in found["working"] if w["who"] == who]
+        apart = sum(
+            b[0] > max(e for _, e in spans[: n + 1]) + pause for n, b in enumerate(spans[1:])
+        )
+        if sum(len(w["stretches"]) for w in days) not in range(1 + apart, len(days) + apart + 1):
+            wrong.append(f"{who} works in {1 + apart} stretches, and is said to in others")
+        if sum(w["work_min"] for w in days) != sum(b - a for a, b in spans):
+            wrong.append(f"{who} works other minutes than she is said to")
         wrong += [f"{who} twice at {b[0]}" for a, b in itertools.pairwise(spans) if b[0] < a[1]]
     for machine in ("mixer", "sheeter", "oven"):
         used = every_minute(

@@ -78,7 +78,7 @@ def test_the_cheapest_rest_of_all_lengths_within_a_limit(then, of, a, b, begin, 
 
 def changed(on):
     """What is taken was changed by hand: counted anew."""
-    moves.ask(on, len(on.unit), np.inf, 0.0, 0.0)
+    moves.ask(on, np.inf, 0.0, 0.0)
     loops.summed(on)
 
 
@@ -92,7 +92,7 @@ def test_what_would_be_missing_and_what_is(taken, there, each, changes):
     on, busy = loom()
     line = busy.lines[Place.FRIDGE]
     on.taken[line], on.there[line] = taken, there
-    moves.ask(on, len(on.unit), each, 0.0, 0.0)
+    moves.ask(on, each, 0.0, 0.0)
     loops.summed(on)
     for start, long, many in changes:
         # from now on only what has changed is counted

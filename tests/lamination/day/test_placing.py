@@ -188,7 +188,7 @@ def test_a_part_of_a_thread_goes_elsewhere_and_the_rest_stays():
     starts = search.placed["1"].starts
     # somebody comes into the way of the second task
     busy.hands[0].taken[starts[1] : starts[1] + 2] += 1
-    moves.ask(search.loom, len(busy.unit), np.inf, 0.0, 0.0)
+    moves.ask(search.loom, np.inf, 0.0, 0.0)
     assert search.cost > cost + TAKEN
     after = search.put("1", parts={"1": (1, 2)})
     now = search.placed["1"].starts
@@ -250,7 +250,7 @@ def test_who_wants_the_same_minutes_gives_way_until_nobody_is_in_anothers():
         search.loom.starts[search.number[dough], :2] = 23, 36
         moves.whole(search.loom, search.number[dough], 1)
     assert search.short_min == 24
-    search.give_way(1.0)
+    search.give_way(1.0, 0.05)
     assert search.short_min == 0
     # afterwards everything costs what it did
     assert (search.loom.asked == search.busy.unit[:, None]).all()
@@ -259,21 +259,21 @@ def test_who_wants_the_same_minutes_gives_way_until_nobody_is_in_anothers():
 
 def test_what_two_want_gets_dearer_and_what_nobody_has_is_never_cheap():
     search = crowd()
-    of, people = search.loom, len(search.busy.unit) - len(search.busy.places)
+    of = search.loom
     of.there[0, 50:] = 0
     for i in range(2):
         of.starts[i, :2] = 23, 36
         moves.whole(of, i, 1)
-    moves.ask(of, people, 0.5, 0.0, 0.0)
+    moves.ask(of, 0.5, 0.0, 0.0)
     assert of.paid[0] == 8 * 0.5
     assert set(of.asked[0, 50:]) == {TAKEN}
-    moves.ask(of, people, 0.0, 1.5, 2.0)
+    moves.ask(of, 0.0, 1.5, 2.0)
     assert set(of.asked[0, 23:27]) == set(of.asked[0, 36:40]) == {1.5}
     assert set(of.asked[0, :23]) == {0.75}
     assert of.paid[0] == 8 * 1.5
     assert search.cost == of.own[:2].sum() + 8 * 1.5
     for _ in range(60):
-        moves.ask(of, people, 0.0, 1.5, 2.0)
+        moves.ask(of, 0.0, 1.5, 2.0)
     assert (of.asked[0] == TAKEN).all()
     found = np.empty(of.starts.shape)
     moves.trouble(of, found)

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from bakehouse.demo.teasel_lock import BOATS, DANISH, KITCHEN, MARKET
-from lamination.day.threads import Gap, judged, thread_of, with_marks
+from lamination.day.threads import Gap, careful, judged, thread_of, with_marks
 from lamination.kitchen import Kitchen
 from lamination.plan import starting_plan, work
 from lamination.terms import Family, Machine, Place
@@ -118,3 +118,22 @@ def test_a_rest_that_is_never_good_is_kept_as_planned():
     found = judged(WINDOW, type(never)(**{**values, **dict.fromkeys(marks)}))
     assert found.verdict(found.chosen) == "good"
     assert found.verdict(found.chosen + 1) == "long"
+
+
+def test_a_careful_thread_stays_inside_its_marks_and_no_rest_becomes_impossible():
+    windows = {w.stop: w for w in follow(CROISSANT, Kitchen()).windows}
+    planned = thread(CROISSANT, Kitchen(), windows)
+    kept = careful(planned, 3)
+    inside = 0
+    for gap, within in zip(planned.gaps, kept.gaps, strict=True):
+        assert within.possible_from <= within.good_from
+        assert within.chosen == gap.chosen
+        for minutes in range(0, 300, 7):
+            assert within.price(minutes, 12, 0) >= gap.price(minutes, 12, 0)
+        if within != gap:
+            inside += 1
+            assert within.good_from == gap.good_from + 3
+            assert gap.good_until is None or within.good_until == gap.good_until - 3
+            assert within.good_until is None or within.good_from < within.good_until
+    assert inside >= 3
+    assert careful(planned, 0) == planned

@@ -9,6 +9,7 @@ from lamination.day import Day, Dough, Happened, Prefer, Shift, Since, When, due
 from lamination.day.day import Held
 from lamination.day.gives import Give
 from lamination.day.mending import changes, mended
+from lamination.warmth import Today, follow
 
 # the module, which its function hides
 timetables = importlib.import_module("lamination.day.timetable")
@@ -144,3 +145,28 @@ def test_what_is_due_is_told_by_how_it_presses():
         at_rest = lying(found, done, first.ends + timedelta(minutes=1))
         assert [one.dough for one in at_rest] == [first.dough]
         assert at_rest[0].until == rests[-1].ends
+
+
+def test_rests_are_told_as_the_warmth_judges_them_at_the_minutes_and_hours_they_have():
+    """To a few minutes, for a rest is followed to the nearest five or fifteen."""
+    asked = day(doughs=4, hands=2, ready=9.0)
+    found = timetable(asked, KITCHEN, 3.0)
+    tasks = {(t.dough, t.step): t for t in found.tasks}
+    judged = 0
+    for dough in asked.doughs:
+        steps = [
+            replace(s, rest=s.rest.lasting(float(rests[0].minutes)))
+            if s.rest
+            and (rests := [r for r in found.rests if (r.dough, r.step) == (dough.id, s.id)])
+            else s
+            for s in dough.plan.steps
+        ]
+        begins = tasks[dough.id, steps[0].id].starts
+        today = Today(begins_h=begins.hour + begins.minute / 60)
+        for window in follow(dough.plan.with_steps(*steps), KITCHEN, today, 16 * 60.0).windows:
+            told = [r for r in found.rests if (r.dough, r.step) == (dough.id, window.stop)]
+            marks = (window.good_from_min, window.good_until_min, window.possible_from_min)
+            if told and not any(m is not None and abs(told[0].minutes - m) < 15 for m in marks):
+                assert told[0].verdict == window.verdict
+                judged += 1
+    assert judged >= 8

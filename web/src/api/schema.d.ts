@@ -3716,13 +3716,15 @@ export interface components {
         };
         /**
          * Working
-         * @description How one number was got: ``of`` names it (``lock_in.block.thickness_mm``).
+         * @description A hand's work in one shift: its stretches, and how many minutes it is without the pauses.
          */
         Working: {
-            /** Of */
-            of: string;
-            /** Text */
-            text: string;
+            /** Who */
+            who: string;
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+            /** Work Min */
+            work_min: number;
         };
         /**
          * Addition
@@ -5840,18 +5842,19 @@ export interface components {
         };
         /**
          * Stretch
-         * @description A stretch of the plan that is spent in one place; minutes from the start.
+         * @description Work of one hand with no pause in it that is longer than the kitchen says.
          */
         Stretch: {
-            /** Stop */
-            stop: string;
-            place: components["schemas"]["Place"];
-            /** Working */
-            working: boolean;
-            /** From Min */
-            from_min: number;
-            /** To Min */
-            to_min: number;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
         };
         /**
          * Trace
@@ -7049,9 +7052,9 @@ export interface components {
          * @description A day arranged. ``gives`` says what could not be had, dearest first, with what would mend it.
          *
          *     ``cost``: all that is given up, in minutes of a tight rest, by the kitchen's prices; a rest that is as
-         *     good in other minutes than planned costs nothing. ``bound``: no timetable of these doughs costs less;
-         *     ``gap_pct``: what is not known between the two. ``late_min``, ``outside_min`` and ``tight_min``: the
-         *     compromises in their own terms.
+         *     good in other minutes than planned costs nothing, and how the days of hands are cut up only settles
+         *     ties. ``bound``: no timetable of these doughs costs less; ``gap_pct``: what is not known between the
+         *     two. ``late_min``, ``outside_min`` and ``tight_min``: the compromises in their own terms.
          */
         Timetable: {
             /** Name */
@@ -7082,6 +7085,11 @@ export interface components {
             tight_min: number;
             /** Seconds */
             seconds: number;
+            /**
+             * Working
+             * @default []
+             */
+            working: components["schemas"]["Working"][];
         };
         /**
          * ArrangeOrder

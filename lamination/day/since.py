@@ -1,0 +1,50 @@
+"""A day under way: what was said of its doughs at the bench, and what that leaves to be arranged."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import datetime
+from itertools import takewhile
+
+from lamination.day.day import Day, Happened
+from lamination.day.threads import Thread
+from lamination.day.told import Task
+
+
+@dataclass(frozen=True)
+class Since:
+    """What a day is arranged again from: the moment, what has happened, and the timetable before."""
+
+    now: datetime
+    happened: tuple[Happened, ...]
+    before: tuple[Task, ...]
+    given_up: tuple[str, ...] = ()
+
+
+def happened(thread: Thread, day: Day, since: Since) -> Thread:
+    """The thread with what was said of it; a step under way takes as long as it does, and no less."""
+    there = {d.id for d in day.doughs} - set(since.given_up)
+    leaders = {
+        t.step: t.together for t in since.before if t.dough == thread.dough and t.together in there
+    }
+    # what is mixed with another's is so from its beginning; an oven is shared later
+    along = list(takewhile(lambda step: step in leaders, (job.step for job in thread.jobs)))
+    said = {h.step: h for h in since.happened if h.step in along and leaders[h.step] == h.dough}
+    said |= {h.step: h for h in since.happened if h.dough == thread.dough}
+    done: list[tuple[int, int]] = []
+    for job in thread.jobs:
+        event = said.get(job.step)
+        if event is None:
+            break
+        starts = day.minute(event.starts)
+        ends = starts + job.minutes
+        if event.ends is not None:
+            ends = max(day.minute(event.ends), starts)
+        else:
+            ends = max(ends, day.minute(since.now))
+        if done:
+            starts = max(starts, done[-1][1])
+        done.append((starts, max(ends, starts)))
+    # what another did for it, or is doing, is the other's
+    leader = leaders[along[0]] if along else None
+    return replace(thread, done=tuple(done), trunk=len(along), leader=leader)

@@ -1,0 +1,197 @@
+"""What a search tries: a few threads out, or parts of some, and back where all costs less; compiled."""
+
+from __future__ import annotations
+
+import numpy as np
+import numpy.typing as npt
+
+from lamination.day.loom import Floats, Ints, Loom
+from lamination.day.loops import LOOM
+from lamination.day.moves import again, trouble, whole
+from lamination.terms.compiled import compiled, takes
+
+Dice = npt.NDArray[np.uint64]
+
+_MOST_OUT = 2  # threads taken out at once, besides those that others are mixed with
+_MOST_BETWEEN = 4  # threads of which parts are taken out at once
+_NEAREST, _FARTHEST = (
+    30.0,
+    240.0,
+)  # how far from its middle the stretch reaches that the parts lie in, min
+_WHOLE = 0.4  # how often whole threads are taken out
+_WORSE = 0.03  # of the cost: how much worse the search may step to get on
+_FOR_ITSELF = 0.15  # how often one that mixes for others is put where it costs least by itself
+_IDLE = 60  # tries without a better day before it goes on from the best again
+NOW, BEST, IDLE = 0, 1, 2  # in the state of a search
+
+
+@compiled(takes("u8[::1]", gives="f8"))
+def thrown(dice: Dice) -> float:
+    """A number from 0 to 1, and dice for the next (xorshift64*, Vigna 2016)."""
+    x = dice[0]
+    x ^= x >> np.uint64(12)
+    x ^= x << np.uint64(25)
+    x ^= x >> np.uint64(27)
+    dice[0] = x
+    found: float = ((x * np.uint64(0x2545F4914F6CDD1D)) >> np.uint64(11)) * 2.0**-53
+    return found
+
+
+@compiled(takes("u8[::1]", "f8[::1]", gives="i8"))
+def drawn(dice: Dice, weights: Floats) -> int:
+    """One of several by their weights."""
+    left = thrown(dice) * weights.sum()
+    for i in range(len(weights)):
+        left -= weights[i]
+        if left < 0 and weights[i] > 0:
+            return i
+    return int(weights.argmax())
+
+
+@compiled(takes("u8[::1]", "i8[::1]"))
+def shuffled(dice: Dice, of: Ints) -> None:
+    """Some other order."""
+    for i in range(len(of) - 1, 0, -1):
+        j = int(thrown(dice) * (i + 1))
+        of[i], of[j] = of[j], of[i]
+
+
+@compiled(takes(LOOM, "i8[::1]", "i8", gives="i8[::1]"))
+def leaders_first(of: Loom, order: Ints, many: int) -> Ints:
+    """The first so many of an order, but nobody before the one that mixes for it."""
+    found, n = np.empty(2 * many, np.int64), 0
+    there = np.zeros(len(of.threads), np.int64)
+    there[order[:many]] = 1
+    for o in range(many):
+        leader = of.threads[order[o]].leader
+        if leader >= 0 and there[leader] == 1:
+            found[n], there[leader] = leader, 2
+            n += 1
+        if there[order[o]] == 1:
+            found[n], there[order[o]] = order[o], 2
+            n += 1
+    return found[:n]
+
+
+@compiled(takes(LOOM, "i8", gives="f8"))
+def middle(of: Loom, i: int) -> float:
+    """The middle of what is free of a thread."""
+    last = of.threads[i].jobs - 1
+    found: float = (of.starts[i, min(of.free[i], last)] + of.starts[i, last]) / 2
+    return found
+
+
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", gives="i8[::1]"))
+def some(of: Loom, dice: Dice, troubled: Floats) -> Ints:
+    """Threads to take out: near each other in time, dear ones more often; with who follows them."""
+    many = len(of.threads)
+    weights = 1.0 + of.own
+    for i in range(many):
+        weights[i] += troubled[i].sum()
+    first = drawn(dice, weights)
+    away, out, n = np.empty(many), np.empty(many, np.int64), 1
+    out[0] = first
+    for i in range(many):
+        away[i] = abs(middle(of, i) - middle(of, first)) * (0.2 + 1.6 * thrown(dice))
+    away[first] = np.inf
+    for _ in range(min(int(thrown(dice) * _MOST_OUT), many - 1)):
+        near = int(away.argmin())
+        away[near] = np.inf
+        out[n] = near
+        n += 1
+    for o in range(n):
+        # who mixes for others takes them along
+        for i in range(many):
+            if of.threads[i].leader == out[o] and away[i] < np.inf:
+                away[i] = np.inf
+                out[n] = i
+                n += 1
+    order = out[:n]
+    shuffled(dice, order)
+    return leaders_first(of, order, n)
+
+
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", gives="i8[::1]"))
+def between(of: Loom, dice: Dice, troubled: Floats, parts: Ints) -> Ints:
+    """A few threads with tasks that begin between two moments; ``parts``: the first and last of each.
+
+    A row of ``parts`` for each thread of the day. None, where nothing of any thread is free.
+    """
+    many = len(of.threads)
+    # what is done for others stays
+    least, weights = np.empty(many, np.int64), np.zeros(many)
+    for i in range(many):
+        least[i] = max(of.free[i], of.threads[i].along + 1)
+        if least[i] < of.threads[i].jobs:
+            weights[i] = 1.0 + of.own[i] + troubled[i].sum()
+    if weights.sum() == 0.0:
+        return np.empty(0, np.int64)
+    one = drawn(dice, weights)
+    task = least[one] + drawn(dice, 1.0 + troubled[one, least[one] : of.threads[one].jobs])
+    at, far = of.starts[one, task], _NEAREST + (_FARTHEST - _NEAREST) * thrown(dice)
+    others, order, n = np.arange(many), np.empty(many, np.int64), 0
+    shuffled(dice, others)
+    for o in range(many):
+        if others[o] == one:
+            others[0], others[o] = one, others[0]
+    for o in range(many):
+        i = int(others[o])
+        parts[i, 0], parts[i, 1] = -1, -2
+        for k in range(least[i], of.threads[i].jobs):
+            if abs(of.starts[i, k] - at) <= far:
+                parts[i, 0] = k if parts[i, 0] < 0 else parts[i, 0]
+                parts[i, 1] = k
+        if parts[i, 0] >= 0 and n < _MOST_BETWEEN:
+            order[n] = i
+            n += 1
+    return leaders_first(of, order, n)
+
+
+@compiled(takes(LOOM, "i8[:,::1]", "i8[:,::1]", "i8[::1]"))
+def restored(of: Loom, starts: Ints, shifts: Ints, lies: Ints) -> None:
+    """Let the day lie as it lay before."""
+    for i in range(len(of.threads)):
+        if of.lies[i]:
+            whole(of, i, -1)
+    of.starts[:], of.shifts[:] = starts, shifts
+    for i in range(len(of.threads)):
+        if lies[i]:
+            whole(of, i, 1)
+
+
+@compiled(takes(LOOM, "u8[::1]", "f8[::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8"))
+def tried(
+    of: Loom, dice: Dice, state: Floats, starts: Ints, shifts: Ints, lies: Ints, times: int
+) -> None:
+    """Try for better so many times; ``starts``, ``shifts`` and ``lies``: the best day there was.
+
+    ``state``: what the day costs now, what the best does, and tries since it was found.
+    """
+    many = len(of.threads)
+    troubled, parts = np.zeros(of.starts.shape), np.empty((many, 2), np.int64)
+    for _ in range(times):
+        state[IDLE] += 1
+        if state[IDLE] > _IDLE:
+            # nothing came of it: on from the best again
+            restored(of, starts, shifts, lies)
+            state[NOW], state[IDLE] = state[BEST], 0
+        most = state[NOW] + _WORSE * state[BEST] * thrown(dice) ** 4
+        trouble(of, troubled)
+        order = np.empty(0, np.int64)
+        if thrown(dice) >= _WHOLE:
+            order = between(of, dice, troubled, parts)
+        company = np.zeros(len(order), np.int64)
+        if len(order) == 0:
+            order = some(of, dice, troubled)
+            company = np.empty(len(order), np.int64)
+            for o in range(len(order)):
+                i = order[o]
+                parts[i, 0], parts[i, 1] = of.free[i], of.threads[i].jobs - 1
+                company[o] = 1 if thrown(dice) >= _FOR_ITSELF else 0
+        found = again(of, order, parts[order], company, most)
+        if found > most:
+            continue
+        state[NOW] = found
+        if found < state[BEST] - 1e-6:
+            state[BEST], state[IDLE] = found, 0
+            starts[:], shifts[:], lies[:] = of.starts, of.shifts, of.lies

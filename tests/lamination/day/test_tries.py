@@ -1,0 +1,112 @@
+"""What a search tries: by chance that is the same on every machine, and never anything that is lost."""
+
+import time
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lamination.day import moves, tries
+from lamination.day.search import Search
+from lamination.day.threads import Job, Thread
+from lamination.kitchen import Kitchen
+from lamination.steps import Chapter
+
+from .test_placing import PRICES, busy_for, gap
+
+
+def dice(seed=5):
+    return np.array([seed], np.uint64)
+
+
+def crowded(followers=0):
+    """Five threads that all want the same minutes, some of them mixed with the first."""
+    jobs = tuple(Job(f"s{k}", f"S{k}", 4, Chapter.TURNS, None, True) for k in range(3))
+    gaps = gap("s0", 9, 6, 20), gap("s1", 9, 6, 20)
+    threads = [
+        Thread(
+            str(n), "x", jobs, gaps, 60,
+            trunk=1 if n <= followers else 0, leader="0" if 0 < n <= followers else None,
+        )
+        for n in range(5)
+    ]  # fmt: skip
+    search = Search(threads, busy_for(1, 90, Kitchen()), PRICES)
+    search.begin()
+    return search
+
+
+def test_the_same_dice_fall_the_same_and_evenly():
+    one, two = dice(), dice()
+    thrown = [tries.thrown(one) for _ in range(4_000)]
+    assert thrown == [tries.thrown(two) for _ in range(4_000)]
+    assert 0 <= min(thrown) < 0.01
+    assert 0.99 < max(thrown) < 1
+    assert np.histogram(thrown, 8, (0, 1))[0].min() > 400
+
+
+def test_what_weighs_more_is_drawn_more_often_and_what_weighs_nothing_never():
+    one, weights = dice(), np.array([1.0, 0.0, 3.0])
+    drawn = np.bincount([tries.drawn(one, weights) for _ in range(4_000)], minlength=3)
+    assert drawn[1] == 0
+    assert drawn[2] / drawn[0] == pytest.approx(3, rel=0.15)
+
+
+@given(st.permutations(range(5)), st.integers(1, 5))
+def test_nobody_comes_before_the_one_that_mixes_for_it(order, many):
+    of = crowded(followers=2).loom
+    found = tries.leaders_first(of, np.array(order), many).tolist()
+    assert sorted(found) == sorted(order[:many])
+    if 0 in found:
+        assert all(found.index(0) < found.index(n) for n in (1, 2) if n in found)
+    assert [n for n in found if n > 2] == [n for n in order[:many] if n > 2]
+
+
+@given(st.integers(1, 10**6))
+def test_who_is_taken_out_takes_along_who_is_mixed_with_it(seed):
+    of = crowded(followers=2).loom
+    found = tries.some(of, dice(seed), np.zeros(of.starts.shape)).tolist()
+    assert len(set(found)) == len(found) >= 1
+    assert 0 not in found or {1, 2} <= set(found)
+
+
+@given(st.integers(1, 10**6))
+def test_of_parts_what_is_done_for_others_stays(seed):
+    search = crowded(followers=2)
+    of, parts = search.loom, np.zeros((5, 2), np.int64)
+    found = tries.between(of, dice(seed), np.zeros(of.starts.shape), parts)
+    assert 1 <= len(found) <= 4
+    for i in found.tolist():
+        first, last = parts[i]
+        assert max(of.free[i], of.threads[i]["along"] + 1) <= first <= last < 3
+
+
+@given(st.integers(1, 10**6), st.integers(1, 12))
+def test_the_best_is_kept_and_costs_what_is_said(seed, times):
+    search = crowded()
+    kept, before = search.as_it_lies(), search.cost
+    state = np.array([before, before, 0.0])
+    tries.tried(search.loom, dice(seed), state, *kept, times)
+    assert search.cost == pytest.approx(state[tries.NOW])
+    search.restore(kept)
+    assert search.cost == pytest.approx(state[tries.BEST])
+    assert state[tries.BEST] <= before + 1e-9
+    taken = np.zeros_like(search.loom.taken)
+    for placed in search.placed.values():
+        for start in placed.starts:
+            taken[0, start : start + 4] += 1
+    assert (search.loom.taken == taken).all()
+
+
+def test_after_many_tries_for_nothing_it_goes_on_from_the_best():
+    search = crowded()
+    search.explore(time.monotonic() + 0.2)
+    kept, best = search.as_it_lies(), search.cost
+    # somewhere worse, from where it has tried for long
+    search.take("0")
+    search.loom.starts[0, :3] = 0, 13, 26
+    moves.whole(search.loom, 0, 1)
+    assert search.cost > best + 1
+    state = np.array([search.cost, best, 10_000.0])
+    tries.tried(search.loom, dice(), state, *kept, 1)
+    assert state[tries.NOW] <= best * 1.03 + 1e-9
