@@ -175,7 +175,7 @@ def timetable_file(found: Timetable) -> dict[str, Any]:
             key: told[key]
             for key in (
                 "cost", "bound", "gap_pct", "late_min", "outside_min", "tight_min", "seconds", "moved",
-                "working",
+                "duties",
             )
         },
     }  # fmt: skip

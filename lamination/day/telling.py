@@ -14,14 +14,14 @@ from lamination.day.search import Search
 from lamination.day.since import Since
 from lamination.day.threads import Thread
 from lamination.day.told import (
+    Duty,
     Hours,
     ReadyAt,
     Resting,
     Shifted,
-    Stretch,
+    Spell,
     Task,
     Timetable,
-    Working,
 )
 from lamination.kitchen.kitchen import Kitchen
 from lamination.terms.said import span
@@ -68,7 +68,7 @@ class Telling:
             day.name, tuple(tasks), tuple(rests), tuple(ready), gives_of(figures),
             self._hours(), tuple(self._moved(tasks)), round(cost, 2), round(bound, 2),
             round(gap_pct, 2), late, outside, tight, round(seconds, 2),
-            self._working(),
+            self._duties(),
         )  # fmt: skip
 
     def _tasks(self, threads: Sequence[Thread], placed: Sequence[Placed]) -> list[Task]:
@@ -91,7 +91,7 @@ class Telling:
                 )  # fmt: skip
         return sorted(tasks, key=lambda t: (t.starts, t.dough))
 
-    def _working(self) -> tuple[Working, ...]:
+    def _duties(self) -> tuple[Duty, ...]:
         """Everybody's day, in the order of the shifts."""
         day, pause = self.day, self.search.prices.pause
         placed, at = self.search.placed, dict[tuple[int, int], list[tuple[int, int]]]()
@@ -100,15 +100,15 @@ class Telling:
             at.setdefault(one, []).append((where.starts[k], thread.ended(where.starts, k)))
         found = []
         for (shift, hand), times in sorted(at.items()):
-            stretches: list[Stretch] = []
+            stretches: list[Spell] = []
             until = min(times)[0]
             for starts, ends in sorted(times):
                 if stretches and starts <= until + pause:
                     starts = day.minute(stretches.pop().starts)
                 until = max(until, ends)
-                stretches.append(Stretch(day.at(starts), day.at(until)))
+                stretches.append(Spell(day.at(starts), day.at(until)))
             work = sum(ends - starts for starts, ends in times)
-            found.append(Working(day.hands[shift].who[hand], tuple(stretches), work))
+            found.append(Duty(day.hands[shift].who[hand], tuple(stretches), work))
         return tuple(found)
 
     def _hours(self) -> tuple[Hours, ...]:

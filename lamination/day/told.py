@@ -78,7 +78,7 @@ class Hours:
 
 
 @dataclass(frozen=True, slots=True)
-class Stretch:
+class Spell:
     """Work of one hand with no pause in it that is longer than the kitchen says."""
 
     starts: datetime
@@ -86,11 +86,11 @@ class Stretch:
 
 
 @dataclass(frozen=True, slots=True)
-class Working:
+class Duty:
     """A hand's work in one shift: its stretches, and how many minutes it is without the pauses."""
 
     who: str
-    stretches: tuple[Stretch, ...]
+    stretches: tuple[Spell, ...]
     work_min: int
 
 
@@ -118,4 +118,4 @@ class Timetable:
     outside_min: int
     tight_min: int
     seconds: float
-    working: tuple[Working, ...] = ()  # those kept by an earlier version have none
+    duties: tuple[Duty, ...] = ()  # those kept by an earlier version have none

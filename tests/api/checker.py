@@ -39,7 +39,7 @@ def faults_in(asked, found):
     pause = rows.get("day.pause_min", 15)
     for who, spans in one_hand.items():
         spans.sort()
-        days = [w for w in found["working"] if w["who"] == who]
+        days = [w for w in found["duties"] if w["who"] == who]
         apart = sum(
             b[0] > max(e for _, e in spans[: n + 1]) + pause for n, b in enumerate(spans[1:])
         )

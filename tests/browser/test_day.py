@@ -25,6 +25,11 @@ def test_from_orders_to_a_timetable_in_which_a_step_is_moved(person):
     doughs.first.click()
     words = page.get_by_role("region", name="Dough 1 in words")
     expect(words.get_by_role("listitem").filter(has_text="Lock-in")).to_be_visible()
+    # which dough is looked at is in the address, and who works when stands below it
+    page.reload()
+    expect(words).to_be_visible()
+    early = page.get_by_role("region", name="Who works when").get_by_role("listitem")
+    expect(early.filter(has_text="early 1")).to_contain_text(re.compile("Saturday .* of work"))
 
     # by keyboard, five minutes later; it is fixed then, and the list says so
     knot = knots(page, 1, "Lock-in")
@@ -45,6 +50,11 @@ def test_from_orders_to_a_timetable_in_which_a_step_is_moved(person):
     expect(words.get_by_role("button", name="fixed: let it move")).to_have_count(1)
     page.get_by_role("link", name="On paper").click()
     expect(page.get_by_role("article", name="mixer")).to_contain_text("Station kiosk croissant")
+    # a pause stands between two stretches of work on everybody's sheet
+    duties = page.evaluate(DUTIES)
+    expect(page.get_by_text("without work")).to_have_count(
+        sum(len(d["stretches"]) - 1 for d in duties)
+    )
     page.emulate_media(media="print")
     expect(page.get_by_role("button", name="Print")).to_be_hidden()
 
@@ -68,6 +78,13 @@ def test_a_day_without_anybody_says_so_and_keeps_what_was_entered(person):
     page.reload()
     expect(page.get_by_role("textbox", name="Name of the order")).to_have_value("Nobody's day")
 
+
+DUTIES = """
+async () => {
+  const order = location.pathname.match(/day\\/(\\d+)/)[1];
+  return (await (await fetch(`/api/orders/${order}/timetable`)).json()).timetable.duties;
+}
+"""
 
 LATE = """
 async (name) => {

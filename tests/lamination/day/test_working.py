@@ -109,8 +109,8 @@ def test_a_light_day_is_worked_in_few_stretches_and_gives_up_nothing_for_it():
     for stretch in (0.0, 0.05):
         arranged = timetable(day, KITCHEN.changed({"day.stretch": stretch}), 2.0)
         assert arranged.cost < 1e-6
-        assert sum(w.work_min for w in arranged.working) == sum(
+        assert sum(w.work_min for w in arranged.duties) == sum(
             t.hands * (t.ends - t.starts) / timedelta(minutes=1) for t in arranged.tasks
         )
-        found[stretch] = sum(len(w.stretches) for w in arranged.working)
+        found[stretch] = sum(len(w.stretches) for w in arranged.duties)
     assert found[0.05] < found[0.0]

@@ -3716,15 +3716,13 @@ export interface components {
         };
         /**
          * Working
-         * @description A hand's work in one shift: its stretches, and how many minutes it is without the pauses.
+         * @description How one number was got: ``of`` names it (``lock_in.block.thickness_mm``).
          */
         Working: {
-            /** Who */
-            who: string;
-            /** Stretches */
-            stretches: components["schemas"]["Stretch"][];
-            /** Work Min */
-            work_min: number;
+            /** Of */
+            of: string;
+            /** Text */
+            text: string;
         };
         /**
          * Addition
@@ -5842,19 +5840,18 @@ export interface components {
         };
         /**
          * Stretch
-         * @description Work of one hand with no pause in it that is longer than the kitchen says.
+         * @description A stretch of the plan that is spent in one place; minutes from the start.
          */
         Stretch: {
-            /**
-             * Starts
-             * Format: date-time
-             */
-            starts: string;
-            /**
-             * Ends
-             * Format: date-time
-             */
-            ends: string;
+            /** Stop */
+            stop: string;
+            place: components["schemas"]["Place"];
+            /** Working */
+            working: boolean;
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
         };
         /**
          * Trace
@@ -6866,6 +6863,18 @@ export interface components {
             proposed: components["schemas"]["Timetable"] | null;
         };
         /**
+         * Duty
+         * @description A hand's work in one shift: its stretches, and how many minutes it is without the pauses.
+         */
+        Duty: {
+            /** Who */
+            who: string;
+            /** Stretches */
+            stretches: components["schemas"]["Spell"][];
+            /** Work Min */
+            work_min: number;
+        };
+        /**
          * Give
          * @description Something that could not be had: a sentence, what it weighs, and what would mend it.
          *
@@ -7012,6 +7021,22 @@ export interface components {
             says: string;
         };
         /**
+         * Spell
+         * @description Work of one hand with no pause in it that is longer than the kitchen says.
+         */
+        Spell: {
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+        };
+        /**
          * Task
          * @description A step's work in the day. ``hands``: how many it takes; ``who`` of them.
          *
@@ -7086,10 +7111,10 @@ export interface components {
             /** Seconds */
             seconds: number;
             /**
-             * Working
+             * Duties
              * @default []
              */
-            working: components["schemas"]["Working"][];
+            duties: components["schemas"]["Duty"][];
         };
         /**
          * ArrangeOrder

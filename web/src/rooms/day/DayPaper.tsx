@@ -1,13 +1,17 @@
 /** The day on paper: a sheet for everybody and every machine, and what the next shift is told. */
 import { Button } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
+import { Fragment } from "react";
 import { Link, useParams } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock, day as dayOf } from "@/app/time";
+import { span } from "@/measures/quantity";
 import classes from "./DayPaper.module.css";
 
 type Task = Schemas["Task"];
+
+const between = (from: string, to: string) => (Date.parse(to) - Date.parse(from)) / 60_000;
 
 export function DayPaper() {
   const order_id = Number(useParams().orderId);
@@ -34,6 +38,14 @@ export function DayPaper() {
   ];
   const people = [...new Set(own.map((t) => t.who).filter((who) => who !== null))].toSorted();
   const machines = [...new Set(own.map((t) => t.machine).filter((m) => m !== null))];
+  // before each stretch of work but the first: how long the pause is
+  const pauses = new Map<string, string>();
+  for (const { who, stretches } of timetable.duties ?? [])
+    for (const [i, { starts }] of stretches.entries()) {
+      const before = stretches[i - 1];
+      if (before)
+        pauses.set(`${who} ${starts}`, `${span(between(before.ends, starts))} without work`);
+    }
   const sheets: [string, Task[]][] = [
     ...people.map((who): [string, Task[]] => [who ?? "", own.filter((t) => t.who === who)]),
     ...machines.map((m): [string, Task[]] => [m ?? "", own.filter((t) => t.machine === m)]),
@@ -76,13 +88,20 @@ export function DayPaper() {
             </thead>
             <tbody>
               {tasks.map((task) => (
-                <tr key={`${task.dough} ${task.step}`}>
-                  <td>{clock(task.starts)}</td>
-                  <td>{clock(task.ends)}</td>
-                  <td>{task.name}</td>
-                  <td>{along(task).join(", ")}</td>
-                  <td>{nameOf(task.dough)}</td>
-                </tr>
+                <Fragment key={`${task.dough} ${task.step}`}>
+                  {task.who === name && pauses.has(`${name} ${task.starts}`) && (
+                    <tr className={classes.pause}>
+                      <td colSpan={5}>{pauses.get(`${name} ${task.starts}`)}</td>
+                    </tr>
+                  )}
+                  <tr>
+                    <td>{clock(task.starts)}</td>
+                    <td>{clock(task.ends)}</td>
+                    <td>{task.name}</td>
+                    <td>{along(task).join(", ")}</td>
+                    <td>{nameOf(task.dough)}</td>
+                  </tr>
+                </Fragment>
               ))}
             </tbody>
           </table>

@@ -2,7 +2,7 @@
 import { Button } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useEffect, useMemo, useState } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { clock, day as dayOf } from "@/app/time";
@@ -13,6 +13,7 @@ import classes from "./DayPlan.module.css";
 import { Threads } from "./Threads";
 import { drawn as drawnOf } from "./threads";
 import type { useArranged } from "./useArranged";
+import { Whose } from "./Whose";
 
 type Order = Schemas["Order"];
 
@@ -31,9 +32,19 @@ const CLOSEST = 480;
 export function DayPlan({ id, order, arranged, readOnly, change }: Props) {
   const { words } = useSaying();
   const found = arranged.kept.data;
-  const [chosen, choose] = useState<string | null>(null);
+  const [asked, ask] = useSearchParams();
   const [zoom, setZoom] = useState<number | null>(null);
   const now = useMinute();
+  const chosen = found?.doughs.find((d) => d.dough === asked.get("dough"))?.dough ?? null;
+  const choose = (dough: string | null) =>
+    ask(
+      (params) => {
+        if (dough) params.set("dough", dough);
+        else params.delete("dough");
+        return params;
+      },
+      { replace: true },
+    );
   const proposed = found?.proposed ?? null;
   const shown = proposed ?? found?.timetable;
   const drawn = useMemo(
@@ -204,16 +215,11 @@ export function DayPlan({ id, order, arranged, readOnly, change }: Props) {
           </section>
         )}
       </div>
+      <Whose id={id} duties={shown.duties ?? []} />
       <p className="quiet">
         <Link to={`/day/${id}/paper`}>On paper</Link> · as a{" "}
-        <a href={`/api/orders/${id}/day.ics`}>calendar</a>
-        {[...new Set(shown.tasks.map((t) => t.who))].filter(Boolean).map((who) => (
-          <span key={who}>
-            {", "}
-            <a href={`/api/orders/${id}/day.ics?who=${encodeURIComponent(who ?? "")}`}>{who}</a>
-          </span>
-        ))}{" "}
-        · as <a href={`/api/orders/${id}/day.csv`}>rows</a>
+        <a href={`/api/orders/${id}/day.ics`}>calendar</a> · as{" "}
+        <a href={`/api/orders/${id}/day.csv`}>rows</a>
       </p>
     </div>
   );
