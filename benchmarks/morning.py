@@ -1,4 +1,4 @@
-"""A morning that does not go as planned, through the API: with the day arranged again, and without.
+"""A morning that does not go as planned, through the API: arranged again, without that, and by a fixed list.
 
 Steps take longer by chance (seeded), the oven fails for half an hour, a hand comes an hour late. Every
 press is an event; the day is arranged again when something is ten minutes off. Run by hand:
@@ -10,6 +10,7 @@ import sys
 import tempfile
 import uuid
 from datetime import datetime, timedelta
+from enum import Enum
 from pathlib import Path
 from random import Random
 from zoneinfo import ZoneInfo
@@ -36,6 +37,14 @@ ZONE = ZoneInfo("Europe/London")
 MIDNIGHT = datetime.now(ZONE).replace(hour=0, minute=0, second=0, microsecond=0) + timedelta(days=3)
 real_now = timezone.now
 CROISSANT = starting_plan("Croissant", Family.CROISSANT, 2400, Kitchen())
+
+
+class How(Enum):
+    """By the list as it was written, each step when its minute has come, or arranged again."""
+
+    LIST = "by a fixed list"
+    ARRANGED = "as it was arranged"
+    AGAIN = "arranged again"
 
 
 class House:
@@ -78,7 +87,7 @@ def order(plans):
     }
 
 
-def morning(seed, again):
+def morning(seed, how):
     """Late minutes, and doughs ready within five minutes of their hour, of how many."""
     house, chance = House(), Random(seed)
     house.now = MIDNIGHT - timedelta(hours=15)
@@ -119,9 +128,10 @@ def morning(seed, again):
             _, long, held, machine, rest = rows[dough, step]
             ready = s["free"] is None or house.now >= s["free"] + timedelta(minutes=0.6 * rest)
             down = machine == "oven" and 5 <= hour < 5.5
-            if start > house.now or not ready or down or (machine and machine in taken):
-                continue
-            if held and busy >= hands:
+            waits = start > house.now or not ready or down or (machine and machine in taken)
+            if waits or (held and busy >= hands):
+                if how is How.LIST:
+                    break  # nothing is begun before what stands above it
                 continue
             if s["run"] is None:
                 body = {
@@ -139,7 +149,7 @@ def morning(seed, again):
             busy += held
             taken.add(machine)
         late = [d for start, d in waiting if house.now - start > timedelta(minutes=10)]
-        if again and late and house.now.minute % 10 == 0 and hands:
+        if how is How.AGAIN and late and house.now.minute % 10 == 0 and hands:
             proposed = house.call("POST", f"/orders/{day}/again")["proposed"]
             house.call("POST", f"/orders/{day}/take")
             rows |= rows_of({"timetable": proposed})
@@ -186,10 +196,10 @@ def say(house, s, kind, step):
 if __name__ == "__main__":
     call_command("migrate", verbosity=0)
     for seed in range(int(sys.argv[1]) if len(sys.argv) > 1 else 3):
-        for again in (False, True):
-            late, served, doughs, replans = morning(seed, again)
-            how = f"arranged again {replans} times" if again else "as it was arranged"
+        for how in How:
+            late, served, doughs, replans = morning(seed, how)
             print(
-                f"seed {seed}, {how}: {late} min late in all, {served} of {doughs} in time",
+                f"seed {seed}, {how.value} ({replans} times again): {late} min late in all, "
+                f"{served} of {doughs} in time",
                 flush=True,
             )

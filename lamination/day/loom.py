@@ -25,6 +25,7 @@ Records = npt.NDArray[np.void]
 # What somebody fixed gives way only to what cannot be done at all.
 TO_THE_MINUTE = 5_000.0
 _NOBODY, _MOST_PIECES, _FOREVER = -1, 6, 10**9
+_AT_WORK = 3  # hands of a shift up to which it is told how many are at work
 _SPANS = 24  # powers of two, up to which a thread's price is told apart
 _AT_FIRST = 40.0  # of a thread's price: up to where it is looked at first
 
@@ -98,7 +99,7 @@ class Loom(NamedTuple):
     days: Floats  # 0: what the days of all hands came to when that was last looked at
     counts: Records  # sums: of which line, and for how many
     sums: Floats  # sums × N+1
-    worked: Ints  # shifts × N+1: minutes in which one of its hands works, summed
+    worked: Ints  # shifts × 3 × N+1: minutes in which one, two, three of its hands work, summed
     night: Floats  # N+1: what the hour costs
     nobody: Floats  # N+1: what it costs that nobody is there at all
     prices: Records  # 1
@@ -140,7 +141,7 @@ def like() -> Loom:
         "there": (2, "i4"), "taken": (2, "i4"), "unit": (1, "f8"), "asked": (2, "f8"),
         "over": (1, "i8"), "paid": (1, "f8"), "stale": (2, "i8"), "hands": (1, "i8"),
         "many": (1, "i8"), "days": (1, "f8"),
-        "counts": (1, SUM), "sums": (2, "f8"), "worked": (2, "i8"), "night": (1, "f8"), "nobody": (1, "f8"),
+        "counts": (1, SUM), "sums": (2, "f8"), "worked": (3, "i8"), "night": (1, "f8"), "nobody": (1, "f8"),
         "prices": (1, PRICE), "now": (1, "i8"), "threads": (1, THREAD), "jobs": (2, JOB),
         "gaps": (2, GAP), "pieces": (3, PIECE), "wishes": (2, "f8"), "done": (3, "i8"),
         "starts": (2, "i8"), "shifts": (2, "i8"), "room": (1, "i8"), "loads": (3, "i8"),
@@ -178,7 +179,7 @@ def strung(
         hands=np.array([len(busy.shifts)]), days=np.zeros(1),
         many=np.array([max(shift.count, 1) for shift in busy.shifts] or [1]),
         counts=np.array(counts, SUM), sums=np.zeros((len(counts), n + 1)),
-        worked=np.zeros((len(busy.shifts), n + 1), np.int64),
+        worked=np.zeros((len(busy.shifts), _AT_WORK, n + 1), np.int64),
         night=busy.night, nobody=TAKEN * busy.nobody,
         prices=np.array([tuple(getattr(prices, name) for name in PRICE.names or ())], PRICE),
         now=np.array([busy.now, not_before]),

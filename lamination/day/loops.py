@@ -40,19 +40,31 @@ def summed(of: Loom) -> None:
             for t in range(end + 1, n + 1):
                 sums[t] += more
     for h in range(of.hands[0]):
-        if of.stale[h, 0] < n:
-            taken, worked = of.taken[h], of.worked[h]
-            for t in range(of.stale[h, 0], n):
-                worked[t + 1] = worked[t] + (1 if taken[t] > 0 else 0)
+        begin, end = of.stale[h, 0], min(of.stale[h, 1], n)
+        for level in range(of.worked.shape[1] if begin < end else 0):
+            taken, worked = of.taken[h], of.worked[h, level]
+            was = worked[end]
+            for t in range(begin, end):
+                worked[t + 1] = worked[t] + (1 if taken[t] > level else 0)
+            if worked[end] != was:
+                worked[end + 1 :] += worked[end] - was
     of.stale[:, 0], of.stale[:, 1] = n, 0
 
 
 @compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
 def alone(of: Loom, h: int, start: int, end: int) -> bool:
-    """Whether nobody of a shift works from one minute to another, nor within a pause of it."""
-    worked, pause = of.worked[h], int(of.prices[0].pause)
-    until = min(end + pause, of.there.shape[1])
-    return worked[max(start - pause, 0)] == worked[until]
+    """Whether a task would have one of a shift's hands begin anew: nobody is free who has just worked.
+
+    Where so many work while it is done, one more must be at work within a pause of it.
+    """
+    pause = int(of.prices[0].pause)
+    for level in range(of.worked.shape[1]):
+        worked = of.worked[h, level]
+        if worked[end] == worked[start]:
+            before, after = max(start - pause, 0), min(end + pause, of.there.shape[1])
+            found: bool = worked[before] == worked[after]
+            return found
+    return False
 
 
 @compiled(takes(LOOM, "i8", "i8", gives="i8"))

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 import os
 import time
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 
 from lamination.day.at_hand import ready
@@ -73,7 +73,6 @@ def arranged(
     """Timetables: the first at once, the last in time, its rests judged by the minutes they have there."""
     ready()
     began = time.monotonic()
-    plans = {d.id: d.plan for d in day.doughs}
     cores = min(os.cpu_count() or 1, _AT_ONCE) if seconds > 0 else 1
     arranging = _Arranging(day, kitchen, since, cores)
     arranging.search.begin()
@@ -83,7 +82,7 @@ def arranged(
     if seconds > 0 and since:
         look(arranging.searches, until, stop, Explored.NOT)
     elif seconds > 0:
-        arranging.look(plans, until, stop)
+        arranging.look(until, stop)
     if seconds > 0:
         # a little of the time goes into what it must cost at the least, and what would mend it
         mending = _MENDING * seconds if worst(arranging.told(0.0).gives) else 0.0
@@ -99,13 +98,13 @@ class _Arranging:
     def __init__(self, day: Day, kitchen: Kitchen, since: Since | None, at_once: int = 1) -> None:
         self.day, self.kitchen, self.since = day, kitchen, since
         gone = set(since.given_up) if since else set()
-        self.doughs = [d for d in day.doughs if d.id not in gone]
-        if not self.doughs:
+        if not {d.id for d in day.doughs} - gone:
             raise Faults(Fault("doughs", "Every dough of this day was given up."))
         threads = [
             self._thread(i, dough) for i, dough in enumerate(day.doughs) if dough.id not in gone
         ]
-        self.threads = mixed_together(threads, {d.id: d.plan for d in day.doughs}, kitchen)
+        self.plans = {d.id: d.plan for d in day.doughs}
+        self.threads = mixed_together(threads, self.plans, kitchen)
         self.longer = replace(day, ends=day.at(day.minutes + _AFTERWARDS)) if (
             day.minutes + _AFTERWARDS <= 8 * 24 * 60) else day  # fmt: skip
         now = max(day.minute(since.now), 0) if since else 0
@@ -113,6 +112,8 @@ class _Arranging:
         self.prices = _prices(kitchen, day.prefer)
         pulls = self._pulls(now)
         self.search = Search(self.threads, self.busy, self.prices, not_before=now, pulls=pulls)
+        # what following a plan at an hour came to; the threads with the marks that they were judged by last;
+        # and what was given up least: how much, where all lay, and by which marks
         self.followed: dict[object, dict[str, RestWindow]] = {}
         self.marked = {t.dough: t for t in self.threads}
         self.judged: tuple[float, tuple[Ints, Ints, Ints], dict[str, Thread]] | None = None
@@ -164,7 +165,7 @@ class _Arranging:
             found.setdefault(task.dough, {})[task.step] = pull
         return found
 
-    def look(self, plans: Mapping[str, Plan], until: float, stop: Callable[[], bool]) -> None:
+    def look(self, until: float, stop: Callable[[], bool]) -> None:
         """Look for better until a moment, and follow the doughs at the hours that they have on the way.
 
         At the end lies what gave up least of all that was judged as it lay.
@@ -175,15 +176,11 @@ class _Arranging:
         self._careful(_CARE)
         while (now := time.monotonic()) < until - took and not stop():
             each = min(long, _ANEW_MOST) if explored is Explored.ANEW else min(short, _NEAR_MOST)
-            ends = min(now + each, until - took)
-            look(
-                self.searches,
-                ends if until - took - ends > each / 2 else until - took,
-                stop,
-                explored,
-            )
+            # what would be left of the time is too little for another
+            ends = now + each if until - took - now > 1.5 * each else until - took
+            look(self.searches, ends, stop, explored)
             known, now = self.judged, time.monotonic()
-            if not self.follow(plans, until if known is None else math.inf, stop):
+            if not self.follow(until if known is None else math.inf, stop):
                 break
             took = time.monotonic() - now
             worse = 0 if self.judged is not known else worse + 1
@@ -212,7 +209,7 @@ class _Arranging:
                 search.again(dough, careful(thread, care))
             search.weigh()
 
-    def follow(self, plans: Mapping[str, Plan], until: float, stop: Callable[[], bool]) -> bool:
+    def follow(self, until: float, stop: Callable[[], bool]) -> bool:
         """Judge the rests of every thread as they lie now; False where there was no time for all.
 
         What is judged is kept if no day so far gave up less.
@@ -225,7 +222,7 @@ class _Arranging:
                 continue
             at = self.day.at(placed.starts[0])
             hour = at.hour + (0.5 if at.minute >= 30 else 0.0)
-            plan = _as_placed(plans[dough], thread, placed)
+            plan = _as_placed(self.plans[dough], thread, placed)
             key = plan, hour if self.kitchen["room.swing_k"] else None
             if key not in self.followed:
                 today = Today(begins_h=hour) if self.kitchen["room.swing_k"] else Today()

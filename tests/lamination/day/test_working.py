@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN
-from lamination.day import Day, Dough, Shift, moves, timetable, working
+from lamination.day import Day, Dough, Shift, loops, moves, timetable, working
 from lamination.day.search import Search
 from lamination.day.threads import Job, Thread
 from lamination.kitchen import Kitchen
@@ -114,3 +114,17 @@ def test_a_light_day_is_worked_in_few_stretches_and_gives_up_nothing_for_it():
         )
         found[stretch] = sum(len(w.stretches) for w in arranged.duties)
     assert found[0.05] < found[0.0]
+
+
+def test_who_begins_anew_is_told_for_every_hand_of_a_shift():
+    busy = busy_for(2, 60, Kitchen())
+    busy.hands[0].taken[10:50] = 1
+    busy.hands[0].taken[20:25] = 2
+    of = Search([one(4)], busy, APART).loom
+    # one works all the while, and the other just before or after
+    assert not loops.alone(of, 0, 14, 18)
+    assert not loops.alone(of, 0, 29, 33)
+    assert loops.alone(of, 0, 30, 34)
+    # or nobody does, and one just before
+    assert not loops.alone(of, 0, 52, 56)
+    assert loops.alone(of, 0, 55, 59)
