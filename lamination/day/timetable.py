@@ -11,6 +11,7 @@ import os
 import time
 from collections.abc import Callable, Iterator
 from dataclasses import replace
+from typing import NamedTuple
 
 from lamination.day.at_hand import ready
 from lamination.day.bound import Bounding
@@ -41,7 +42,7 @@ _PROVING = 0.05  # of the time: to raise the bound
 # where they do from where they lie
 _ANEW, _ANEW_MOST = 0.5, 12.0
 _NEAR, _NEAR_LEAST, _NEAR_MOST = 0.12, 0.8, 4.0
-_PATIENCE = 8  # times without a better day until all give way to each other anew
+_PATIENCE = 5  # times without a better day until all give way to each other anew
 _CARE, _CARE_NEAR = 3, 1  # minutes that rests are kept inside their marks meanwhile
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _MENDING = 0.12  # of the time: to try what would mend the worst of it
@@ -92,6 +93,14 @@ def arranged(
         yield replace(found, gives=gives, seconds=round(time.monotonic() - began, 2))
 
 
+class _Judged(NamedTuple):
+    """A day whose rests were judged as it lies: what it gives up, where all lie, and by which marks."""
+
+    given: float
+    lying: tuple[Ints, Ints, Ints]
+    marked: dict[str, Thread]
+
+
 class _Arranging:
     """A day under way to its timetable."""
 
@@ -112,11 +121,9 @@ class _Arranging:
         self.prices = _prices(kitchen, day.prefer)
         pulls = self._pulls(now)
         self.search = Search(self.threads, self.busy, self.prices, not_before=now, pulls=pulls)
-        # what following a plan at an hour came to; the threads with the marks that they were judged by last;
-        # and what was given up least: how much, where all lay, and by which marks
+        # what following a plan at an hour came to, and the threads with the marks they were judged by last
         self.followed: dict[object, dict[str, RestWindow]] = {}
         self.marked = {t.dough: t for t in self.threads}
-        self.judged: tuple[float, tuple[Ints, Ints, Ints], dict[str, Thread]] | None = None
         self.searches = [self.search, *(
             Search(
                 self.threads, Busy(self.longer, kitchen, now), self.prices, not_before=now, pulls=pulls,
@@ -173,35 +180,39 @@ class _Arranging:
         now = time.monotonic()
         long, short = _ANEW * (until - now), max(_NEAR * (until - now), _NEAR_LEAST)
         explored, took, worse = Explored.ANEW, 0.0, 0
+        best: _Judged | None = None
+        here: _Judged | None = None
         self._careful(_CARE)
         while (now := time.monotonic()) < until - took and not stop():
             each = min(long, _ANEW_MOST) if explored is Explored.ANEW else min(short, _NEAR_MOST)
             # what would be left of the time is too little for another
             ends = now + each if until - took - now > 1.5 * each else until - took
             look(self.searches, ends, stop, explored)
-            known, now = self.judged, time.monotonic()
-            if not self.follow(until if known is None else math.inf, stop):
+            now = time.monotonic()
+            found = self.follow(math.inf if best else until, stop)
+            if found is None:
                 break
             took = time.monotonic() - now
-            worse = 0 if self.judged is not known else worse + 1
+            worse += 1
+            if explored is Explored.ANEW or here is None or found.given < here.given - 1e-6:
+                here, worse = found, 0
+            if best is None or here.given < best.given - 1e-6:
+                best = here
             explored = Explored.ANEW if worse > _PATIENCE else Explored.NEAR
-            self._go_on_from_judged()
+            self._go_on_from(here)
             self._careful(_CARE if explored is Explored.ANEW else _CARE_NEAR)
-        if self.judged is None:
+        if best:
+            self._go_on_from(best)
+        else:
             # no time to follow them all
             self._careful(0)
             look(self.searches, until, stop, Explored.NEAR)
-        else:
-            self._go_on_from_judged()
 
-    def _go_on_from_judged(self) -> None:
-        """Let the day lie as it lay when it gave up least, with the marks that it had then."""
-        if self.judged:
-            _, lying, threads = self.judged
-            self.marked = dict(threads)
-            for dough, thread in threads.items():
-                self.search.again(dough, thread)
-            self.search.restore(lying)
+    def _go_on_from(self, judged: _Judged) -> None:
+        self.marked = dict(judged.marked)
+        for dough, thread in judged.marked.items():
+            self.search.again(dough, thread)
+        self.search.restore(judged.lying)
 
     def _careful(self, care: int) -> None:
         for search in self.searches:
@@ -209,14 +220,11 @@ class _Arranging:
                 search.again(dough, careful(thread, care))
             search.weigh()
 
-    def follow(self, until: float, stop: Callable[[], bool]) -> bool:
-        """Judge the rests of every thread as they lie now; False where there was no time for all.
-
-        What is judged is kept if no day so far gave up less.
-        """
+    def follow(self, until: float, stop: Callable[[], bool]) -> _Judged | None:
+        """Judge the rests of every thread as they lie now; None where there was no time for all."""
         for dough, placed in self.search.placed.items():
             if stop() or time.monotonic() > until:
-                return False
+                return None
             thread = self.search.threads[dough]
             if thread.done:
                 continue
@@ -234,10 +242,7 @@ class _Arranging:
             ]
             self.marked[dough] = with_marks(self.marked[dough], self.followed[key], lasted)
             self.search.again(dough, self.marked[dough])
-        given = self.search.given
-        if self.judged is None or given < self.judged[0] - 1e-6:
-            self.judged = given, self.search.as_it_lies(), dict(self.marked)
-        return True
+        return _Judged(self.search.given, self.search.as_it_lies(), dict(self.marked))
 
     def mended(self, found: Timetable, until: float) -> tuple[Give, ...]:
         """The compromises with what would mend them, each way tried from where the day lies."""
