@@ -284,7 +284,7 @@ def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:
         LINGER,
         stretch=kitchen["day.stretch"],
         pause=round(kitchen["day.pause_min"]),
-        long=kitchen["day.long"],
+        long=kitchen["day.long"] / 60,
         long_from=round(kitchen["day.long_from_min"]),
     )
 
