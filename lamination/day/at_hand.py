@@ -2,48 +2,21 @@
 
 from __future__ import annotations
 
-from functools import cache
+from functools import cache, partial
+from importlib import import_module
 from types import ModuleType
 
 
 @cache
-def moves() -> ModuleType:
-    """Those that take threads out and put them back."""
-    from lamination.day import moves as compiled
-
-    return compiled
+def _at_hand(name: str) -> ModuleType:
+    return import_module(f"lamination.day.{name}")
 
 
-@cache
-def reach() -> ModuleType:
-    """Those that say where a search need not look."""
-    from lamination.day import reach as compiled
-
-    return compiled
-
-
-@cache
-def eased() -> ModuleType:
-    """Those that move all minutes at once."""
-    from lamination.day import eased as compiled
-
-    return compiled
-
-
-@cache
-def working() -> ModuleType:
-    """Those that say whose hands do what."""
-    from lamination.day import working as compiled
-
-    return compiled
-
-
-@cache
-def tries() -> ModuleType:
-    """Those that look for better."""
-    from lamination.day import tries as compiled
-
-    return compiled
+moves = partial(_at_hand, "moves")  # take threads out and put them back
+reach = partial(_at_hand, "reach")  # say where a search need not look
+eased = partial(_at_hand, "eased")  # move all minutes at once
+working = partial(_at_hand, "working")  # say whose hands do what
+tries = partial(_at_hand, "tries")  # look for better
 
 
 def ready() -> None:

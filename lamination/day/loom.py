@@ -177,7 +177,7 @@ def strung(
         there=busy.there, taken=busy.taken, unit=busy.unit, asked=np.tile(busy.unit[:, None], (1, n)),
         over=over, paid=over * busy.unit, stale=np.tile((0, n), (lines, 1)),
         hands=np.array([len(busy.shifts)]), days=np.zeros(1),
-        many=np.array([max(shift.count, 1) for shift in busy.shifts] or [1]),
+        many=np.array([shift.count for shift in busy.shifts]),
         counts=np.array(counts, SUM), sums=np.zeros((len(counts), n + 1)),
         worked=np.zeros((len(busy.shifts), _AT_WORK, n + 1), np.int64),
         night=busy.night, nobody=TAKEN * busy.nobody,

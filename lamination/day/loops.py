@@ -52,7 +52,7 @@ def summed(of: Loom) -> None:
 
 
 @compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
-def alone(of: Loom, h: int, start: int, end: int) -> bool:
+def begins_anew(of: Loom, h: int, start: int, end: int) -> bool:
     """Whether a task would have one of a shift's hands begin anew: nobody is free who has just worked.
 
     Where so many work while it is done, one more must be at work within a pause of it.
@@ -123,7 +123,7 @@ def works(of: Loom, i: int, k: int, lo: int, hi: int, after: Floats, then: Float
                     then[t] = min(then[t], hand[t + minutes] - hand[t])
                 continue
             for t in range(lo, hi + 1):
-                apart = stretch if alone(of, h, t, t + minutes) else 0.0
+                apart = stretch if begins_anew(of, h, t, t + minutes) else 0.0
                 then[t] = min(then[t], hand[t + minutes] - hand[t] + apart)
     night, wish = of.night, of.wishes[job.wished]
     for t in range(lo, hi + 1):

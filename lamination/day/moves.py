@@ -8,8 +8,8 @@ from lamination.day.loom import Floats, Ints, Loom
 from lamination.day.loops import (
     HIGHER,
     LOOM,
-    alone,
     backwards,
+    begins_anew,
     ended,
     placed,
     placed_at,
@@ -90,7 +90,7 @@ def handed(of: Loom, i: int, first: int, last: int) -> None:
                 short = float(of.taken[h, now] - of.there[h, now])
                 if free:
                     short = of.sums[h, end] - of.sums[h, of.starts[i, k]] if end <= n else np.inf
-                    if alone(of, h, of.starts[i, k], min(end, n)):
+                    if begins_anew(of, h, of.starts[i, k], min(end, n)):
                         short += of.prices[0].stretch
                 if short < least:
                     chosen, least = h, short

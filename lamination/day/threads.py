@@ -278,16 +278,12 @@ def careful(thread: Thread, minutes: int) -> Thread:
     gaps = []
     for gap in thread.gaps:
         until, bears = gap.good_until, gap.possible_until
-        if gap.rests and until is None:
-            gap = replace(
-                gap, possible_from=gap.possible_from + minutes, good_from=gap.good_from + minutes
-            )
-        elif gap.rests and until is not None and until - gap.good_from >= 4 * minutes:
+        if gap.rests and (until is None or until - gap.good_from >= 4 * minutes):
             gap = replace(
                 gap,
                 possible_from=gap.possible_from + minutes,
                 good_from=gap.good_from + minutes,
-                good_until=until - minutes,
+                good_until=None if until is None else until - minutes,
                 possible_until=None if bears is None else bears - minutes,
             )
         gaps.append(gap)

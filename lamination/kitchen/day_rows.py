@@ -1,6 +1,7 @@
 """What a day is arranged by: how many of each machine there are, and what a compromise costs.
 
-A price is what one minute of it weighs against one minute of a rest that is only tight.
+A price is what one minute of it weighs, or one hour or stretch of work where it says so, against one
+minute of a rest that is only tight.
 """
 
 from __future__ import annotations

@@ -1,5 +1,6 @@
 """Whose hands do what: as few stretches of work as can be, held against every way to share it out."""
 
+import importlib
 import itertools
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
@@ -8,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN
-from lamination.day import Day, Dough, Shift, loops, moves, timetable, working
+from lamination.day import Day, Dough, Shift, loops, moves, working
 from lamination.day.search import Search
 from lamination.day.threads import Job, Thread
 from lamination.kitchen import Kitchen
@@ -16,6 +17,8 @@ from lamination.steps import Chapter
 
 from .test_placing import PRICES, busy_for, place
 
+# the module, which its function hides
+timetables = importlib.import_module("lamination.day.timetable")
 PAUSE = 5
 APART = replace(PRICES, stretch=1.0, pause=PAUSE)
 MORNING = datetime(2027, 6, 19, 4, tzinfo=UTC)
@@ -107,7 +110,10 @@ def test_a_light_day_is_worked_in_few_stretches_and_gives_up_nothing_for_it():
     )  # fmt: skip
     found = {}
     for stretch in (0.0, 0.05):
-        arranged = timetable(day, KITCHEN.changed({"day.stretch": stretch}), 2.0)
+        arranging = timetables._Arranging(day, KITCHEN.changed({"day.stretch": stretch}), None)
+        arranging.search.begin()
+        arranging.search.improve(float("inf"), rounds=400)
+        arranged = arranging.told(0.0)
         assert arranged.cost < 1e-6
         assert sum(w.work_min for w in arranged.duties) == sum(
             t.hands * (t.ends - t.starts) / timedelta(minutes=1) for t in arranged.tasks
@@ -122,9 +128,9 @@ def test_who_begins_anew_is_told_for_every_hand_of_a_shift():
     busy.hands[0].taken[20:25] = 2
     of = Search([one(4)], busy, APART).loom
     # one works all the while, and the other just before or after
-    assert not loops.alone(of, 0, 14, 18)
-    assert not loops.alone(of, 0, 29, 33)
-    assert loops.alone(of, 0, 30, 34)
+    assert not loops.begins_anew(of, 0, 14, 18)
+    assert not loops.begins_anew(of, 0, 29, 33)
+    assert loops.begins_anew(of, 0, 30, 34)
     # or nobody does, and one just before
-    assert not loops.alone(of, 0, 52, 56)
-    assert loops.alone(of, 0, 55, 59)
+    assert not loops.begins_anew(of, 0, 52, 56)
+    assert loops.begins_anew(of, 0, 55, 59)
