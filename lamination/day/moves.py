@@ -201,25 +201,40 @@ def whole(of: Loom, i: int, sign: int) -> None:
         lay(of, i)
 
 
-@compiled(takes(LOOM, "f8", "f8", "f8"))
-def ask(of: Loom, each: float, times: float, dearer: float) -> None:
-    """Ask so much for a missing one of anything, or ``times`` what was asked if that is 0.
+@compiled(takes(LOOM, "f8", "i8", "i8"))
+def ask(of: Loom, each: float, begin: int, end: int) -> None:
+    """Ask so much for a missing one of anything from one minute to another, and at others what it costs.
 
-    What more take than there are gets ``dearer`` besides. What nobody has at all costs what it costs, and
-    nothing is asked more for than that.
+    Nothing is asked more for than it costs, nor less where nobody has any of it.
     """
     lines, n = of.there.shape
     for line in range(lines):
-        unit = of.unit[line]
-        of.over[line], of.paid[line] = 0, 0.0
+        unit, there, taken, asked = of.unit[line], of.there[line], of.taken[line], of.asked[line]
+        little, over, paid = min(each, unit), 0, 0.0
         for t in range(n):
-            over = max(of.taken[line, t] - of.there[line, t], 0)
-            price = each if each else of.asked[line, t] * (times * dearer if over else times)
-            if of.there[line, t] <= 0:
-                price = unit
-            of.asked[line, t] = min(price, unit)
-            of.over[line] += over
-            of.paid[line] += over * of.asked[line, t]
+            asked[t] = little if begin <= t < end and there[t] > 0 else unit
+            short = max(taken[t] - there[t], 0)
+            over += short
+            paid += short * asked[t]
+        of.over[line], of.paid[line] = over, paid
+        of.stale[line, 0], of.stale[line, 1] = 0, n
+
+
+@compiled(takes(LOOM, "f8", "f8"))
+def dearer(of: Loom, times: float, wanted: float) -> None:
+    """Ask ``times`` as much for a missing one, and ``wanted`` times that where more are taken than there are.
+
+    Nothing is asked more for than it costs.
+    """
+    lines, n = of.there.shape
+    for line in range(lines):
+        unit, there, taken, asked = of.unit[line], of.there[line], of.taken[line], of.asked[line]
+        paid = 0.0
+        for t in range(n):
+            short = max(taken[t] - there[t], 0)
+            asked[t] = min(asked[t] * (times * wanted if short else times), unit)
+            paid += short * asked[t]
+        of.paid[line] = paid
         of.stale[line, 0], of.stale[line, 1] = 0, n
 
 

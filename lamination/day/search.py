@@ -4,8 +4,9 @@ A timetable is there at once: one thread after another, each where it costs leas
 there. Putting one back is exact, so that what the search has to find is only who gives way to whom. It is
 found by asking little for what is not there: some threads are taken out, or parts of some, and put back
 where all costs less, while minutes that two want get dearer level by level, until nobody is in another's
-way. At every level all minutes are moved at once too, each task staying after whom it comes after. What
-comes of it is made better in the same way.
+way. At every level all minutes are moved at once too, each task staying after whom it comes after. Of a few
+days found so the best is gone on from: a part of it is given up in the same way, or a few threads are put
+where they like best for little and all minutes moved at once, so that the others make way.
 """
 
 from __future__ import annotations
@@ -32,22 +33,25 @@ _One = TypeVar("_One")
 _ORDERS = 24  # in which all are put at first, besides those of hours and of length
 # what a missing minute costs at first, how that rises, and how much more where one is missing; how often
 _CHEAP, _DEARER, _WANTED, _LEVELS = 0.05, 1.12, 1.3, 45
-_WARM = 0.3  # what it costs where most is to stay as it is
 _SOON, _SOONER = 0.8, 1.5  # of the levels; after those it rises so, for all to be over in time
-_AT_A_TIME = 8  # tries between two looks at the clock
 _LAST = 5  # levels' worth of time for what is found then
-# of the time until all have given way to each other, and in seconds: wherever that leads, and from where
-# they lie
-_LONG, _LONGEST = 0.5, 10.0
-_SHORT, _SHORTEST, _SHORT_AT_MOST = 0.1, 0.6, 2.0
-_NOTHING = 15  # times without a better day until all begin from some other order
-_EXPLORED = 0.85  # of the time until all have given way to each other
-_EASED = 4  # how often that is done on the way to what is left of the time
-_PIVOTS = 2_000  # when all minutes are moved at once, at the most
+# of the time: to begin anew; how often, at most and in how many seconds; of those: to make it better
+_BEGINNING, _BEGINNINGS, _SHORTEST, _LONGEST, _BETTERED = 0.45, 5, 0.3, 0.7, 0.25
+# the same for a part of the day: what a missing minute costs, how that rises, how often; tries each time,
+# and afterwards; from how long a part, min, to so many times that
+_PART, _PART_DEARER, _PART_LEVELS, _PART_TRIES, _PART_AFTER = 0.1, 2.0, 12, 8, 10
+_PART_MIN, _PART_MUCH = 60.0, 6.0
+_PARTS = 0.5  # how often that is done, and else so many tries in which others make way
+_TRIES, _BESIDE = 25, 40
+_LAST_OF_ALL = 0.25  # of the time: for tries only
+# how much dearer the day may become on the mean, of what it costs; in a part; where others make way, at
+# first and at last
+_WORSE, _PART_WORSE, _WARMER, _COOLER = 0.006, 3.0, 3.0, 0.3
+_AT_A_TIME = 8  # tries between two looks at the clock
 
 
 class Explored(Enum):
-    """How far all give way to each other: not at all, a little from where they lie, or all anew."""
+    """How far all give way to each other: not at all, a part of the day at a time, or all anew."""
 
     NOT = 0
     NEAR = 1
@@ -194,38 +198,73 @@ class Search:
                 best, kept = cost, self.as_it_lies()
         self.restore(kept)
 
-    def explore(
-        self, until: float, stop: Callable[[], bool] = lambda: False, anew: bool = True
-    ) -> None:
-        """Let all give way to each other until a moment of the monotonic clock.
-
-        Again and again from where they lie best, while what is missing costs a little less. ``anew``: at
-        first wherever that leads, and from some other order once nothing better has come for long. At the
-        end they lie where they lay best of all.
-        """
-        best, kept = self.cost, self.as_it_lies()
-        here, where, idle = best, kept, 0
-        left = until - time.monotonic()
-        long, short = (
-            min(_LONG * left, _LONGEST),
-            min(max(_SHORT * left, _SHORTEST), _SHORT_AT_MOST),
-        )
-        while (left := until - time.monotonic()) > 0 and not stop():
-            if anew:
-                self.give_way(min(long, left), _CHEAP, stop)
-                here, anew = math.inf, False
+    def begin_anew(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
+        """All give way to each other, a few times from other orders; they lie as they lay best then."""
+        best, kept = math.inf, self.as_it_lies()
+        first, left = kept, until - time.monotonic()
+        each = left / max(min(round(left / _SHORTEST), _BEGINNINGS), math.ceil(left / _LONGEST), 1)
+        while (left := until - time.monotonic()) > 0.5 * each and not stop():
+            if best == math.inf:
+                self.restore(first)
             else:
+                self._all_anew()
+            ends = time.monotonic() + min(each, left)
+            self.give_way((1 - _BETTERED) * min(each, left), _CHEAP, stop)
+            self.improve(ends, stop, making_way=True)
+            if self.cost < best - 1e-6:
+                best, kept = self.cost, self.as_it_lies()
+        self.restore(kept)
+
+    def explore(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
+        """Let what is in a part of the day give way to each other, one part after another, and on from there.
+
+        Until a moment of the monotonic clock; at the end all lies where it lay best.
+        """
+        best = here = self.cost
+        kept = where = self.as_it_lies()
+        while time.monotonic() < until and not stop():
+            if self.chance.random() < _PARTS:
+                self.part_gives_way()
+            else:
+                self.improve(until, stop, _BESIDE)
+                self.improve(until, stop, _TRIES, making_way=True)
+            if self.cost > here - _PART_WORSE * math.log(1 - self.chance.random()):
                 self.restore(where)
-                self.give_way(min(short, left), _WARM, stop)
-            idle += 1
-            if self.cost < here - 1e-6:
-                here, where, idle = self.cost, self.as_it_lies(), 0
+                continue
+            here, where = self.cost, self.as_it_lies()
             if here < best - 1e-6:
                 best, kept = here, where
-            if idle > _NOTHING and left > long:
-                self._all_anew()
-                anew, idle = True, 0
         self.restore(kept)
+
+    def part_gives_way(self) -> None:
+        """Let what is in some part of the day give way to each other, while nothing else becomes cheap.
+
+        The part is before some dough's hour or around one of its tasks, one more often that costs more
+        than it would by itself.
+        """
+        of, chance = self.loom, self.chance
+        more = np.maximum(of.own - of.alone, 0.0) + 1.0
+        i = chance.choices(range(len(more)), more.tolist())[0]
+        long = _PART_MIN * _PART_MUCH ** chance.random()
+        end = int(of.threads[i]["ready"]) + _PART_MIN / 2
+        if chance.random() < 0.5:
+            last = int(of.threads[i]["jobs"]) - 1
+            end = int(of.starts[i, chance.randint(min(int(of.free[i]), last), last)]) + long / 2
+        moves().ask(of, _PART, int(end - long), int(end))
+        for n in range(_PART_LEVELS):
+            if n:
+                moves().dearer(of, _PART_DEARER, _WANTED)
+            self.improve(math.inf, rounds=_PART_TRIES)
+            self.ease()
+            if n and not self.short_min:
+                break
+        self.all_cost()
+        self.ease()
+        self.improve(math.inf, rounds=_PART_AFTER, making_way=True)
+
+    def all_cost(self) -> None:
+        """Ask for what is missing what it costs."""
+        moves().ask(self.loom, math.inf, 0, 0)
 
     def _all_anew(self) -> None:
         """All threads out, and put back in some other order."""
@@ -235,7 +274,7 @@ class Search:
 
     def ease(self) -> None:
         """Move all minutes at once to where the day costs least in the order that it has."""
-        eased().ease(self.loom, _PIVOTS)
+        eased().ease(self.loom, tries().PIVOTS)
 
     def give_way(
         self, seconds: float, cheap: float, stop: Callable[[], bool] = lambda: False
@@ -247,13 +286,15 @@ class Search:
         """
         began, each = time.monotonic(), seconds / (_LEVELS + _LAST)
         for n in range(_LEVELS):
-            dearer = _DEARER if n < _SOON * _LEVELS else _SOONER
-            moves().ask(self.loom, 0.0 if n else cheap, dearer, _WANTED)
+            if n:
+                moves().dearer(self.loom, _DEARER if n < _SOON * _LEVELS else _SOONER, _WANTED)
+            else:
+                moves().ask(self.loom, cheap, 0, self.busy.minutes)
             self.improve(began + each * (n + 1), stop)
             self.ease()
             if not self.short_min or stop():
                 break
-        moves().ask(self.loom, math.inf, 0.0, 0.0)
+        self.all_cost()
         until = began + seconds
         self.improve(until if self.short_min else min(time.monotonic() + _LAST * each, until), stop)
         self.ease()
@@ -273,21 +314,28 @@ class Search:
         tries().restored(self.loom, *kept)
 
     def improve(
-        self, until: float, stop: Callable[[], bool] = lambda: False, rounds: int | None = None
-    ) -> int:
+        self, until: float, stop: Callable[[], bool] = lambda: False, rounds: int | None = None,
+        *, making_way: bool = False,
+    ) -> int:  # fmt: skip
         """Better and better until a moment of the monotonic clock; returns how often it tried.
 
         ``stop`` is asked before every try. ``rounds``: at most so many tries, for a search that is the
-        same on every machine.
+        same on every machine. ``making_way``: others make way for what is put back, where nothing is
+        cheaper than it is.
         """
         of, kept, best = self.loom, self.as_it_lies(), self.cost
         dice = np.array([self.chance.getrandbits(63) | 1], np.uint64)
-        state, done = np.array([best, best, 0.0]), 0
-        while time.monotonic() < until and not stop() and (rounds is None or done < rounds):
-            times = _AT_A_TIME if rounds is None else min(_AT_A_TIME, rounds - done)
-            tries().tried(of, dice, state, *kept, times)
+        state, done = np.array([best, best, 0.0, _WORSE * best]), 0
+        began = time.monotonic()
+        most = math.inf if rounds is None else rounds
+        while (now := time.monotonic()) < until and not stop() and done < most:
+            times = int(min(_AT_A_TIME, most - done))
+            if making_way:
+                over = (now - began) / (until - began) if rounds is None else done / rounds
+                state[tries().DEARER] = _WARMER * (_COOLER / _WARMER) ** over
+            tries().tried(of, dice, state, *kept, times, making_way)
             done += times
-        if state[1] < state[0] - 1e-6:
+        if state[tries().BEST] < state[tries().NOW] - 1e-6:
             self.restore(kept)
         return done
 
@@ -326,15 +374,16 @@ def look(
 
     ``explored``: whether all give way to each other before what is found is made better.
     """
-    begun = time.monotonic()
+    for search in searches[1:]:
+        search.restore(searches[0].as_it_lies())
+    now = time.monotonic()
+    if explored is Explored.ANEW:
+        begun = now + _BEGINNING * (until - now)
+        side_by_side(searches, lambda search: search.begin_anew(begun, stop))
 
     def run(search: Search) -> None:
         if explored is not Explored.NOT:
-            search.explore(begun + _EXPLORED * (until - begun), stop, explored is Explored.ANEW)
-        while (left := until - time.monotonic()) > 0 and not stop():
-            search.improve(min(time.monotonic() + max(left / _EASED, 0.05), until), stop)
-            search.ease()
+            search.explore(until - _LAST_OF_ALL * (until - time.monotonic()), stop)
+        search.improve(until, stop, making_way=True)
 
-    for search in searches[1:]:
-        search.restore(searches[0].as_it_lies())
     side_by_side(searches, run)

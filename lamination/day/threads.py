@@ -290,6 +290,27 @@ def careful(thread: Thread, minutes: int) -> Thread:
     return replace(thread, gaps=tuple(gaps))
 
 
+def wary(
+    thread: Thread, edges: Mapping[str, tuple[int, int | None]], starts: Sequence[int]
+) -> Thread:
+    """A thread that also keeps within edges at which others like it were found beyond their marks.
+
+    ``edges``: of a step's rest, from and until when it was good there. What lies beyond them now stays as
+    it was judged.
+    """
+    gaps = []
+    for k, gap in enumerate(thread.gaps):
+        minutes = starts[k + 1] - thread.ended(starts, k)
+        low, high = edges.get(gap.step, (0, None))
+        if gap.good_from < low <= minutes:
+            gap = replace(gap, possible_from=gap.possible_from + low - gap.good_from, good_from=low)
+        until = _FOREVER if gap.good_until is None else gap.good_until
+        if high is not None and max(minutes, gap.good_from) <= high < until:
+            gap = replace(gap, good_until=high)
+        gaps.append(gap)
+    return replace(thread, gaps=tuple(gaps))
+
+
 def _unjudged(step: str, place: Place, chosen: int, takes: int, kitchen: Kitchen) -> Gap:
     share = kitchen["day.unjudged_pct"] / 100
     less, more = max(1 - share, 0.0), 1 + share

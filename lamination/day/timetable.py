@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 import os
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
@@ -24,7 +24,7 @@ from lamination.day.mixed import mixed_together
 from lamination.day.search import Explored, Search, look
 from lamination.day.since import Since, happened
 from lamination.day.telling import Telling
-from lamination.day.threads import LINGER, Thread, careful, thread_of, with_marks
+from lamination.day.threads import LINGER, Thread, careful, thread_of, wary, with_marks
 from lamination.day.told import Timetable
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
@@ -44,6 +44,7 @@ _ANEW, _ANEW_MOST = 0.5, 12.0
 _NEAR, _NEAR_LEAST, _NEAR_MOST = 0.12, 0.8, 4.0
 _PATIENCE = 5  # times without a better day until all give way to each other anew
 _CARE, _CARE_NEAR = 3, 1  # minutes that rests are kept inside their marks meanwhile
+_SURPRISE = 5.0  # by how much a rest is judged dearer for others like it to keep within its edge
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _MENDING = 0.12  # of the time: to try what would mend the worst of it
 _TRIES = 6
@@ -124,6 +125,8 @@ class _Arranging:
         # what following a plan at an hour came to, and the threads with the marks they were judged by last
         self.followed: dict[object, dict[str, RestWindow]] = {}
         self.marked = {t.dough: t for t in self.threads}
+        # of a plan's rests, between what edges they were good where one was found beyond them
+        self.edges: dict[str, dict[str, tuple[int, int | None]]] = {}
         self.searches = [self.search, *(
             Search(
                 self.threads, Busy(self.longer, kitchen, now), self.prices, not_before=now, pulls=pulls,
@@ -187,7 +190,10 @@ class _Arranging:
             each = min(long, _ANEW_MOST) if explored is Explored.ANEW else min(short, _NEAR_MOST)
             # what would be left of the time is too little for another
             ends = now + each if until - took - now > 1.5 * each else until - took
+            cost, lying = self.search.cost, self.search.as_it_lies()
             look(self.searches, ends, stop, explored)
+            if here is None and self.search.cost > cost:
+                self.search.restore(lying)  # there was too little time to begin anew
             now = time.monotonic()
             found = self.follow(math.inf if best else until, stop)
             if found is None:
@@ -215,10 +221,33 @@ class _Arranging:
         self.search.restore(judged.lying)
 
     def _careful(self, care: int) -> None:
+        placed = self.search.placed
+        kept = {
+            dough: wary(
+                careful(thread, care), self.edges.get(thread.name, {}), placed[dough].starts
+            )
+            for dough, thread in self.marked.items()
+        }
         for search in self.searches:
-            for dough, thread in self.marked.items():
-                search.again(dough, careful(thread, care))
+            for dough, thread in kept.items():
+                search.again(dough, thread)
             search.weigh()
+
+    def _learn(self, dough: str, judged: Thread, lasted: Sequence[int]) -> None:
+        """Remember the edges of rests that were judged worse than they were thought to be."""
+        edges = self.edges.setdefault(judged.name, {})
+        outside = self.prices.outside
+        for was, gap, minutes in zip(
+            self.search.threads[dough].gaps, judged.gaps, lasted, strict=True
+        ):
+            if gap.price(minutes, outside, 0.0) < was.price(minutes, outside, 0.0) + _SURPRISE:
+                continue
+            low, high = edges.get(gap.step, (0, None))
+            if minutes < gap.good_from:
+                low = max(low, gap.good_from)
+            elif gap.good_until is not None:
+                high = min(gap.good_until, high or gap.good_until)
+            edges[gap.step] = low, high
 
     def follow(self, until: float, stop: Callable[[], bool]) -> _Judged | None:
         """Judge the rests of every thread as they lie now; None where there was no time for all."""
@@ -241,6 +270,7 @@ class _Arranging:
                 for k in range(len(thread.gaps))
             ]
             self.marked[dough] = with_marks(self.marked[dough], self.followed[key], lasted)
+            self._learn(dough, self.marked[dough], lasted)
             self.search.again(dough, self.marked[dough])
         return _Judged(self.search.given, self.search.as_it_lies(), dict(self.marked))
 

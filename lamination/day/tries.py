@@ -5,9 +5,10 @@ from __future__ import annotations
 import numpy as np
 import numpy.typing as npt
 
+from lamination.day.eased import ease
 from lamination.day.loom import Floats, Ints, Loom
 from lamination.day.loops import LOOM
-from lamination.day.moves import again, trouble, whole
+from lamination.day.moves import again, ask, trouble, whole
 from lamination.terms.compiled import compiled, takes
 
 Dice = npt.NDArray[np.uint64]
@@ -19,10 +20,16 @@ _NEAREST, _FARTHEST = (
     240.0,
 )  # how far from its middle the stretch reaches that the parts lie in, min
 _WHOLE = 0.4  # how often whole threads are taken out
-_WORSE = 0.03  # of the cost: how much worse the search may step to get on
 _FOR_ITSELF = 0.15  # how often one that mixes for others is put where it costs least by itself
 _IDLE = 60  # tries without a better day before it goes on from the best again
-NOW, BEST, IDLE = 0, 1, 2  # in the state of a search
+# where others make way: how often whole threads are taken out, of how many parts are about half as often as
+# of more or of fewer, and what a minute costs that another has, from so little to so many times that
+_WHOLE_IN, _HALF_IN = 0.2, 3.5
+_LITTLE, _MUCH = 0.2, 60.0
+PIVOTS = 2_000  # when all minutes are moved at once, at the most
+# in the state of a search: what the day costs now, what the best does, tries since that, how much dearer
+# it may become on the mean
+NOW, BEST, IDLE, DEARER = 0, 1, 2, 3
 
 
 @compiled(takes("u8[::1]", gives="f8"))
@@ -81,8 +88,8 @@ def middle(of: Loom, i: int) -> float:
     return found
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", gives="i8[::1]"))
-def some(of: Loom, dice: Dice, troubled: Floats) -> Ints:
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "b1", gives="i8[::1]"))
+def some(of: Loom, dice: Dice, troubled: Floats, followed: bool) -> Ints:
     """Threads to take out: near each other in time, dear ones more often; with who follows them."""
     many = len(of.threads)
     weights = 1.0 + of.own
@@ -102,7 +109,7 @@ def some(of: Loom, dice: Dice, troubled: Floats) -> Ints:
     for o in range(n):
         # who mixes for others takes them along
         for i in range(many):
-            if of.threads[i].leader == out[o] and away[i] < np.inf:
+            if followed and of.threads[i].leader == out[o] and away[i] < np.inf:
                 away[i] = np.inf
                 out[n] = i
                 n += 1
@@ -111,8 +118,8 @@ def some(of: Loom, dice: Dice, troubled: Floats) -> Ints:
     return leaders_first(of, order, n)
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", gives="i8[::1]"))
-def between(of: Loom, dice: Dice, troubled: Floats, parts: Ints) -> Ints:
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8", gives="i8[::1]"))
+def between(of: Loom, dice: Dice, troubled: Floats, parts: Ints, most: int) -> Ints:
     """A few threads with tasks that begin between two moments; ``parts``: the first and last of each.
 
     A row of ``parts`` for each thread of the day. None, where nothing of any thread is free.
@@ -141,7 +148,7 @@ def between(of: Loom, dice: Dice, troubled: Floats, parts: Ints) -> Ints:
             if abs(of.starts[i, k] - at) <= far:
                 parts[i, 0] = k if parts[i, 0] < 0 else parts[i, 0]
                 parts[i, 1] = k
-        if parts[i, 0] >= 0 and n < _MOST_BETWEEN:
+        if parts[i, 0] >= 0 and n < most:
             order[n] = i
             n += 1
     return leaders_first(of, order, n)
@@ -159,36 +166,75 @@ def restored(of: Loom, starts: Ints, shifts: Ints, lies: Ints) -> None:
             whole(of, i, 1)
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8"))
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8[::1]", gives="i8[::1]"))
+def beside(of: Loom, dice: Dice, troubled: Floats, parts: Ints, company: Ints) -> Ints:
+    """Threads to put back beside the others, with ``parts`` and ``company`` for :func:`again`."""
+    order = np.empty(0, np.int64)
+    if thrown(dice) >= _WHOLE:
+        order = between(of, dice, troubled, parts, _MOST_BETWEEN)
+        company[:] = 0
+    if len(order) == 0:
+        order = some(of, dice, troubled, True)
+        for i in order:
+            parts[i, 0], parts[i, 1] = of.free[i], of.threads[i].jobs - 1
+            company[i] = 1 if thrown(dice) >= _FOR_ITSELF else 0
+    return order
+
+
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", gives="i8[::1]"))
+def among(of: Loom, dice: Dice, troubled: Floats, parts: Ints) -> Ints:
+    """Threads to put back where others are to make way: ``parts`` of each; what is done for others stays."""
+    order = np.empty(0, np.int64)
+    if thrown(dice) >= _WHOLE_IN:
+        most = 1 + int((thrown(dice) + thrown(dice)) * _HALF_IN)
+        order = between(of, dice, troubled, parts, most)
+    if len(order) == 0:
+        order = some(of, dice, troubled, False)
+        for i in order:
+            parts[i, 0] = max(of.free[i], of.threads[i].along + 1)
+            parts[i, 1] = of.threads[i].jobs - 1
+    return order
+
+
+@compiled(takes(LOOM, "u8[::1]", "f8[::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8", "b1"))
 def tried(
-    of: Loom, dice: Dice, state: Floats, starts: Ints, shifts: Ints, lies: Ints, times: int
+    of: Loom,
+    dice: Dice,
+    state: Floats,
+    starts: Ints,
+    shifts: Ints,
+    lies: Ints,
+    times: int,
+    making_way: bool,
 ) -> None:
     """Try for better so many times; ``starts``, ``shifts`` and ``lies``: the best day there was.
 
-    ``state``: what the day costs now, what the best does, and tries since it was found.
+    ``making_way``: what is put back takes for little what others have, and then all minutes are moved at
+    once, so that they make way. That is for a day in which everything costs what it does.
     """
-    many = len(of.threads)
+    many, n = len(of.threads), of.there.shape[1]
     troubled, parts = np.zeros(of.starts.shape), np.empty((many, 2), np.int64)
+    company = np.zeros(many, np.int64)
     for _ in range(times):
         state[IDLE] += 1
         if state[IDLE] > _IDLE:
             # nothing came of it: on from the best again
             restored(of, starts, shifts, lies)
             state[NOW], state[IDLE] = state[BEST], 0
-        most = state[NOW] + _WORSE * state[BEST] * thrown(dice) ** 4
+        most = state[NOW] - state[DEARER] * np.log(1.0 - thrown(dice))
         trouble(of, troubled)
-        order = np.empty(0, np.int64)
-        if thrown(dice) >= _WHOLE:
-            order = between(of, dice, troubled, parts)
-        company = np.zeros(len(order), np.int64)
-        if len(order) == 0:
-            order = some(of, dice, troubled)
-            company = np.empty(len(order), np.int64)
-            for o in range(len(order)):
-                i = order[o]
-                parts[i, 0], parts[i, 1] = of.free[i], of.threads[i].jobs - 1
-                company[o] = 1 if thrown(dice) >= _FOR_ITSELF else 0
-        found = again(of, order, parts[order], company, most)
+        if making_way:
+            lay = of.starts.copy(), of.shifts.copy(), of.lies.copy()
+            order = among(of, dice, troubled, parts)
+            ask(of, _LITTLE * _MUCH ** thrown(dice), 0, n)
+            again(of, order, parts[order], company[order], np.inf)
+            ask(of, np.inf, 0, n)
+            found = ease(of, PIVOTS)
+            if found > most:
+                restored(of, lay[0], lay[1], lay[2])
+        else:
+            order = beside(of, dice, troubled, parts, company)
+            found = again(of, order, parts[order], company[order], most)
         if found > most:
             continue
         state[NOW] = found

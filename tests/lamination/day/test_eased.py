@@ -173,7 +173,7 @@ def test_a_day_never_gets_dearer_and_costs_what_it_says(seed, hands, asked):
     search.chance.seed(seed)
     search.begin()
     if asked:
-        moves.ask(search.loom, asked, 0.0, 0.0)
+        moves.ask(search.loom, asked, 0, 10**6)
     search.improve(float("inf"), rounds=6)
     before, order, overlaps = search.cost, beginnings(search), search.short_min
     found = eased.ease(search.loom, 500)

@@ -78,7 +78,7 @@ def test_the_cheapest_rest_of_all_lengths_within_a_limit(then, of, a, b, begin, 
 
 def changed(on):
     """What is taken was changed by hand: counted anew."""
-    moves.ask(on, np.inf, 0.0, 0.0)
+    moves.ask(on, np.inf, 0, N)
     loops.summed(on)
 
 
@@ -87,20 +87,25 @@ changes = st.lists(
 )
 
 
-@given(counts, counts, st.floats(1, 9), changes)
-def test_what_would_be_missing_and_what_is(taken, there, each, changes):
+parts = st.tuples(st.integers(-3, N), st.integers(0, N + 3))
+
+
+@given(counts, counts, st.floats(1, 9), parts, changes)
+def test_what_would_be_missing_and_what_is(taken, there, each, part, changes):
     on, busy = loom()
     line = busy.lines[Place.FRIDGE]
     on.taken[line], on.there[line] = taken, there
-    moves.ask(on, each, 0.0, 0.0)
+    moves.ask(on, each, *part)
     loops.summed(on)
     for start, long, many in changes:
         # from now on only what has changed is counted
         moves.take(on, line, start, start + long, many)
         loops.summed(on)
     taken = on.taken[line].tolist()
-    # an hour that nobody has is never cheap
-    price = [each if many else busy.unit[line] for many in there.tolist()]
+    # only a part of the day is cheap, and an hour that nobody has is never so
+    unit, (begin, end) = busy.unit[line], part
+    cheap = [bool(many) and begin <= t < end for t, many in enumerate(there.tolist())]
+    price = [min(each, unit) if so else unit for so in cheap]
     short = [max(a - b, 0) for a, b in zip(taken, there.tolist(), strict=True)]
     assert on.over[line] == sum(short)
     assert np.isclose(moves.cost(on), np.dot(short, price))

@@ -188,7 +188,7 @@ def test_a_part_of_a_thread_goes_elsewhere_and_the_rest_stays():
     starts = search.placed["1"].starts
     # somebody comes into the way of the second task
     busy.hands[0].taken[starts[1] : starts[1] + 2] += 1
-    moves.ask(search.loom, np.inf, 0.0, 0.0)
+    moves.ask(search.loom, np.inf, 0, 0)
     assert search.cost > cost + TAKEN
     after = search.put("1", parts={"1": (1, 2)})
     now = search.placed["1"].starts
@@ -264,16 +264,16 @@ def test_what_two_want_gets_dearer_and_what_nobody_has_is_never_cheap():
     for i in range(2):
         of.starts[i, :2] = 23, 36
         moves.whole(of, i, 1)
-    moves.ask(of, 0.5, 0.0, 0.0)
+    moves.ask(of, 0.5, 0, 10**6)
     assert of.paid[0] == 8 * 0.5
     assert set(of.asked[0, 50:]) == {TAKEN}
-    moves.ask(of, 0.0, 1.5, 2.0)
+    moves.dearer(of, 1.5, 2.0)
     assert set(of.asked[0, 23:27]) == set(of.asked[0, 36:40]) == {1.5}
     assert set(of.asked[0, :23]) == {0.75}
     assert of.paid[0] == 8 * 1.5
     assert search.cost == of.own[:2].sum() + 8 * 1.5
     for _ in range(60):
-        moves.ask(of, 0.0, 1.5, 2.0)
+        moves.dearer(of, 1.5, 2.0)
     assert (of.asked[0] == TAKEN).all()
     found = np.empty(of.starts.shape)
     moves.trouble(of, found)
@@ -292,7 +292,7 @@ def test_one_that_mixes_for_others_gives_way_to_what_suits_them():
     search = Search([leader, follower], busy, PRICES)
     search.begin()
     alone = search.cost
-    search.explore(time.monotonic() + 0.5)
+    search.begin_anew(time.monotonic() + 0.5)
     assert search.cost < 0.7 * alone
     assert search.short_min == 0
 

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from bakehouse.demo.teasel_lock import BOATS, DANISH, KITCHEN, MARKET
-from lamination.day.threads import Gap, careful, judged, thread_of, with_marks
+from lamination.day.threads import Gap, careful, judged, thread_of, wary, with_marks
 from lamination.kitchen import Kitchen
 from lamination.plan import starting_plan, work
 from lamination.terms import Family, Machine, Place
@@ -137,3 +137,27 @@ def test_a_careful_thread_stays_inside_its_marks_and_no_rest_becomes_impossible(
             assert within.good_until is None or within.good_from < within.good_until
     assert inside >= 3
     assert careful(planned, 0) == planned
+
+
+def test_a_wary_thread_keeps_within_the_edges_of_others_and_pays_nothing_for_where_it_lies():
+    planned = thread(CROISSANT, Kitchen())
+    k, gap = next((k, g) for k, g in enumerate(planned.gaps) if g.good_until is None and g.rests)
+    edges = {gap.step: (gap.good_from + 8, gap.good_from + 200)}
+
+    def kept(lasts):
+        starts = [0]
+        for n, job in enumerate(planned.jobs[:-1]):
+            starts.append(starts[-1] + job.minutes + (lasts if n == k else planned.gaps[n].chosen))
+        found = wary(planned, edges, starts)
+        assert found.gaps[:k] + found.gaps[k + 1 :] == planned.gaps[:k] + planned.gaps[k + 1 :]
+        assert found.gaps[k].price(lasts, 12, 0) == gap.price(lasts, 12, 0)
+        assert found.gaps[k].possible_from <= found.gaps[k].good_from
+        return found.gaps[k]
+
+    between = kept(gap.good_from + 100)
+    assert (between.good_from, between.good_until) == edges[gap.step]
+    assert between.price(gap.good_from + 210, 12, 0) == 10
+    # where it lies beyond an edge it was judged so, and stays
+    assert kept(gap.good_from + 2).good_from == gap.good_from
+    assert kept(gap.good_from + 300).good_until is None
+    assert wary(planned, {}, [0] * len(planned.jobs)) == planned

@@ -147,6 +147,31 @@ def test_what_is_due_is_told_by_how_it_presses():
         assert at_rest[0].until == rests[-1].ends
 
 
+def test_what_one_dough_was_judged_by_keeps_others_of_its_plan_within_the_same_edge():
+    arranging, _ = searched(day(doughs=3, hands=2, ready=9.0), KITCHEN)
+    before, placed = arranging.search.threads["1"], arranging.search.placed
+    lasted = [placed["1"].starts[k + 1] - before.ended(placed["1"].starts, k)
+              for k in range(len(before.gaps))]  # fmt: skip
+    k = max(range(len(lasted)), key=lambda k: lasted[k] if before.gaps[k].rests else -1)
+
+    def learnt(sooner):
+        """From how long its longest rest was judged to be too long."""
+        gap = replace(before.gaps[k], good_until=lasted[k] - sooner, possible_until=None)
+        judged = replace(before, gaps=(*before.gaps[:k], gap, *before.gaps[k + 1 :]))
+        arranging._learn("1", judged, lasted)
+        return arranging.edges[before.name].get(gap.step)
+
+    assert learnt(timetables._SURPRISE - 1) is None  # no more than was to be expected
+    assert learnt(60) == (0, lasted[k] - 60)
+    assert learnt(40) == (0, lasted[k] - 60)
+    arranging._careful(0)
+    step = before.gaps[k].step
+    for dough, thread in arranging.search.threads.items():
+        at, (gap,) = placed[dough].starts, [g for g in thread.gaps if g.step == step]
+        lasts = at[k + 1] - thread.ended(at, k)
+        assert (gap.good_until == lasted[k] - 60) == (lasts <= lasted[k] - 60)
+
+
 def test_rests_are_told_as_the_warmth_judges_them_at_the_minutes_and_hours_they_have():
     """To a few minutes, for a rest is followed to the nearest five or fifteen."""
     asked = day(doughs=4, hands=2, ready=9.0)
