@@ -16,7 +16,6 @@ import random
 import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
-from enum import Enum
 from typing import TypeVar
 
 import numpy as np
@@ -35,8 +34,8 @@ _ORDERS = 24  # in which all are put at first, besides those of hours and of len
 _CHEAP, _DEARER, _WANTED, _LEVELS = 0.05, 1.12, 1.3, 45
 _SOON, _SOONER = 0.8, 1.5  # of the levels; after those it rises so, for all to be over in time
 _LAST = 5  # levels' worth of time for what is found then
-# of the time: to begin anew; how often, at most and in how many seconds; of those: to make it better
-_BEGINNING, _BEGINNINGS, _SHORTEST, _LONGEST, _BETTERED = 0.45, 5, 0.3, 0.7, 0.25
+# of the time: to begin anew; how often at most, in how many seconds each; of those: to make it better
+_BEGINNING, _BEGINNINGS, _SHORTEST, _LONGEST, _BETTERED = 0.3, 5, 0.34, 0.7, 0.25
 # the same for a part of the day: what a missing minute costs, how that rises, how often; tries each time,
 # and afterwards; from how long a part, min, to so many times that
 _PART, _PART_DEARER, _PART_LEVELS, _PART_TRIES, _PART_AFTER = 0.1, 2.0, 12, 8, 10
@@ -48,14 +47,6 @@ _LAST_OF_ALL = 0.25  # of the time: for tries only
 # first and at last
 _WORSE, _PART_WORSE, _WARMER, _COOLER = 0.006, 3.0, 3.0, 0.3
 _AT_A_TIME = 8  # tries between two looks at the clock
-
-
-class Explored(Enum):
-    """How far all give way to each other: not at all, a part of the day at a time, or all anew."""
-
-    NOT = 0
-    NEAR = 1
-    ANEW = 2
 
 
 class Search:
@@ -202,7 +193,7 @@ class Search:
         """All give way to each other, a few times from other orders; they lie as they lay best then."""
         best, kept = math.inf, self.as_it_lies()
         first, left = kept, until - time.monotonic()
-        each = left / max(min(round(left / _SHORTEST), _BEGINNINGS), math.ceil(left / _LONGEST), 1)
+        each = left / max(min(int(left / _SHORTEST), _BEGINNINGS), math.ceil(left / _LONGEST), 1)
         while (left := until - time.monotonic()) > 0.5 * each and not stop():
             if best == math.inf:
                 self.restore(first)
@@ -368,22 +359,21 @@ def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) ->
 
 
 def look(
-    searches: Sequence[Search], until: float, stop: Callable[[], bool], explored: Explored
+    searches: Sequence[Search], until: float, stop: Callable[[], bool], anew: bool = False
 ) -> None:
     """Look for better from where the first lies, until a moment of the monotonic clock.
 
-    ``explored``: whether all give way to each other before what is found is made better.
+    ``anew``: all give way to each other before, wherever that leads.
     """
     for search in searches[1:]:
         search.restore(searches[0].as_it_lies())
     now = time.monotonic()
-    if explored is Explored.ANEW:
+    if anew:
         begun = now + _BEGINNING * (until - now)
         side_by_side(searches, lambda search: search.begin_anew(begun, stop))
 
     def run(search: Search) -> None:
-        if explored is not Explored.NOT:
-            search.explore(until - _LAST_OF_ALL * (until - time.monotonic()), stop)
+        search.explore(until - _LAST_OF_ALL * (until - time.monotonic()), stop)
         search.improve(until, stop, making_way=True)
 
     side_by_side(searches, run)

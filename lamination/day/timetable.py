@@ -21,7 +21,7 @@ from lamination.day.gives import Give
 from lamination.day.loom import Ints, Prices, Pull
 from lamination.day.mending import mended, worst
 from lamination.day.mixed import mixed_together
-from lamination.day.search import Explored, Search, look
+from lamination.day.search import Search, look
 from lamination.day.since import Since, happened
 from lamination.day.telling import Telling
 from lamination.day.threads import LINGER, Thread, careful, thread_of, wary, with_marks
@@ -82,7 +82,7 @@ def arranged(
     yield arranging.told(time.monotonic() - began)
     until = began + seconds * (1 - _MENDING - _PROVING)
     if seconds > 0 and since:
-        look(arranging.searches, until, stop, Explored.NOT)
+        look(arranging.searches, until, stop)
     elif seconds > 0:
         arranging.look(until, stop)
     if seconds > 0:
@@ -182,16 +182,16 @@ class _Arranging:
         """
         now = time.monotonic()
         long, short = _ANEW * (until - now), max(_NEAR * (until - now), _NEAR_LEAST)
-        explored, took, worse = Explored.ANEW, 0.0, 0
+        anew, took, worse = True, 0.0, 0
         best: _Judged | None = None
         here: _Judged | None = None
         self._careful(_CARE)
         while (now := time.monotonic()) < until - took and not stop():
-            each = min(long, _ANEW_MOST) if explored is Explored.ANEW else min(short, _NEAR_MOST)
+            each = min(long, _ANEW_MOST) if anew else min(short, _NEAR_MOST)
             # what would be left of the time is too little for another
             ends = now + each if until - took - now > 1.5 * each else until - took
             cost, lying = self.search.cost, self.search.as_it_lies()
-            look(self.searches, ends, stop, explored)
+            look(self.searches, ends, stop, anew)
             if here is None and self.search.cost > cost:
                 self.search.restore(lying)  # there was too little time to begin anew
             now = time.monotonic()
@@ -200,19 +200,19 @@ class _Arranging:
                 break
             took = time.monotonic() - now
             worse += 1
-            if explored is Explored.ANEW or here is None or found.given < here.given - 1e-6:
+            if anew or here is None or found.given < here.given - 1e-6:
                 here, worse = found, 0
             if best is None or here.given < best.given - 1e-6:
                 best = here
-            explored = Explored.ANEW if worse > _PATIENCE else Explored.NEAR
+            anew = worse > _PATIENCE
             self._go_on_from(here)
-            self._careful(_CARE if explored is Explored.ANEW else _CARE_NEAR)
+            self._careful(_CARE if anew else _CARE_NEAR)
         if best:
             self._go_on_from(best)
         else:
             # no time to follow them all
             self._careful(0)
-            look(self.searches, until, stop, Explored.NEAR)
+            look(self.searches, until, stop)
 
     def _go_on_from(self, judged: _Judged) -> None:
         self.marked = dict(judged.marked)
