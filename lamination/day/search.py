@@ -192,12 +192,10 @@ class Search:
     def begin_anew(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
         """All give way to each other, a few times from other orders; they lie as they lay best then."""
         best, kept = math.inf, self.as_it_lies()
-        first, left = kept, until - time.monotonic()
+        left = until - time.monotonic()
         each = left / max(min(int(left / _SHORTEST), _BEGINNINGS), math.ceil(left / _LONGEST), 1)
         while (left := until - time.monotonic()) > 0.5 * each and not stop():
-            if best == math.inf:
-                self.restore(first)
-            else:
+            if best < math.inf:
                 self._all_anew()
             ends = time.monotonic() + min(each, left)
             self.give_way((1 - _BETTERED) * min(each, left), _CHEAP, stop)

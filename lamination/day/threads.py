@@ -302,9 +302,9 @@ def wary(
     for k, gap in enumerate(thread.gaps):
         minutes = starts[k + 1] - thread.ended(starts, k)
         low, high = edges.get(gap.step, (0, None))
-        if gap.good_from < low <= minutes:
-            gap = replace(gap, possible_from=gap.possible_from + low - gap.good_from, good_from=low)
         until = _FOREVER if gap.good_until is None else gap.good_until
+        if gap.good_from < low <= min(minutes, until):
+            gap = replace(gap, possible_from=gap.possible_from + low - gap.good_from, good_from=low)
         if high is not None and max(minutes, gap.good_from) <= high < until:
             gap = replace(gap, good_until=high)
         gaps.append(gap)

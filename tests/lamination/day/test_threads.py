@@ -1,5 +1,7 @@
 """A plan as a thread: its tasks, the marks of its rests, and what they cost minute by minute."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -161,3 +163,15 @@ def test_a_wary_thread_keeps_within_the_edges_of_others_and_pays_nothing_for_whe
     assert kept(gap.good_from + 2).good_from == gap.good_from
     assert kept(gap.good_from + 300).good_until is None
     assert wary(planned, {}, [0] * len(planned.jobs)) == planned
+
+
+def test_no_edge_makes_a_rest_good_from_later_than_it_is_good_until():
+    brief = Gap("s", Place.FRIDGE, 30, 10, 20, 40, 60, 1, True)
+    job = thread(CROISSANT, Kitchen()).jobs[0]
+    lying = replace(thread(CROISSANT, Kitchen()), jobs=(job, job), gaps=(brief,))
+    for lasts in (25, 45, 70):
+        starts = [0, job.minutes + lasts]
+        for low in (15, 25, 45, 65):
+            (gap,) = wary(lying, {"s": (low, None)}, starts).gaps
+            assert gap.possible_from <= gap.good_from <= gap.good_until
+            assert gap.price(lasts, 12, 0) == brief.price(lasts, 12, 0)
