@@ -11,7 +11,7 @@ import numpy as np
 from lamination.day.loom import Floats, Ints, Loom
 from lamination.day.loops import LOOM, ended, ripened
 from lamination.day.moves import cost, whole
-from lamination.day.net import KINKS, MUST, NET, Net, bent, settled, tied
+from lamination.day.net import MUST, NET, Net, bent, settled, tied, weave
 from lamination.terms.compiled import compiled, takes
 
 _FAR = 180  # minutes that a task may go from where it lies, at once
@@ -37,7 +37,9 @@ def baked_with(of: Loom, knot: Ints, i: int, k: int) -> int:
 def numbered(of: Loom, net: Net) -> None:
     """Give every task that may move a knot: what is done together has one."""
     knots = 0
-    net.knot[:] = -1
+    for i in range(len(of.threads)):
+        for k in range(of.starts.shape[1]):
+            net.knot[i, k] = -1
     for i in range(len(of.threads)):
         for k in range(of.free[i], of.threads[i].jobs if of.lies[i] else 0):
             found = baked_with(of, net.knot, i, k)
@@ -103,7 +105,7 @@ def hourly(night: Floats, nobody: Floats, wish: Floats, minutes: int, t: int) ->
 def kept_in(of: Loom, net: Net) -> None:
     """Tie every task to the day: to its shift, and as far as what the hour costs is straight around it."""
     start, n = net.size[1], of.there.shape[1]
-    night, free = of.night, np.zeros(n + 1)
+    night, free = of.night, of.nothing[0]
     for i in range(len(of.threads)):
         for k in range(of.free[i], of.threads[i].jobs if of.lies[i] else 0):
             t, job = of.starts[i, k], of.jobs[i, k]
@@ -218,29 +220,37 @@ def follows(of: Loom, net: Net, taken: Ints, o: int, free: Ints, knot: Ints, off
     free[line, slot], knot[line, slot], off[line, slot] = taken[o, 2], taken[o, 6], taken[o, 7]
 
 
-@compiled(takes(LOOM, NET))
-def lined_up(of: Loom, net: Net) -> None:
-    """Tie whoever takes a hand, a machine or a place to who had it before.
-
-    Where there is none for it, to who has done with one soonest, at what a missing one is asked for.
-    """
-    lines, n = of.there.shape
-    taken = np.empty((5 * of.starts.size, 8), np.int64)
-    many = stays(of, net, taken)
+@compiled(takes(LOOM, NET, "i8[:,::1]", "i8[::1]", "i8[::1]", *["i8[:,::1]"] * 3))
+def one_by_one(
+    of: Loom, net: Net, taken: Ints, last: Ints, before: Ints, free: Ints, knot: Ints, off: Ints
+) -> None:
+    """Tie the stays that are taken to who had each before, in the order in which they begin."""
+    for t in range(len(last)):
+        last[t] = -1
     # those that begin at a minute, one after another: the last of them, and before each who came before
-    last, before = np.full(n + 1, -1, np.int64), np.empty(many, np.int64)
-    for o in range(many - 1, -1, -1):
-        t = min(max(taken[o, 1], 0), n)
+    for o in range(stays(of, net, taken) - 1, -1, -1):
+        t = min(max(taken[o, 1], 0), len(last) - 1)
         before[o], last[t] = last[t], o
-    slots = of.there.max()
-    free, knot = np.full((lines, slots), -1, np.int64), np.full((lines, slots), -1, np.int64)
-    off = np.zeros((lines, slots), np.int64)
-    for t in range(n):
+    for t in range(len(last) - 1):
         o = last[t]
         while o >= 0:
             for _ in range(taken[o, 3]):
                 follows(of, net, taken, o, free, knot, off)
             o = before[o]
+
+
+@compiled(takes(LOOM, NET), makes=True)
+def lined_up(of: Loom, net: Net) -> None:
+    """Tie whoever takes a hand, a machine or a place to who had it before.
+
+    Where there is none for it, to who has done with one soonest, at what a missing one is asked for.
+    """
+    (lines, n), most = of.there.shape, 5 * of.starts.size
+    slots = of.there.max()
+    free, knot = np.full((lines, slots), -1, np.int64), np.full((lines, slots), -1, np.int64)
+    last, before = np.empty(n + 1, np.int64), np.empty(most, np.int64)
+    taken, off = np.empty((most, 8), np.int64), np.zeros((lines, slots), np.int64)
+    one_by_one(of, net, taken, last, before, free, knot, off)
 
 
 @compiled(takes(LOOM, "i8[:,::1]"))
@@ -260,18 +270,13 @@ def moved(of: Loom, starts: Ints) -> None:
             whole(of, i, 1)
 
 
-@compiled(takes(LOOM, "i8", gives="f8"))
+@compiled(takes(LOOM, "i8", gives="f8"), makes=True)
 def ease(of: Loom, most: int) -> float:
     """Move all of a day at once to where it costs least in the order it has; what it costs then.
 
     In at most so many moves. Where it would not cost less it lies as it lay.
     """
-    tasks = of.starts.size
-    net = Net(
-        np.empty((12 * tasks, 2), np.int64), np.empty((12 * tasks, KINKS), np.int64),
-        np.empty((12 * tasks, KINKS + 1)), np.empty(12 * tasks, np.int64), np.zeros(2, np.int64),
-        np.empty(tasks + 1, np.int64), np.empty(of.starts.shape, np.int64),
-    )  # fmt: skip
+    net = weave(of.starts.size, np.empty(of.starts.shape, np.int64))
     numbered(of, net)
     priced(of, net)
     kept_in(of, net)

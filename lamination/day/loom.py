@@ -93,7 +93,8 @@ class Loom(NamedTuple):
     asked: Floats  # lines × N: what is asked for one at a minute: for a while, a search asks less
     over: Ints  # lines: minutes that more are taken than there are
     paid: Floats  # lines: what those cost, as it is asked
-    stale: Ints  # lines × 2: from and until when its sums are not what is taken any more
+    stale: Ints  # lines × 2: from and until when its sums are not what is taken and asked any more
+    stirred: Ints  # shifts × 2: the same of who works
     hands: Ints  # 0: the number of its shifts, which are the first lines
     many: Ints  # shifts: how many hands each is
     days: Floats  # 0: what the days of all hands came to when that was last looked at
@@ -126,6 +127,8 @@ class Loom(NamedTuple):
     limit: Floats  # T: up to which price it is looked at first
     company: Floats  # N+1: what it costs those that it mixes for when its mixing ends at a minute
     scratch: Floats  # J+2 × N+1
+    bounds: Ints  # 2 × J: from and until when each task of a thread begins within a limit
+    queue: Ints  # N+1: of minutes
 
 
 def anywhere(many: int, most: int, n: int) -> Ints:
@@ -139,7 +142,7 @@ def like() -> Loom:
     """A loom of nothing, with every array as a loom has it."""
     flat: dict[str, tuple[int, Any]] = {
         "there": (2, "i4"), "taken": (2, "i4"), "unit": (1, "f8"), "asked": (2, "f8"),
-        "over": (1, "i8"), "paid": (1, "f8"), "stale": (2, "i8"), "hands": (1, "i8"),
+        "over": (1, "i8"), "paid": (1, "f8"), "stale": (2, "i8"), "stirred": (2, "i8"), "hands": (1, "i8"),
         "many": (1, "i8"), "days": (1, "f8"),
         "counts": (1, SUM), "sums": (2, "f8"), "worked": (3, "i8"), "night": (1, "f8"), "nobody": (1, "f8"),
         "prices": (1, PRICE), "now": (1, "i8"), "threads": (1, THREAD), "jobs": (2, JOB),
@@ -148,7 +151,7 @@ def like() -> Loom:
         "shares": (2, "i8"), "free": (1, "i8"), "lies": (1, "i8"),
         "own": (1, "f8"), "alone": (1, "f8"), "before": (3, "f8"), "spans": (4, "i8"),
         "nothing": (2, "f8"), "hint": (1, "f8"), "limit": (1, "f8"), "company": (1, "f8"),
-        "scratch": (2, "f8"),
+        "scratch": (2, "f8"), "bounds": (2, "i8"), "queue": (1, "i8"),
     }  # fmt: skip
     return Loom(**{name: np.zeros((1,) * dims, kind) for name, (dims, kind) in flat.items()})
 
@@ -176,6 +179,7 @@ def strung(
     of = Loom(
         there=busy.there, taken=busy.taken, unit=busy.unit, asked=np.tile(busy.unit[:, None], (1, n)),
         over=over, paid=over * busy.unit, stale=np.tile((0, n), (lines, 1)),
+        stirred=np.tile((0, n), (len(busy.shifts), 1)),
         hands=np.array([len(busy.shifts)]), days=np.zeros(1),
         many=np.array([shift.count for shift in busy.shifts]),
         counts=np.array(counts, SUM), sums=np.zeros((len(counts), n + 1)),
@@ -194,6 +198,7 @@ def strung(
         before=np.zeros((many, most + 1, n + 1)), nothing=np.zeros((most + 1, n + 1)),
         spans=anywhere(many, most, n), hint=np.full(many, -1.0),
         limit=np.full(many, _AT_FIRST), company=np.zeros(n + 1), scratch=np.zeros((most + 2, n + 1)),
+        bounds=np.zeros((2, most), np.int64), queue=np.zeros(n + 1, np.int64),
     )  # fmt: skip
     numbers = {t.dough: i for i, t in enumerate(threads)}
     row = 1

@@ -20,6 +20,15 @@ _NEXT, _LEAST = 1.1, 1.0  # the limit of the next time: so many times what it co
 RIPENING = (0.1, 0.4, 1.5, 13.0)  # prices of a minute that ripens, tried where it gets too ripe
 
 
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", gives="b1"))
+def suffices(of: Loom, line: int, many: int, begin: int, end: int) -> bool:
+    """Whether there are so many more of a line than are taken, from one minute to another."""
+    there, taken, least = of.there[line], of.taken[line], np.int32(many)
+    for t in range(begin, end):
+        least = min(least, there[t] - taken[t])
+    return bool(least >= many)
+
+
 @compiled(takes(LOOM))
 def summed(of: Loom) -> None:
     """Bring every sum up to date, where what is taken has changed since; what comes after is moved along."""
@@ -31,6 +40,8 @@ def summed(of: Loom) -> None:
             continue
         there, taken, asked, sums = of.there[line], of.taken[line], of.asked[line], of.sums[a]
         was, paid = sums[end], sums[begin] if begin else 0.0
+        if was == paid and suffices(of, line, many, begin, end):
+            continue
         for t in range(begin, end):
             short = taken[t] - there[t]
             paid += (max(short + many, 0) - max(short, 0)) * asked[t]
@@ -40,29 +51,31 @@ def summed(of: Loom) -> None:
             for t in range(end + 1, n + 1):
                 sums[t] += more
     for h in range(of.hands[0]):
-        begin, end = of.stale[h, 0], min(of.stale[h, 1], n)
+        begin, end = of.stirred[h, 0], min(of.stirred[h, 1], n)
         for level in range(of.worked.shape[1] if begin < end else 0):
             taken, worked = of.taken[h], of.worked[h, level]
             was = worked[end]
             for t in range(begin, end):
                 worked[t + 1] = worked[t] + (1 if taken[t] > level else 0)
-            if worked[end] != was:
-                worked[end + 1 :] += worked[end] - was
-    of.stale[:, 0], of.stale[:, 1] = n, 0
+            longer = worked[end] - was
+            for t in range(end + 1, n + 1 if longer else 0):
+                worked[t] += longer
+        of.stirred[h, 0], of.stirred[h, 1] = n, 0
+    for line in range(len(of.stale)):
+        of.stale[line, 0], of.stale[line, 1] = n, 0
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
-def begins_anew(of: Loom, h: int, start: int, end: int) -> bool:
+@compiled(takes("i8[:,::1]", "i8", "i8", "i8", gives="b1"))
+def begins_anew(worked: Ints, pause: int, start: int, end: int) -> bool:
     """Whether a task would have one of a shift's hands begin anew: nobody is free who has just worked.
 
-    Where so many work while it is done, one more must be at work within a pause of it.
+    Where so many work while it is done, one more must be at work within a pause of it. ``worked``: the
+    minutes of the shift in which one, two, three of its hands work, summed.
     """
-    pause = int(of.prices[0].pause)
-    for level in range(of.worked.shape[1]):
-        worked = of.worked[h, level]
-        if worked[end] == worked[start]:
-            before, after = max(start - pause, 0), min(end + pause, of.there.shape[1])
-            found: bool = worked[before] == worked[after]
+    for level in range(worked.shape[0]):
+        if worked[level, end] == worked[level, start]:
+            before, after = max(start - pause, 0), min(end + pause, worked.shape[1] - 1)
+            found: bool = worked[level, before] == worked[level, after]
             return found
     return False
 
@@ -102,17 +115,12 @@ def rested(of: Loom, i: int, k: int, minutes: int) -> float:
     return np.inf
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
-def joins(of: Loom, load: int, t: int, trays: int) -> bool:
-    """Whether so many trays more go into the oven with what goes in at a minute."""
-    return of.loads[load, t, 0] > 0 and of.loads[load, t, 1] + trays <= of.room[0]
-
-
 @compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]", "f8[::1]"))
 def works(of: Loom, i: int, k: int, lo: int, hi: int, after: Floats, then: Floats) -> None:
     """What a task costs by its minute, from ``lo`` to ``hi``, and all ``after`` it, into ``then``."""
     job = of.jobs[i, k]
     minutes, stretch = job.minutes, of.prices[0].stretch if job.minutes else 0.0
+    pause = int(of.prices[0].pause)
     for t in range(lo, hi + 1):
         then[t] = np.inf
     for h in range(of.hands[0] if job.held else 0):
@@ -123,16 +131,17 @@ def works(of: Loom, i: int, k: int, lo: int, hi: int, after: Floats, then: Float
                     then[t] = min(then[t], hand[t + minutes] - hand[t])
                 continue
             for t in range(lo, hi + 1):
-                apart = stretch if begins_anew(of, h, t, t + minutes) else 0.0
+                apart = stretch if begins_anew(of.worked[h], pause, t, t + minutes) else 0.0
                 then[t] = min(then[t], hand[t + minutes] - hand[t] + apart)
     night, wish = of.night, of.wishes[job.wished]
     for t in range(lo, hi + 1):
         short = then[t] if job.held else of.nobody[t + minutes] - of.nobody[t]
         then[t] = short + night[t + minutes] - night[t] + wish[t] + after[t + minutes]
     if job.machine >= 0:
-        machine = of.sums[job.machine]
+        machine, loads = of.sums[job.machine], of.loads[max(job.load, 0)]
         for t in range(lo, hi + 1):
-            if job.load < 0 or not joins(of, job.load, t, job.trays):
+            # what finds room in an oven that others have at this minute takes none
+            if job.load < 0 or not loads[t, 0] or loads[t, 1] + job.trays > of.room[0]:
                 then[t] += machine[t + minutes] - machine[t]
 
 
@@ -207,7 +216,7 @@ def rests_before(
     """
     for e in range(begin, until + 1):
         best[e] = np.inf
-    value, queue = of.scratch[of.threads[i].jobs + 1], np.empty(hi + 1, np.int64)
+    value, queue = of.scratch[of.threads[i].jobs + 1], of.queue
     first = until + 1
     for p in range(of.gaps[i, k].pieces):
         piece = of.pieces[i, k, p]
@@ -244,7 +253,7 @@ def rests_before(
     return first
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "i8", "f8", "f8", "i8[::1]", "i8[::1]", gives="i8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "i8", "f8", "f8", gives="i8"))
 def backwards(
     of: Loom,
     i: int,
@@ -254,15 +263,14 @@ def backwards(
     along: int,
     ripening: float,
     limit: float,
-    los: Ints,
-    his: Ints,
 ) -> int:
     """What a thread costs from every minute of its tasks on, the last down to the first, within a limit.
 
     Into the scratch: for each task by the minute it begins, with what lying until then costs; and in the
-    row after those what it costs from the end of the task before the first on, as far as that is known.
-    Returns from which minute, or -1 where nothing is within the limit. What comes after the last stays
-    where it is. ``begin``: the first task begins no earlier. ``along``: the task at whose end company is due.
+    row after those what it costs from the end of the task before the first on, as far as that is known;
+    into the bounds from and until when each begins. Returns from which minute, or -1 where nothing is
+    within the limit. What comes after the last stays where it is. ``begin``: the first task begins no
+    earlier. ``along``: the task at whose end company is due.
     """
     n, thread, prices = of.there.shape[1], of.threads[i], of.prices[0]
     then, after = of.scratch, of.scratch[thread.jobs]
@@ -308,7 +316,7 @@ def backwards(
             lo += 1
         if lo > hi:
             return -1
-        los[k], his[k] = lo, hi
+        of.bounds[0, k], of.bounds[1, k] = lo, hi
         if k == 0:
             break
         lies_until(of, i, k - 1, lo, hi, then[k])
@@ -335,12 +343,12 @@ def within(
     """
     if first > last:
         return 0.0
-    los, his = np.empty(last + 1, np.int64), np.empty(last + 1, np.int64)
     begin = max(ended(of, i, first - 1), 0) if first else 0
-    known = backwards(of, i, first, last, begin, along, ripening, limit, los, his)
+    known = backwards(of, i, first, last, begin, along, ripening, limit)
     if known < 0:
         return np.inf
     then, after, cost = of.scratch, of.scratch[of.threads[i].jobs], np.inf
+    los, his = of.bounds[0], of.bounds[1]
     if first == 0:
         for t in range(los[0], his[0] + 1):
             if then[0, t] < cost:
@@ -379,7 +387,7 @@ def placed_at(
         limit = min(limit * HIGHER if limit < 1e9 else np.inf, most)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", gives="f8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", gives="f8"), makes=True)
 def placed(of: Loom, i: int, first: int, last: int, along: int, most: float) -> float:
     """Find where tasks of a thread cost least, how ripe it gets included; infinite beyond ``most``.
 

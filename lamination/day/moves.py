@@ -25,7 +25,7 @@ _COMPANY = 50.0  # how much more than usual it may cost others to be mixed at an
 _FEWER = 4  # stretches of work that one try may save
 
 
-@compiled(takes(LOOM, "i8", gives="f8"))
+@compiled(takes(LOOM, "i8", gives="f8"), makes=True)
 def least(of: Loom, i: int) -> float:
     """The most that is proven of what a thread pays: ripeness too has a price, less what is free of it."""
     thread, outside = of.threads[i], of.prices[0].outside
@@ -51,23 +51,27 @@ def accompany(of: Loom, leader: int, others: Ints, most: float) -> None:
     More than the least that any minute costs them; what is not within the limit counts as the limit.
     """
     n = of.there.shape[1]
-    of.company[:] = 0.0
+    for t in range(n + 1):
+        of.company[t] = 0.0
     for i in others:
         if of.threads[i].leader != leader:
             continue
         first, last = of.threads[i].trunk, of.threads[i].jobs - 1
-        los, his = np.empty(last + 1, np.int64), np.empty(last + 1, np.int64)
         limit = min(of.limit[i] + _COMPANY, most + of.alone[i])
-        known = backwards(of, i, first, last, 0, -1, 0.0, limit, los, his)
+        known = backwards(of, i, first, last, 0, -1, 0.0, limit)
         while known < 0 and limit < min(most + of.alone[i], 1e9):
             limit *= HIGHER
-            known = backwards(of, i, first, last, 0, -1, 0.0, limit, los, his)
+            known = backwards(of, i, first, last, 0, -1, 0.0, limit)
         if known < 0:
             continue
         after = of.scratch[last + 1]
         for t in range(n + 1):
-            of.company[t] += min(after[t], limit) if known <= t <= his[first] else limit
-    of.company[:] -= of.company.min()
+            of.company[t] += min(after[t], limit) if known <= t <= of.bounds[1, first] else limit
+    cheapest = np.inf
+    for t in range(n + 1):
+        cheapest = min(cheapest, of.company[t])
+    for t in range(n + 1):
+        of.company[t] -= cheapest
 
 
 @compiled(takes(LOOM, "i8", "i8", "i8"))
@@ -76,7 +80,7 @@ def handed(of: Loom, i: int, first: int, last: int) -> None:
 
     What has happened, or is under way, is with who is there now and has most hands free.
     """
-    n = of.there.shape[1]
+    n, pause = of.there.shape[1], int(of.prices[0].pause)
     for k in range(first, last + 1):
         job = of.jobs[i, k]
         chosen, least, end = 0, np.inf, of.starts[i, k] + job.minutes
@@ -90,7 +94,7 @@ def handed(of: Loom, i: int, first: int, last: int) -> None:
                 short = float(of.taken[h, now] - of.there[h, now])
                 if free:
                     short = of.sums[h, end] - of.sums[h, of.starts[i, k]] if end <= n else np.inf
-                    if begins_anew(of, h, of.starts[i, k], min(end, n)):
+                    if begins_anew(of.worked[h], pause, of.starts[i, k], min(end, n)):
                         short += of.prices[0].stretch
                 if short < least:
                     chosen, least = h, short
@@ -112,6 +116,9 @@ def take(of: Loom, line: int, start: int, end: int, many: int) -> None:
     if begin < end:
         of.stale[line, 0] = min(of.stale[line, 0], begin)
         of.stale[line, 1] = max(of.stale[line, 1], end)
+        if line < of.hands[0]:
+            of.stirred[line, 0] = min(of.stirred[line, 0], begin)
+            of.stirred[line, 1] = max(of.stirred[line, 1], end)
 
 
 @compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
@@ -210,13 +217,14 @@ def ask(of: Loom, each: float, begin: int, end: int) -> None:
     lines, n = of.there.shape
     for line in range(lines):
         unit, there, taken, asked = of.unit[line], of.there[line], of.taken[line], of.asked[line]
-        little, over, paid = min(each, unit), 0, 0.0
+        little, paid = min(each, unit), 0.0
         for t in range(n):
-            asked[t] = little if begin <= t < end and there[t] > 0 else unit
-            short = max(taken[t] - there[t], 0)
-            over += short
-            paid += short * asked[t]
-        of.over[line], of.paid[line] = over, paid
+            asked[t] = unit
+        for t in range(max(begin, 0), min(end, n)):
+            asked[t] = little if there[t] > 0 else unit
+        for t in range(n if of.over[line] else 0):
+            paid += max(taken[t] - there[t], 0) * asked[t]
+        of.paid[line] = paid
         of.stale[line, 0], of.stale[line, 1] = 0, n
 
 
@@ -283,7 +291,7 @@ def cost(of: Loom) -> float:
     return given(of) + worked(of)
 
 
-@compiled(takes(LOOM))
+@compiled(takes(LOOM), makes=True)
 def weigh(of: Loom) -> None:
     """What every thread costs at the least where nothing lies; without what another mixes for it."""
     summed(of)
@@ -294,16 +302,15 @@ def weigh(of: Loom) -> None:
         if thread.leader < 0:
             of.alone[i] = least(of, i)
             continue
-        los, his = np.empty(thread.jobs, np.int64), np.empty(thread.jobs, np.int64)
         limit, known = 1.0, -1
         while known < 0 and limit < 1e9:
             limit *= HIGHER
-            known = backwards(of, i, thread.trunk, thread.jobs - 1, 0, -1, 0.0, limit, los, his)
+            known = backwards(of, i, thread.trunk, thread.jobs - 1, 0, -1, 0.0, limit)
         if known >= 0:
-            of.alone[i] = of.scratch[thread.jobs][known : his[thread.trunk] + 1].min()
+            of.alone[i] = of.scratch[thread.jobs][known : of.bounds[1, thread.trunk] + 1].min()
 
 
-@compiled(takes(LOOM, "i8[::1]", "i8[:,::1]", "i8[::1]", "f8", gives="f8"))
+@compiled(takes(LOOM, "i8[::1]", "i8[:,::1]", "i8[::1]", "f8", gives="f8"), makes=True)
 def again(of: Loom, order: Ints, parts: Ints, company: Ints, most: float) -> float:
     """Take threads out and put them back one by one where each costs least; what the day costs then.
 

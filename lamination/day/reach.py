@@ -21,8 +21,9 @@ def rests_after(of: Loom, i: int, k: int, ends: Floats, lo: int, hi: int, best: 
     queue in which each is dearer than the last.
     """
     n = of.there.shape[1]
-    best[:] = np.inf
-    value, queue = np.empty(hi + 1), np.empty(hi + 1, np.int64)
+    for t in range(n + 1):
+        best[t] = np.inf
+    value, queue = of.scratch[0], of.queue
     for p in range(of.gaps[i, k].pieces):
         piece = of.pieces[i, k, p]
         low, high, slope, at_low = piece.low, piece.high, piece.slope, piece.at_low
@@ -42,7 +43,7 @@ def rests_after(of: Loom, i: int, k: int, ends: Floats, lo: int, hi: int, best: 
                 best[t] = min(best[t], value[queue[head]] + at_low + slope * (t - low))
 
 
-@compiled(takes(LOOM, "i8"))
+@compiled(takes(LOOM, "i8"), makes=True)
 def reached(of: Loom, i: int) -> None:
     """Write what it costs a thread at the least until each of its tasks begins, by the minute.
 
@@ -80,6 +81,14 @@ def reached(of: Loom, i: int) -> None:
         lies_until(of, i, k, lo, n, before[k + 1])
 
 
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8"))
+def widened(of: Loom, i: int, first: int, begin: int, end: int) -> None:
+    """Say of a thread's tasks from one on that they begin from one minute to another, at every price."""
+    for k in range(first, of.threads[i].jobs):
+        for b in range(of.spans.shape[2]):
+            of.spans[i, k, b, 0], of.spans[i, k, b, 1] = begin, end
+
+
 @compiled(takes(LOOM, "i8"))
 def spanned(of: Loom, i: int) -> None:
     """Write from when until when a thread's tasks begin where all of it costs no more than a power of two.
@@ -87,15 +96,16 @@ def spanned(of: Loom, i: int) -> None:
     To be asked where nothing lies in the day, after :func:`reached`.
     """
     first, jobs, n = of.free[i], of.threads[i].jobs, of.there.shape[1]
-    of.spans[i, :, :, 0], of.spans[i, :, :, 1] = 0, n
-    los, his = np.empty(jobs, np.int64), np.empty(jobs, np.int64)
+    widened(of, i, 0, 0, n)
+    los, his = of.bounds[0], of.bounds[1]
     begin = max(ended(of, i, first - 1), 0) if first and of.threads[i].leader < 0 else 0
-    if first == jobs or backwards(of, i, first, jobs - 1, begin, -1, 0.0, 1e12, los, his) < 0:
+    if first == jobs or backwards(of, i, first, jobs - 1, begin, -1, 0.0, 1e12) < 0:
         return
-    of.spans[i, first:jobs, :, 0], of.spans[i, first:jobs, :, 1] = n, 0
+    widened(of, i, first, n, 0)
     for k in range(first, jobs):
         lying = of.scratch[jobs + 1]
-        lying[:] = 0.0
+        for t in range(n + 1):
+            lying[t] = 0.0
         if k:
             # what lying until then costs is in both
             lies_until(of, i, k - 1, los[k], his[k], lying)

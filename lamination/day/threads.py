@@ -55,7 +55,8 @@ class Gap:
 
     ``first`` and ``last``: parts at its beginning and its end that are spent elsewhere. ``takes``: how
     many places of a shelf the dough lies on. ``rests``: the plan has a rest here. ``ripens``: its
-    minutes count towards the ripeness that the dough may have in all.
+    minutes count towards the ripeness that the dough may have in all. ``pull``: what a minute away from
+    what was chosen costs besides the usual.
     """
 
     step: str
@@ -70,6 +71,7 @@ class Gap:
     first: tuple[Place, int] | None = None
     last: tuple[Place, int] | None = None
     ripens: bool = False
+    pull: float = 0.0
 
     @property
     def least(self) -> int:
@@ -81,7 +83,7 @@ class Gap:
 
         A night belongs into a rest that is long anyway.
         """
-        return linger * (1 + _STIFF_MIN / (self.chosen + 30))
+        return linger * (1 + _STIFF_MIN / (self.chosen + 30)) + self.pull
 
     def verdict(self, minutes: int) -> Verdict:
         """What becomes of so many minutes."""
@@ -287,6 +289,20 @@ def careful(thread: Thread, minutes: int) -> Thread:
                 possible_until=None if bears is None else bears - minutes,
             )
         gaps.append(gap)
+    return replace(thread, gaps=tuple(gaps))
+
+
+def steady(thread: Thread, starts: Sequence[int], pull: float) -> Thread:
+    """A thread whose rests stay as long as they are now where a minute more or less gains under ``pull``.
+
+    Its marks are those of these very rests, and less true the farther others are from them.
+    """
+    gaps = [
+        replace(gap, chosen=starts[k + 1] - thread.ended(starts, k), pull=pull)
+        if gap.rests
+        else gap
+        for k, gap in enumerate(thread.gaps)
+    ]
     return replace(thread, gaps=tuple(gaps))
 
 

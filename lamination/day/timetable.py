@@ -24,7 +24,15 @@ from lamination.day.mixed import mixed_together
 from lamination.day.search import Search, look
 from lamination.day.since import Since, happened
 from lamination.day.telling import Telling
-from lamination.day.threads import LINGER, Thread, careful, thread_of, wary, with_marks
+from lamination.day.threads import (
+    LINGER,
+    Thread,
+    careful,
+    steady,
+    thread_of,
+    wary,
+    with_marks,
+)
 from lamination.day.told import Timetable
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
@@ -43,7 +51,8 @@ _PROVING = 0.05  # of the time: to raise the bound
 _ANEW, _ANEW_MOST = 0.5, 12.0
 _NEAR, _NEAR_LEAST, _NEAR_MOST = 0.12, 0.8, 4.0
 _PATIENCE = 5  # times without a better day until all give way to each other anew
-_CARE, _CARE_NEAR = 3, 1  # minutes that rests are kept inside their marks meanwhile
+_CARE = 3  # minutes that rests are kept inside their marks where all give way anew
+_PULL = 0.03  # and where not, what it costs a minute that a rest is not as long as it was judged
 _SURPRISE = 5.0  # by how much a rest is judged dearer for others like it to keep within its edge
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _MENDING = 0.12  # of the time: to try what would mend the worst of it
@@ -185,7 +194,7 @@ class _Arranging:
         anew, took, worse = True, 0.0, 0
         best: _Judged | None = None
         here: _Judged | None = None
-        self._careful(_CARE)
+        self._keep(lambda thread, _: careful(thread, _CARE))
         while (now := time.monotonic()) < until - took and not stop():
             each = min(long, _ANEW_MOST) if anew else min(short, _NEAR_MOST)
             # what would be left of the time is too little for another
@@ -206,12 +215,15 @@ class _Arranging:
                 best = here
             anew = worse > _PATIENCE
             self._go_on_from(here)
-            self._careful(_CARE if anew else _CARE_NEAR)
+            if anew:
+                self._keep(lambda thread, _: careful(thread, _CARE))
+            else:
+                self._keep(lambda thread, starts: steady(thread, starts, _PULL))
         if best:
             self._go_on_from(best)
         else:
             # no time to follow them all
-            self._careful(0)
+            self._keep(lambda thread, _: thread)
             look(self.searches, until, stop)
 
     def _go_on_from(self, judged: _Judged) -> None:
@@ -220,12 +232,11 @@ class _Arranging:
             self.search.again(dough, thread)
         self.search.restore(judged.lying)
 
-    def _careful(self, care: int) -> None:
-        placed = self.search.placed
+    def _keep(self, how: Callable[[Thread, Sequence[int]], Thread]) -> None:
+        """Look with threads that keep so to the marks and the starts they have now."""
+        starts = {dough: placed.starts for dough, placed in self.search.placed.items()}
         kept = {
-            dough: wary(
-                careful(thread, care), self.edges.get(thread.name, {}), placed[dough].starts
-            )
+            dough: wary(how(thread, starts[dough]), self.edges.get(thread.name, {}), starts[dough])
             for dough, thread in self.marked.items()
         }
         for search in self.searches:

@@ -63,7 +63,7 @@ def shuffled(dice: Dice, of: Ints) -> None:
         of[i], of[j] = of[j], of[i]
 
 
-@compiled(takes(LOOM, "i8[::1]", "i8", gives="i8[::1]"))
+@compiled(takes(LOOM, "i8[::1]", "i8", gives="i8[::1]"), makes=True)
 def leaders_first(of: Loom, order: Ints, many: int) -> Ints:
     """The first so many of an order, but nobody before the one that mixes for it."""
     found, n = np.empty(2 * many, np.int64), 0
@@ -88,7 +88,7 @@ def middle(of: Loom, i: int) -> float:
     return found
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "b1", gives="i8[::1]"))
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "b1", gives="i8[::1]"), makes=True)
 def some(of: Loom, dice: Dice, troubled: Floats, followed: bool) -> Ints:
     """Threads to take out: near each other in time, dear ones more often; with who follows them."""
     many = len(of.threads)
@@ -118,7 +118,7 @@ def some(of: Loom, dice: Dice, troubled: Floats, followed: bool) -> Ints:
     return leaders_first(of, order, n)
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8", gives="i8[::1]"))
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8", gives="i8[::1]"), makes=True)
 def between(of: Loom, dice: Dice, troubled: Floats, parts: Ints, most: int) -> Ints:
     """A few threads with tasks that begin between two moments; ``parts``: the first and last of each.
 
@@ -158,15 +158,21 @@ def between(of: Loom, dice: Dice, troubled: Floats, parts: Ints, most: int) -> I
 def restored(of: Loom, starts: Ints, shifts: Ints, lies: Ints) -> None:
     """Let the day lie as it lay before."""
     for i in range(len(of.threads)):
-        if of.lies[i]:
+        other = not lies[i]
+        for k in range(of.starts.shape[1]):
+            other = other or of.starts[i, k] != starts[i, k] or of.shifts[i, k] != shifts[i, k]
+        if of.lies[i] and other:
             whole(of, i, -1)
-    of.starts[:], of.shifts[:] = starts, shifts
     for i in range(len(of.threads)):
+        if of.lies[i]:
+            continue
+        for k in range(of.starts.shape[1]):
+            of.starts[i, k], of.shifts[i, k] = starts[i, k], shifts[i, k]
         if lies[i]:
             whole(of, i, 1)
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8[::1]", gives="i8[::1]"))
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8[::1]", gives="i8[::1]"), makes=True)
 def beside(of: Loom, dice: Dice, troubled: Floats, parts: Ints, company: Ints) -> Ints:
     """Threads to put back beside the others, with ``parts`` and ``company`` for :func:`again`."""
     order = np.empty(0, np.int64)
@@ -181,7 +187,7 @@ def beside(of: Loom, dice: Dice, troubled: Floats, parts: Ints, company: Ints) -
     return order
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", gives="i8[::1]"))
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", gives="i8[::1]"), makes=True)
 def among(of: Loom, dice: Dice, troubled: Floats, parts: Ints) -> Ints:
     """Threads to put back where others are to make way: ``parts`` of each; what is done for others stays."""
     order = np.empty(0, np.int64)
@@ -196,7 +202,9 @@ def among(of: Loom, dice: Dice, troubled: Floats, parts: Ints) -> Ints:
     return order
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8", "b1"))
+@compiled(
+    takes(LOOM, "u8[::1]", "f8[::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8", "b1"), makes=True
+)
 def tried(
     of: Loom,
     dice: Dice,

@@ -39,7 +39,8 @@ def who_goes_on(until: Ints, many: int, start: int, pause: int) -> int:
 @compiled(takes(LOOM, "i8[::1]", "i8[::1]"))
 def queued(of: Loom, first: Ints, after: Ints) -> None:
     """All tasks that take a hand by the minute they begin: the first at each, and which comes after each."""
-    first[:] = -1
+    for t in range(len(first)):
+        first[t] = -1
     most = of.starts.shape[1]
     for i in range(len(of.threads)):
         trunk = of.threads[i].trunk if of.threads[i].leader >= 0 else 0
@@ -50,36 +51,41 @@ def queued(of: Loom, first: Ints, after: Ints) -> None:
                 after[i * most + k], first[t] = first[t], i * most + k
 
 
-@compiled(takes(LOOM, "i8[:,::1]", gives="f8"))
-def shared_out(of: Loom, hand: Ints) -> float:
-    """Say into ``hand`` which of its shift's hands does each task; returns what all their days cost."""
-    hand[:] = -1
-    prices, most, n = of.prices[0], of.starts.shape[1], of.there.shape[1]
-    pause, found = int(prices.pause), 0.0
-    since = np.full((of.hands[0], of.many.max()), _NEVER, np.int64)
-    until = since.copy()
-    first, after = np.empty(n + 1, np.int64), np.empty(of.starts.size, np.int64)
+@compiled(takes(LOOM, "i8[:,::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8[::1]", gives="f8"))
+def in_turn(of: Loom, hand: Ints, since: Ints, until: Ints, first: Ints, after: Ints) -> float:
+    """Give each task to a hand, one after another; since and until when each works is known then."""
+    prices, most, found = of.prices[0], of.starts.shape[1], 0.0
+    pause = int(prices.pause)
     queued(of, first, after)
-    for t in range(n + 1):
+    for t in range(len(first)):
         o = first[t]
         while o >= 0:
             i, k = o // most, o % most
-            of_shift = until[of.shifts[i, k]]
-            c = who_goes_on(of_shift, of.many[of.shifts[i, k]], of.starts[i, k], pause)
-            if of_shift[c] == _NEVER:
-                since[of.shifts[i, k], c] = of.starts[i, k]
-            if of_shift[c] < of.starts[i, k] - pause:
+            h = of.shifts[i, k]
+            c = who_goes_on(until[h], of.many[h], of.starts[i, k], pause)
+            if until[h, c] == _NEVER:
+                since[h, c] = of.starts[i, k]
+            if until[h, c] < of.starts[i, k] - pause:
                 found += prices.stretch
-            of_shift[c] = max(of_shift[c], ended(of, i, k))
+            until[h, c] = max(until[h, c], ended(of, i, k))
             hand[i, k] = c
             o = after[o]
-    for day in range(until.size):
-        long = until.flat[day] - since.flat[day] - prices.long_from
-        found += prices.long * max(long, 0.0)
+    for h in range(until.shape[0]):
+        for c in range(until.shape[1]):
+            found += prices.long * max(until[h, c] - since[h, c] - prices.long_from, 0.0)
     return found
 
 
-@compiled(takes(LOOM, gives="f8"))
+@compiled(takes(LOOM, "i8[:,::1]", gives="f8"), makes=True)
+def shared_out(of: Loom, hand: Ints) -> float:
+    """Say into ``hand`` which of its shift's hands does each task; returns what all their days cost."""
+    hand[:] = -1
+    since = np.full((of.hands[0], of.many.max()), _NEVER, np.int64)
+    first, after = np.empty(of.there.shape[1] + 1, np.int64), np.empty(of.starts.size, np.int64)
+    return in_turn(of, hand, since, since.copy(), first, after)
+
+
+@compiled(takes(LOOM, gives="f8"), makes=True)
 def worked(of: Loom) -> float:
     """What the days of all hands cost as the day lies."""
     if of.prices[0].stretch == 0.0 and of.prices[0].long == 0.0:

@@ -72,14 +72,14 @@ def _solve(ratio: Profile, pivots: Profile, off: Profile, y: Profile) -> None:
         y[i] = (y[i] - off[i] * y[i + 1]) / pivots[i]
 
 
-@compiled("f8[:, ::1](f8[:, ::1])")
+@compiled("f8[:, ::1](f8[:, ::1])", makes=True)
 def _longer(rows: Profile) -> Profile:
     more = np.empty((2 * rows.shape[0], rows.shape[1]))
     more[: rows.shape[0]] = rows
     return more
 
 
-@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[::1])")
+@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[::1])", makes=True)
 def _slopes(minutes: Profile, t_c: Profile, first: Profile) -> Profile:
     """Slopes at every step, K/min, of the parabolas through three; at the start as they were worked.
 
@@ -102,7 +102,8 @@ def _slopes(minutes: Profile, t_c: Profile, first: Profile) -> Profile:
 
 @compiled(
     "Tuple((f8[::1], f8[:, ::1], f8[:, ::1], f8))"
-    "(f8[::1], f8[:, ::1], f8[:, ::1], i8, f8, f8, f8, UniTuple(f8, 2), UniTuple(f8, 2), f8, f8)"
+    "(f8[::1], f8[:, ::1], f8[:, ::1], i8, f8, f8, f8, UniTuple(f8, 2), UniTuple(f8, 2), f8, f8)",
+    makes=True,
 )
 def march(
     start_c: Profile,
@@ -237,7 +238,7 @@ def _between(
     return k
 
 
-@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[:, ::1], f8[::1])")
+@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[:, ::1], f8[::1])", makes=True)
 def read(minutes: Profile, t_c: Profile, slopes: Profile, at: Profile) -> Profile:
     """Profiles at some minutes, [minute, cell], by cubic interpolation with the slopes, K/min."""
     found = np.empty((len(at), t_c.shape[1]))
@@ -247,7 +248,7 @@ def read(minutes: Profile, t_c: Profile, slopes: Profile, at: Profile) -> Profil
     return found
 
 
-@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[:, ::1], f8[::1], f8[:, ::1], f8[::1])")
+@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[:, ::1], f8[::1], f8[:, ::1], f8[::1])", makes=True)
 def gathered(
     minutes: Profile, t_c: Profile, slopes: Profile, shares: Profile, rates: Profile, until: Profile
 ) -> Profile:

@@ -16,6 +16,7 @@ from numba import config, njit, typeof, types
 
 _Loop = TypeVar("_Loop", bound=Callable[..., object])
 _config: Any = config  # it makes its names when it is imported
+_njit: Any = njit  # what its runtime counts is turned off by an option that its types do not name
 _LAMINATION = Path(__file__).parents[1]
 # the files with compiled loops, and what is compiled into them
 SOURCES = (
@@ -44,27 +45,34 @@ def _kept_under() -> Path:
 _config.CACHE_DIR = str(_kept_under())
 
 
-def compiled(signature: object) -> Callable[[_Loop], _Loop]:
-    """Compile a loop for its one signature, and keep what was compiled where that can be written."""
+def compiled(signature: object, *, makes: bool = False) -> Callable[[_Loop], _Loop]:
+    """Compile a loop for its one signature, and keep what was compiled where that can be written.
+
+    ``makes``: it makes arrays, or gives one back. Any other only borrows what it is given, and is compiled
+    without counting who holds which array: the counting takes ten times as long as what it does.
+    """
 
     def made(loop: _Loop) -> _Loop:
         try:
-            fast = njit(signature, cache=True, nogil=True)(loop)
+            fast = _njit(signature, cache=True, nogil=True, _nrt=makes)(loop)
         except RuntimeError:  # nowhere to keep it: compiled at each start
-            fast = njit(signature, nogil=True)(loop)
+            fast = _njit(signature, nogil=True, _nrt=makes)(loop)
         return cast(_Loop, fast)
 
     return made
 
 
-def takes(*examples: object, gives: str = "void") -> object:
+def takes(*examples: object, gives: object = "void") -> object:
     """The signature of a loop that takes things like some examples, and numbers or arrays.
 
     Those, and ``gives``, are named as in a signature that is written out: ``i8``, ``f8``, ``i8[::1]``.
     """
-    like: Any = typeof
-    taken = (_named(one) if isinstance(one, str) else like(one) for one in examples)
-    return _named(gives)(*taken)
+
+    def known(one: object) -> Any:
+        like: Any = typeof
+        return _named(one) if isinstance(one, str) else like(one)
+
+    return known(gives)(*(known(one) for one in examples))
 
 
 def _named(name: str) -> Callable[..., object]:

@@ -31,11 +31,9 @@ minutes = st.lists(st.integers(-15, 15), min_size=KNOTS, max_size=KNOTS)
 def woven(given_ties, begins):
     """A net of ties with rising slopes; every knot besides stays within a stretch of the beginning."""
     most = len(given_ties) + KNOTS
-    found = net.Net(
-        np.zeros((most, 2), np.int64), np.zeros((most, net.KINKS), np.int64),
-        np.zeros((most, net.KINKS + 1)), np.zeros(most, np.int64), np.array([0, KNOTS]),
-        np.array([*begins, 0]), np.zeros((1, 1), np.int64),
-    )  # fmt: skip
+    found = net.woven(most, np.zeros((1, 1), np.int64))
+    found.size[1] = KNOTS
+    found.minute[: KNOTS + 1] = *begins, 0
     for a, b, bends in given_ties:
         if a == b:
             continue
@@ -64,7 +62,8 @@ def lines(of, e):
 
 
 def costs(of):
-    stretches = of.minute[of.ties[:, 1]] - of.minute[of.ties[:, 0]]
+    ties = of.ties[: of.size[0]]
+    stretches = of.minute[ties[:, 1]] - of.minute[ties[:, 0]]
     return sum(
         max(s * stretches[e] + c for s, c in lines(of, e)) for e in range(of.size[0])
     )  # fmt: skip

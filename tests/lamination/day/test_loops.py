@@ -78,6 +78,8 @@ def test_the_cheapest_rest_of_all_lengths_within_a_limit(then, of, a, b, begin, 
 
 def changed(on):
     """What is taken was changed by hand: counted anew."""
+    on.over[:] = np.maximum(on.taken - on.there, 0).sum(axis=1)
+    on.stirred[:] = 0, N
     moves.ask(on, np.inf, 0, N)
     loops.summed(on)
 
@@ -95,6 +97,7 @@ def test_what_would_be_missing_and_what_is(taken, there, each, part, changes):
     on, busy = loom()
     line = busy.lines[Place.FRIDGE]
     on.taken[line], on.there[line] = taken, there
+    on.over[line] = np.maximum(taken - there, 0).sum()
     moves.ask(on, each, *part)
     loops.summed(on)
     for start, long, many in changes:

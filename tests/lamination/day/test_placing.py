@@ -187,8 +187,7 @@ def test_a_part_of_a_thread_goes_elsewhere_and_the_rest_stays():
     cost = search.put("1")
     starts = search.placed["1"].starts
     # somebody comes into the way of the second task
-    busy.hands[0].taken[starts[1] : starts[1] + 2] += 1
-    moves.ask(search.loom, np.inf, 0, 0)
+    moves.take(search.loom, 0, starts[1], starts[1] + 2, 1)
     assert search.cost > cost + TAKEN
     after = search.put("1", parts={"1": (1, 2)})
     now = search.placed["1"].starts

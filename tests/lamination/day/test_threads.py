@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from bakehouse.demo.teasel_lock import BOATS, DANISH, KITCHEN, MARKET
-from lamination.day.threads import Gap, careful, judged, thread_of, wary, with_marks
+from lamination.day.threads import Gap, careful, judged, steady, thread_of, wary, with_marks
 from lamination.kitchen import Kitchen
 from lamination.plan import starting_plan, work
 from lamination.terms import Family, Machine, Place
@@ -139,6 +139,26 @@ def test_a_careful_thread_stays_inside_its_marks_and_no_rest_becomes_impossible(
             assert within.good_until is None or within.good_from < within.good_until
     assert inside >= 3
     assert careful(planned, 0) == planned
+
+
+def test_a_steady_thread_pays_for_every_minute_that_a_rest_is_not_as_long_as_it_is():
+    planned = thread(CROISSANT, Kitchen())
+    starts = [0]
+    for job, gap in zip(planned.jobs, planned.gaps, strict=False):
+        starts.append(starts[-1] + job.minutes + gap.good_from + 7)
+    for gap, kept in zip(planned.gaps, steady(planned, starts, 0.25).gaps, strict=True):
+        if not gap.rests:
+            assert kept == gap
+            continue
+        lasts = gap.good_from + 7
+        as_it_is = [gap.price(lasts + more, 12, 0) for more in range(-20, 40)]
+        within = [kept.price(lasts + more, 12, 0) for more in range(-20, 40)]
+        for more, (was, now) in enumerate(zip(as_it_is, within, strict=True), -20):
+            if was == 0:
+                assert now == 0.25 * abs(more)
+            else:
+                assert now >= was
+        assert within[20] == as_it_is[20] == 0
 
 
 def test_a_wary_thread_keeps_within_the_edges_of_others_and_pays_nothing_for_where_it_lies():

@@ -164,7 +164,7 @@ def test_what_one_dough_was_judged_by_keeps_others_of_its_plan_within_the_same_e
     assert learnt(timetables._SURPRISE - 1) is None  # no more than was to be expected
     assert learnt(60) == (0, lasted[k] - 60)
     assert learnt(40) == (0, lasted[k] - 60)
-    arranging._careful(0)
+    arranging._keep(lambda thread, _: thread)
     step = before.gaps[k].step
     for dough, thread in arranging.search.threads.items():
         at, (gap,) = placed[dough].starts, [g for g in thread.gaps if g.step == step]
