@@ -45,9 +45,7 @@ class Net(NamedTuple):
     cuts: Ints  # V: the first knots of branches
     within: Ints  # V: 1 for those of the branch that is moved
     branch: Ints  # V: those
-    crossing: (
-        Ints  # E × 3: the ties that leave it, which way its move takes each, and its next bend
-    )
+    crossing: Ints  # E × 3: the ties that leave it, which way each goes by its move, its next bend
 
 
 def woven(tasks: int, knot: Ints) -> Net:
@@ -289,7 +287,7 @@ def shifted(net: Net, knots: int, crosses: int, way: int, gain: float) -> int:
                 if away < nearest:
                     nearest, which = away, c
         if which < 0:
-            return -1
+            break
         e, to, p = net.crossing[which, 0], net.crossing[which, 1], net.crossing[which, 2]
         end = slopes[e, p + 1] if to > 0 else slopes[e, p]
         was = slopes[e, p] if to > 0 else slopes[e, p + 1]
@@ -300,7 +298,7 @@ def shifted(net: Net, knots: int, crosses: int, way: int, gain: float) -> int:
         else:
             held[e] = end
             net.crossing[which, 2] += to
-    for c in range(knots):
+    for c in range(knots if entering >= 0 else 0):
         minute[net.branch[c]] += way * moved
     for c in range(crosses):
         held[net.crossing[c, 0]] = straight(net, net.crossing[c, 0])
@@ -310,7 +308,7 @@ def shifted(net: Net, knots: int, crosses: int, way: int, gain: float) -> int:
 @compiled(takes(NET, "i8", gives="b1"))
 def moved_on(net: Net, cut: int) -> bool:
     """Move the branch of a knot to where it costs least, as it hangs now; whether that gained anything."""
-    hung = net.parent[cut]
+    hung, entering = net.parent[cut], -1
     knots = branched(net, cut, hung)
     crosses, pull = crossed(net, knots), 0.0
     for c in range(crosses):
@@ -328,9 +326,11 @@ def moved_on(net: Net, cut: int) -> bool:
         entering = shifted(net, knots, crosses, way, abs(gain))
         if entering >= 0:
             net.tree[entering] = 1
+        elif hung >= 0:
+            net.tree[hung] = 1
     for c in range(knots):
         net.within[net.branch[c]] = 0
-    return gain != 0.0
+    return entering >= 0
 
 
 @compiled(takes(NET, "i8", gives="i8"))
@@ -338,13 +338,11 @@ def settled(net: Net, most: int) -> int:
     """Move the knots of a net to where all costs least, in at most so many moves; returns how many."""
     met(net)
     grown(net)
-    done = 0
-    while done < most:
+    done, before = 0, -1
+    while before < done < most:
+        before = done
         walked(net)
-        many = loose(net)
-        if many == 0:
-            return done
-        for c in range(many):
+        for c in range(loose(net)):
             if done < most:
                 done += moved_on(net, net.cuts[c])
     return done

@@ -18,7 +18,7 @@ _Loop = TypeVar("_Loop", bound=Callable[..., object])
 _config: Any = config  # it makes its names when it is imported
 _njit: Any = njit  # what its runtime counts is turned off by an option that its types do not name
 _LAMINATION = Path(__file__).parents[1]
-# the files with compiled loops, and what is compiled into them
+# the files with compiled loops, what is compiled into them, and this one, which says how
 SOURCES = (
     "day/eased.py",
     "day/loom.py",
@@ -30,6 +30,7 @@ SOURCES = (
     "day/working.py",
     "heat/stepping.py",
     "materials/thermal.py",
+    "terms/compiled.py",
 )
 
 
