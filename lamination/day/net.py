@@ -3,7 +3,8 @@
 What a tie costs bends at some stretches and is straight between, and gets no cheaper the farther it is from
 its best: so the best minutes are held by a tree of ties that are at a bend. Where a branch of it would cost
 less a little earlier or later, it is moved until it does no more, and the tie that holds it there is taken
-into the tree in place of the one it hung by. That is the simplex method for a network, on its dual.
+into the tree in place of the one it hung by; all such branches one after another, before the tree is walked
+again. That is the simplex method for a network, on its dual.
 """
 
 from __future__ import annotations
