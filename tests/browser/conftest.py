@@ -50,24 +50,20 @@ def keys():
     return {}
 
 
+@pytest.fixture(scope="session")
+def left():
+    """Browsers that other tests have left, by whether they are touched: they have read the scripts before."""
+    return {True: [], False: []}
+
+
 @pytest.fixture
-def person(house, chromium, keys):
+def person(house, chromium, keys, left):
     """Opens a browser, signed in; at the end, no script may have failed."""
-    opened, troubles = [], []
+    opened, again, troubles = [], [], []
     if house.process.poll() is not None:
         house.start()  # a test that stopped it may have failed before it began again
 
-    def come_in(name="wren", path="/", width=1280, height=800, touch=False, worker=False):
-        context = chromium.new_context(
-            # what it keeps for a day without a network is fetched only where that is looked at
-            service_workers="allow" if worker else "block",
-            viewport={"width": width, "height": height},
-            has_touch=touch,
-            base_url=house.address,
-            reduced_motion="reduce",
-        )
-        opened.append(context)
-        page = context.new_page()
+    def listen(page):
         page.set_default_timeout(30_000)
         page.on("pageerror", lambda error: troubles.append(str(error)))
         page.on(
@@ -78,6 +74,26 @@ def person(house, chromium, keys):
                 else None
             ),
         )
+
+    def come_in(
+        name="wren", path="/", width=1280, height=800, touch=False, worker=False, new=False
+    ):
+        """``new``: a browser that nobody had before nor has after, for whoever changes more than a page."""
+        if left[touch] and not (worker or new):
+            context = left[touch].pop()
+        else:
+            context = chromium.new_context(
+                # what it keeps for a day without a network is fetched only where that is looked at
+                service_workers="allow" if worker else "block",
+                has_touch=touch,
+                base_url=house.address,
+                reduced_motion="reduce",
+            )
+        (opened if worker or new else again).append((context, touch))
+        page = context.new_page()
+        page.set_viewport_size({"width": width, "height": height})
+        listen(page)
+        forget(context, page, house.address)
         context.add_cookies(keys.get(name, []))
         if not context.request.get("/api/session").json()["me"]:
             page.goto("/")
@@ -88,6 +104,19 @@ def person(house, chromium, keys):
         return page
 
     yield come_in
-    for context in opened:
+    for context, _ in opened:
         context.close()
+    for context, touch in again:
+        for page in context.pages:
+            page.close()
+        left[touch].append(context)
     assert troubles == []
+
+
+def forget(context, page, address):
+    """Let a browser know nothing but the files that it has read."""
+    context.clear_cookies()
+    tools = context.new_cdp_session(page)
+    kept = "local_storage,indexeddb,cache_storage"
+    tools.send("Storage.clearDataForOrigin", {"origin": address, "storageTypes": kept})
+    tools.detach()

@@ -60,7 +60,7 @@ def test_a_tablet_opens_and_goes_on_without_a_network(person, house):
 
 
 def test_a_clock_that_is_off_loses_nothing_and_is_said(person):
-    page = person("tansy", path="/bench")
+    page = person("tansy", path="/bench", new=True)
     run = to_the_bench(page)
     before = said(page, run)
     page.clock.install(time=datetime.now() + timedelta(minutes=10))

@@ -14,6 +14,13 @@ def doubled(of):
     return found
 
 
+def halved(of):
+    found = np.empty(len(of))
+    for i in range(len(of)):
+        found[i] = of[i] / 2
+    return found
+
+
 def total(of):
     found = 0.0
     for i in range(len(of)):
@@ -23,7 +30,9 @@ def total(of):
 
 def test_a_loop_that_makes_an_array_must_say_so():
     with pytest.raises(TypingError):
-        compiled(takes("f8[::1]", gives="f8[::1]"))(doubled)
+        compiled(takes("f8[::1]", gives="f8[::1]"))(
+            halved
+        )  # what was compiled once is kept: never this one
     made = compiled(takes("f8[::1]", gives="f8[::1]"), makes=True)(doubled)
     assert made(np.array([1.0, 2.5])).tolist() == [2.0, 5.0]
 
