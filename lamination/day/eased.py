@@ -109,7 +109,7 @@ def kept_in(of: Loom, net: Net) -> None:
     for i in range(len(of.threads)):
         for k in range(of.free[i], of.threads[i].jobs if of.lies[i] else 0):
             t, job = of.starts[i, k], of.jobs[i, k]
-            held, minutes, hand = job.held, job.minutes, of.there[of.shifts[i, k]]
+            held, minutes = job.held, job.minutes
             plain = held and job.wished == 0 and night[n] == 0.0
             wish, nobody = of.wishes[job.wished], free if held else of.nobody
             first, last = max(of.now[1], t - _FAR, 1), min(n - minutes, t + _FAR)
@@ -120,15 +120,18 @@ def kept_in(of: Loom, net: Net) -> None:
             if not plain and t < last:
                 more = hourly(night, nobody, wish, minutes, t + 1)
                 more -= hourly(night, nobody, wish, minutes, t)
-            lo = hi = t
-            while lo > first and (not held or hand[lo - 1] == hand[t]):
-                further = 0.0 if plain else hourly(night, nobody, wish, minutes, lo - 1)
-                if not plain and further - hourly(night, nobody, wish, minutes, lo) != less:
+            if held:
+                run = of.runs[of.shifts[i, k], t]
+                first, last = max(first, run[0]), max(min(last, run[1] - minutes), t)
+            lo, hi = (min(first, t), last) if plain else (t, t)
+            while lo > first:
+                further = hourly(night, nobody, wish, minutes, lo - 1)
+                if further - hourly(night, nobody, wish, minutes, lo) != less:
                     break
                 lo -= 1
-            while hi < last and (not held or hand[hi + minutes] == hand[t]):
-                further = 0.0 if plain else hourly(night, nobody, wish, minutes, hi + 1)
-                if not plain and further - hourly(night, nobody, wish, minutes, hi) != more:
+            while hi < last:
+                further = hourly(night, nobody, wish, minutes, hi + 1)
+                if further - hourly(night, nobody, wish, minutes, hi) != more:
                     break
                 hi += 1
             e = tied(net, start, net.knot[i, k], lo)

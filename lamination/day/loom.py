@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -97,6 +98,7 @@ class Loom(NamedTuple):
     stirred: Ints  # shifts × 2: the same of who works
     hands: Ints  # 0: the number of its shifts, which are the first lines
     many: Ints  # shifts: how many hands each is
+    runs: Ints  # shifts × N × 2: from and until when as many of its hands are there as at a minute
     days: Floats  # 0: what the days of all hands came to when that was last looked at
     counts: Records  # sums: of which line, and for how many
     sums: Floats  # sums × N+1
@@ -128,7 +130,7 @@ class Loom(NamedTuple):
     company: Floats  # N+1: what it costs those that it mixes for when its mixing ends at a minute
     scratch: Floats  # J+2 × N+1
     bounds: Ints  # 2 × J: from and until when each task of a thread begins within a limit
-    queue: Ints  # N+1: of minutes
+    coming: Floats  # N+1: the lowest price from a minute to the end of its block
 
 
 def anywhere(many: int, most: int, n: int) -> Ints:
@@ -143,7 +145,7 @@ def like() -> Loom:
     flat: dict[str, tuple[int, Any]] = {
         "there": (2, "i4"), "taken": (2, "i4"), "unit": (1, "f8"), "asked": (2, "f8"),
         "over": (1, "i8"), "paid": (1, "f8"), "stale": (2, "i8"), "stirred": (2, "i8"), "hands": (1, "i8"),
-        "many": (1, "i8"), "days": (1, "f8"),
+        "many": (1, "i8"), "runs": (3, "i8"), "days": (1, "f8"),
         "counts": (1, SUM), "sums": (2, "f8"), "worked": (3, "i8"), "night": (1, "f8"), "nobody": (1, "f8"),
         "prices": (1, PRICE), "now": (1, "i8"), "threads": (1, THREAD), "jobs": (2, JOB),
         "gaps": (2, GAP), "pieces": (3, PIECE), "wishes": (2, "f8"), "done": (3, "i8"),
@@ -151,7 +153,7 @@ def like() -> Loom:
         "shares": (2, "i8"), "free": (1, "i8"), "lies": (1, "i8"),
         "own": (1, "f8"), "alone": (1, "f8"), "before": (3, "f8"), "spans": (4, "i8"),
         "nothing": (2, "f8"), "hint": (1, "f8"), "limit": (1, "f8"), "company": (1, "f8"),
-        "scratch": (2, "f8"), "bounds": (2, "i8"), "queue": (1, "i8"),
+        "scratch": (2, "f8"), "bounds": (2, "i8"), "coming": (1, "f8"),
     }  # fmt: skip
     return Loom(**{name: np.zeros((1,) * dims, kind) for name, (dims, kind) in flat.items()})
 
@@ -181,7 +183,7 @@ def strung(
         over=over, paid=over * busy.unit, stale=np.tile((0, n), (lines, 1)),
         stirred=np.tile((0, n), (len(busy.shifts), 1)),
         hands=np.array([len(busy.shifts)]), days=np.zeros(1),
-        many=np.array([shift.count for shift in busy.shifts]),
+        many=np.array([shift.count for shift in busy.shifts]), runs=_runs(busy.there[: len(busy.shifts)]),
         counts=np.array(counts, SUM), sums=np.zeros((len(counts), n + 1)),
         worked=np.zeros((len(busy.shifts), _AT_WORK, n + 1), np.int64),
         night=busy.night, nobody=TAKEN * busy.nobody,
@@ -198,7 +200,7 @@ def strung(
         before=np.zeros((many, most + 1, n + 1)), nothing=np.zeros((most + 1, n + 1)),
         spans=anywhere(many, most, n), hint=np.full(many, -1.0),
         limit=np.full(many, _AT_FIRST), company=np.zeros(n + 1), scratch=np.zeros((most + 2, n + 1)),
-        bounds=np.zeros((2, most), np.int64), queue=np.zeros(n + 1, np.int64),
+        bounds=np.zeros((2, most), np.int64), coming=np.zeros(n + 1),
     )  # fmt: skip
     numbers = {t.dough: i for i, t in enumerate(threads)}
     row = 1
@@ -225,6 +227,16 @@ def strung(
             row += 1
         rest(of, i, thread, busy, prices)
     return of
+
+
+def _runs(there: npt.NDArray[np.int32]) -> Ints:
+    """From and until when every line is what it is at each minute."""
+    found = np.zeros((*there.shape, 2), np.int64)
+    for line, many in enumerate(there):
+        edges = [0, *(np.flatnonzero(np.diff(many)) + 1), len(many)]
+        for begin, end in pairwise(edges):
+            found[line, begin:end] = begin, end
+    return found
 
 
 def rest(of: Loom, i: int, thread: Thread, busy: Busy, prices: Prices) -> None:

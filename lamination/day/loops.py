@@ -12,6 +12,7 @@ from __future__ import annotations
 import numpy as np
 
 from lamination.day.loom import Floats, Ints, Loom, like
+from lamination.day.lowest import lowest
 from lamination.terms.compiled import compiled, takes
 
 LOOM = like()
@@ -212,12 +213,11 @@ def rests_before(
 
     ``then``: the price from the next task on, for the minutes ``lo`` to ``hi`` that it may begin, with
     what lying until then costs. The rest begins from ``begin`` to ``until``, and ``best`` says nothing of
-    other minutes. Candidates wait in a queue in which each is dearer than the last.
+    other minutes.
     """
     for e in range(begin, until + 1):
         best[e] = np.inf
-    value, queue = of.scratch[of.threads[i].jobs + 1], of.queue
-    first = until + 1
+    first, past, coming = until + 1, of.scratch[of.threads[i].jobs + 1], of.coming
     for p in range(of.gaps[i, k].pieces):
         piece = of.pieces[i, k, p]
         low, high, slope, at_low = piece.low, piece.high, piece.slope, piece.at_low
@@ -231,25 +231,9 @@ def rests_before(
         elif slope < 0 and limit < np.inf:
             nearer = max(high + int((limit - at_low - slope * (high - low)) / slope) - 1, low)
             low, at_low = nearer, at_low + slope * (nearer - low)
-        for t in range(lo, hi + 1):
-            value[t] = then[t] + slope * t
-        head = tail = 0
-        start = max(lo - high, begin)
-        for e in range(min(hi - low, until + high - low), start - 1, -1):
-            come = e + low
-            if come >= lo and value[come] < np.inf:
-                while tail > head and value[queue[tail - 1]] >= value[come]:
-                    tail -= 1
-                queue[tail] = come
-                tail += 1
-            while head < tail and queue[head] > e + high:
-                head += 1
-            if head == tail:
-                continue
-            price = value[queue[head]] + at_low - slope * come
-            if e <= until and price < best[e]:
-                best[e] = price
-        first = min(first, start)
+        base = at_low - slope * low
+        lowest(then, lo, hi, slope, low, high, base, begin, until, best, past, coming)
+        first = min(first, max(lo - high, begin))
     return first
 
 

@@ -210,22 +210,25 @@ def whole(of: Loom, i: int, sign: int) -> None:
 
 @compiled(takes(LOOM, "f8", "i8", "i8"))
 def ask(of: Loom, each: float, begin: int, end: int) -> None:
-    """Ask so much for a missing one of anything from one minute to another, and at others what it costs.
+    """Ask so much for a missing one of anything from one minute to another.
 
     Nothing is asked more for than it costs, nor less where nobody has any of it.
     """
     lines, n = of.there.shape
+    begin, end = max(begin, 0), min(end, n)
     for line in range(lines):
         unit, there, taken, asked = of.unit[line], of.there[line], of.taken[line], of.asked[line]
-        little, paid = min(each, unit), 0.0
-        for t in range(n):
-            asked[t] = unit
-        for t in range(max(begin, 0), min(end, n)):
+        little, was, paid = min(each, unit), 0.0, 0.0
+        for t in range(begin, end if of.over[line] else begin):
+            short = max(taken[t] - there[t], 0)
+            was += short * asked[t]
+            paid += short * (little if there[t] > 0 else unit)
+        for t in range(begin, end):
             asked[t] = little if there[t] > 0 else unit
-        for t in range(n if of.over[line] else 0):
-            paid += max(taken[t] - there[t], 0) * asked[t]
-        of.paid[line] = paid
-        of.stale[line, 0], of.stale[line, 1] = 0, n
+        # of the whole day it is summed anew, so that nothing is left of many small changes
+        of.paid[line] = paid if end - begin == n else of.paid[line] - was + paid
+        of.stale[line, 0] = min(of.stale[line, 0], begin)
+        of.stale[line, 1] = max(of.stale[line, 1], end)
 
 
 @compiled(takes(LOOM, "f8", "f8"))

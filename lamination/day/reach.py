@@ -10,6 +10,7 @@ import numpy as np
 
 from lamination.day.loom import Floats, Loom
 from lamination.day.loops import LOOM, backwards, ended, lies_from, lies_until, works
+from lamination.day.lowest import lowest
 from lamination.terms.compiled import compiled, takes
 
 
@@ -17,30 +18,16 @@ from lamination.terms.compiled import compiled, takes
 def rests_after(of: Loom, i: int, k: int, ends: Floats, lo: int, hi: int, best: Floats) -> None:
     """The least price up to the end of the rest after a task, by the minute that it ends, into ``best``.
 
-    ``ends``: the price up to the end of the task, for the minutes ``lo`` to ``hi``. Candidates wait in a
-    queue in which each is dearer than the last.
+    ``ends``: the price up to the end of the task, for the minutes ``lo`` to ``hi``.
     """
     n = of.there.shape[1]
     for t in range(n + 1):
         best[t] = np.inf
-    value, queue = of.scratch[0], of.queue
     for p in range(of.gaps[i, k].pieces):
-        piece = of.pieces[i, k, p]
-        low, high, slope, at_low = piece.low, piece.high, piece.slope, piece.at_low
-        for e in range(lo, hi + 1):
-            value[e] = ends[e] - slope * e
-        head = tail = 0
-        for t in range(lo + low, n + 1):
-            e = t - low
-            if e <= hi and value[e] < np.inf:
-                while tail > head and value[queue[tail - 1]] >= value[e]:
-                    tail -= 1
-                queue[tail] = e
-                tail += 1
-            while head < tail and queue[head] < t - high:
-                head += 1
-            if head < tail:
-                best[t] = min(best[t], value[queue[head]] + at_low + slope * (t - low))
+        low, high, slope = of.pieces[i, k, p].low, of.pieces[i, k, p].high, of.pieces[i, k, p].slope
+        base = of.pieces[i, k, p].at_low - slope * low
+        # the same backwards: what is so much later is looked at from there
+        lowest(ends, lo, hi, -slope, -high, -low, base, lo + low, n, best, of.scratch[0], of.coming)
 
 
 @compiled(takes(LOOM, "i8"), makes=True)

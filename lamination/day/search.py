@@ -35,7 +35,7 @@ _CHEAP, _DEARER, _WANTED, _LEVELS = 0.05, 1.12, 1.3, 45
 _SOON, _SOONER = 0.8, 1.5  # of the levels; after those it rises so, for all to be over in time
 _LAST = 5  # levels' worth of time for what is found then
 # of the time: to begin anew; how often at most, in how many seconds each; of those: to make it better
-_BEGINNING, _BEGINNINGS, _SHORTEST, _LONGEST, _BETTERED = 0.4, 5, 0.7, 1.4, 0.25
+_BEGINNING, _BEGINNINGS, _SHORTEST, _LONGEST, _BETTERED = 0.5, 5, 0.7, 1.4, 0.25
 # the same for a part of the day: what a missing minute costs, how that rises, how often; tries each time,
 # and afterwards; from how long a part, min, to so many times that
 _PART, _PART_DEARER, _PART_LEVELS, _PART_TRIES, _PART_AFTER = 0.1, 2.0, 12, 8, 10
@@ -253,7 +253,7 @@ class Search:
 
     def all_cost(self) -> None:
         """Ask for what is missing what it costs."""
-        moves().ask(self.loom, math.inf, 0, 0)
+        moves().ask(self.loom, math.inf, 0, self.busy.minutes)
 
     def _all_anew(self) -> None:
         """All threads out, and put back in some other order."""

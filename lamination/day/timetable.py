@@ -10,6 +10,7 @@ import math
 import os
 import time
 from collections.abc import Callable, Iterator, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from typing import NamedTuple
 
@@ -45,17 +46,19 @@ from lamination.warmth.windows import RestWindow
 
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
 _AHEAD = 16 * 60.0  # how long a rest might become, a night included
-_PROVING = 0.05  # of the time: to raise the bound
+# of the time: the last of it, in which the bound is raised, and longer where there is something to mend
+_PROVING, _MENDING = 0.05, 0.09
 # of the time, and in seconds: until the doughs are followed again where all give way to each other anew, and
 # where they do from where they lie
-_ANEW, _ANEW_MOST = 0.5, 12.0
-_NEAR, _NEAR_LEAST, _NEAR_MOST = 0.12, 0.8, 4.0
-_PATIENCE = 5  # times without a better day until all give way to each other anew
+_ANEW, _ANEW_LEAST, _ANEW_MOST = 0.22, 1.6, 12.0
+_NEAR, _NEAR_LEAST, _NEAR_MOST = 0.085, 0.8, 4.0
+# how often all give way anew before the best is gone on from, and from where they lie after each
+_BEGINNINGS, _SETTLES = 2, 2
+_PATIENCE = 5  # times without a better day until all give way to each other anew once more
 _CARE = 3  # minutes that rests are kept inside their marks where all give way anew
 _PULL = 0.03  # and where not, what it costs a minute that a rest is not as long as it was judged
 _SURPRISE = 5.0  # by how much a rest is judged dearer for others like it to keep within its edge
 _AT_ONCE = 2  # searches side by side, where there are cores for them
-_MENDING = 0.12  # of the time: to try what would mend the worst of it
 _TRIES = 6
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
 _CLOSE, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
@@ -89,26 +92,30 @@ def arranged(
     arranging.search.begin()
     arranging.prove(0.0)
     yield arranging.told(time.monotonic() - began)
-    until = began + seconds * (1 - _MENDING - _PROVING)
     if seconds > 0 and since:
-        look(arranging.searches, until, stop)
+        look(arranging.searches, began + seconds * (1 - _MENDING), stop)
     elif seconds > 0:
-        arranging.look(until, stop)
+        arranging.look(began + seconds * (1 - _PROVING), (_MENDING - _PROVING) * seconds, stop)
     if seconds > 0:
-        # a little of the time goes into what it must cost at the least, and what would mend it
-        mending = _MENDING * seconds if worst(arranging.told(0.0).gives) else 0.0
-        arranging.prove(began + seconds - mending, stop)
-        found = arranging.told(time.monotonic() - began)
-        gives = arranging.mended(found, time.monotonic() + mending)
-        yield replace(found, gives=gives, seconds=round(time.monotonic() - began, 2))
+        # the last of the time goes into what it must cost at the least, and what would mend it
+        with ThreadPoolExecutor(1) as pool:
+            proving = pool.submit(arranging.prove, began + seconds, stop)
+            gives = arranging.mended(began + seconds)
+            proving.result()
+        found = arranging.told(round(time.monotonic() - began, 2))
+        yield replace(found, gives=gives)
 
 
 class _Judged(NamedTuple):
-    """A day whose rests were judged as it lies: what it gives up, where all lie, and by which marks."""
+    """A day whose rests were judged as it lies: what it gives up, where all lie, and by which marks.
+
+    ``mends``: there is something in it that more of something might mend.
+    """
 
     given: float
     lying: tuple[Ints, Ints, Ints]
     marked: dict[str, Thread]
+    mends: bool
 
 
 class _Arranging:
@@ -184,19 +191,21 @@ class _Arranging:
             found.setdefault(task.dough, {})[task.step] = pull
         return found
 
-    def look(self, until: float, stop: Callable[[], bool]) -> None:
+    def look(self, until: float, mending: float, stop: Callable[[], bool]) -> None:
         """Look for better until a moment, and follow the doughs at the hours that they have on the way.
 
-        At the end lies what gave up least of all that was judged as it lay.
+        At the end lies what gave up least of all that was judged as it lay. ``mending``: how much earlier
+        to end where there is something to mend.
         """
         now = time.monotonic()
-        long, short = _ANEW * (until - now), max(_NEAR * (until - now), _NEAR_LEAST)
-        anew, took, worse = True, 0.0, 0
+        long = min(max(_ANEW * (until - now), _ANEW_LEAST), _ANEW_MOST)
+        short = min(max(_NEAR * (until - now), _NEAR_LEAST), _NEAR_MOST)
+        anew, took, worse, begun, settled = True, 0.0, 0, 0, 0
         best: _Judged | None = None
         here: _Judged | None = None
         self._keep(lambda thread, _: careful(thread, _CARE))
         while (now := time.monotonic()) < until - took and not stop():
-            each = min(long, _ANEW_MOST) if anew else min(short, _NEAR_MOST)
+            each = long if anew else short
             # what would be left of the time is too little for another
             ends = now + each if until - took - now > 1.5 * each else until - took
             cost, lying = self.search.cost, self.search.as_it_lies()
@@ -209,11 +218,16 @@ class _Arranging:
                 break
             took = time.monotonic() - now
             worse += 1
+            begun, settled = (begun + 1, 0) if anew else (begun, settled + 1)
             if anew or here is None or found.given < here.given - 1e-6:
                 here, worse = found, 0
             if best is None or here.given < best.given - 1e-6:
+                until += mending * (bool(best and best.mends) - here.mends)
                 best = here
-            anew = worse > _PATIENCE
+            again = begun < _BEGINNINGS and settled >= _SETTLES
+            if begun == _BEGINNINGS and settled == _SETTLES:
+                here = best
+            anew = worse > _PATIENCE or (again and until - now > long + short)
             self._go_on_from(here)
             if anew:
                 self._keep(lambda thread, _: careful(thread, _CARE))
@@ -239,10 +253,14 @@ class _Arranging:
             dough: wary(how(thread, starts[dough]), self.edges.get(thread.name, {}), starts[dough])
             for dough, thread in self.marked.items()
         }
-        for search in self.searches:
+
+        def keep(search: Search) -> None:
             for dough, thread in kept.items():
                 search.again(dough, thread)
             search.weigh()
+
+        with ThreadPoolExecutor(len(self.searches)) as pool:
+            list(pool.map(keep, self.searches))
 
     def _learn(self, dough: str, judged: Thread, lasted: Sequence[int]) -> None:
         """Remember the edges of rests that were judged worse than they were thought to be."""
@@ -283,10 +301,16 @@ class _Arranging:
             self.marked[dough] = with_marks(self.marked[dough], self.followed[key], lasted)
             self._learn(dough, self.marked[dough], lasted)
             self.search.again(dough, self.marked[dough])
-        return _Judged(self.search.given, self.search.as_it_lies(), dict(self.marked))
+        return _Judged(
+            self.search.given,
+            self.search.as_it_lies(),
+            dict(self.marked),
+            bool(worst(self.told(0.0).gives)),
+        )
 
-    def mended(self, found: Timetable, until: float) -> tuple[Give, ...]:
+    def mended(self, until: float) -> tuple[Give, ...]:
         """The compromises with what would mend them, each way tried from where the day lies."""
+        found = self.told(0.0)
 
         def again(day: Day, kitchen: Kitchen) -> float:
             other = _Arranging(day, kitchen, self.since)

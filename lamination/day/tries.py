@@ -26,6 +26,7 @@ _IDLE = 60  # tries without a better day before it goes on from the best again
 # of more or of fewer, and what a minute costs that another has, from so little to so many times that
 _WHOLE_IN, _HALF_IN = 0.2, 3.5
 _LITTLE, _MUCH = 0.2, 60.0
+_AROUND = 240  # minutes around what is put back in which that is so
 PIVOTS = 2_000  # when all minutes are moved at once, at the most
 # in the state of a search: what the day costs now, what the best does, tries since that, how much dearer
 # it may become on the mean
@@ -202,6 +203,16 @@ def among(of: Loom, dice: Dice, troubled: Floats, parts: Ints) -> Ints:
     return order
 
 
+@compiled(takes(LOOM, "i8[::1]", "i8[:,::1]", gives=(0, 0)))
+def around(of: Loom, order: Ints, parts: Ints) -> tuple[int, int]:
+    """From and until when others may have to make way for parts of threads."""
+    begin, end = of.there.shape[1], 0
+    for i in order:
+        begin = min(begin, of.starts[i, parts[i, 0]])
+        end = max(end, of.starts[i, parts[i, 1]])
+    return begin - _AROUND, end + _AROUND
+
+
 @compiled(
     takes(LOOM, "u8[::1]", "f8[::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8", "b1"), makes=True
 )
@@ -220,7 +231,7 @@ def tried(
     ``making_way``: what is put back takes for little what others have, and then all minutes are moved at
     once, so that they make way. That is for a day in which everything costs what it does.
     """
-    many, n = len(of.threads), of.there.shape[1]
+    many = len(of.threads)
     troubled, parts = np.zeros(of.starts.shape), np.empty((many, 2), np.int64)
     company = np.zeros(many, np.int64)
     for _ in range(times):
@@ -234,9 +245,10 @@ def tried(
         if making_way:
             lay = of.starts.copy(), of.shifts.copy(), of.lies.copy()
             order = among(of, dice, troubled, parts)
-            ask(of, _LITTLE * _MUCH ** thrown(dice), 0, n)
+            begin, end = around(of, order, parts)
+            ask(of, _LITTLE * _MUCH ** thrown(dice), begin, end)
             again(of, order, parts[order], company[order], np.inf)
-            ask(of, np.inf, 0, n)
+            ask(of, np.inf, begin, end)
             found = ease(of, PIVOTS)
             if found > most:
                 restored(of, lay[0], lay[1], lay[2])

@@ -23,6 +23,7 @@ SOURCES = (
     "day/eased.py",
     "day/loom.py",
     "day/loops.py",
+    "day/lowest.py",
     "day/moves.py",
     "day/net.py",
     "day/reach.py",

@@ -6,7 +6,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.day import Day, Dough, Shift, loops, moves, reach
+from lamination.day import Day, Dough, Shift, loops, lowest, moves, reach
 from lamination.day.busy import Busy
 from lamination.day.loom import Prices, strung
 from lamination.day.threads import Gap, Job, Thread
@@ -98,6 +98,7 @@ def test_what_would_be_missing_and_what_is(taken, there, each, part, changes):
     line = busy.lines[Place.FRIDGE]
     on.taken[line], on.there[line] = taken, there
     on.over[line] = np.maximum(taken - there, 0).sum()
+    moves.ask(on, np.inf, 0, N)
     moves.ask(on, each, *part)
     loops.summed(on)
     for start, long, many in changes:
@@ -178,3 +179,30 @@ def test_the_cheapest_rest_after_a_task_by_when_it_ends(ends, of, a, b):
             if lo <= end - long <= hi
         ]
         np.testing.assert_allclose(best[end], min(ways, default=np.inf), atol=1e-9)
+
+
+widths = st.tuples(st.integers(-9, 30), st.integers(0, 60))
+
+
+@given(prices, widths, slopes, st.integers(0, N), st.integers(0, N), st.integers(0, N))
+def test_the_lowest_within_a_stretch_is_that_of_all_its_minutes(then, wide, slope, a, b, begin):
+    low, high = wide[0], wide[0] + wide[1]
+    lo, hi = min(a, b), max(a, b)
+    best, past, coming = np.full(N + 1, 9.0), np.empty(N + 1), np.empty(N + 1)
+    lowest.lowest(then, lo, hi, slope, low, high, 2.5, begin, N, best, past, coming)
+    for e in range(N + 1):
+        there = range(max(e + low, lo), min(e + high, hi) + 1) if e >= begin else ()
+        least = min((then[t] + 2.5 + slope * (t - e) for t in there), default=np.inf)
+        np.testing.assert_allclose(best[e], min(least, 9.0), atol=1e-9)
+
+
+def test_as_many_hands_are_there_from_when_until_when():
+    on, _ = loom(shifts=2)
+    assert on.runs[0, 3].tolist() == [0, N]
+    half = Shift("0", BEGINS + timedelta(minutes=5), BEGINS + timedelta(minutes=9))
+    ends = BEGINS + timedelta(minutes=N)
+    busy = Busy(Day("short", BEGINS, ends, (half,), (Dough("1", PLAN, ends),)), Kitchen())
+    runs = strung([Thread("1", "x", (), (), N)], busy, Prices(60, 12, 0.2, 5, 0.02)).runs[0]
+    assert runs[:5].tolist() == [[0, 5]] * 5
+    assert runs[5:9].tolist() == [[5, 9]] * 4
+    assert runs[9:].tolist() == [[9, N]] * (N - 9)

@@ -1,6 +1,7 @@
 """The timetable in the core: what would mend a day, what needs hands now, what is fixed once it happened."""
 
 import importlib
+import time
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
@@ -39,7 +40,7 @@ def test_what_is_offered_to_mend_a_day_does():
     short = day(doughs=5, ready=8.5)
     arranging, found = searched(short, KITCHEN)
     assert found.late_min > 0
-    worst = arranging.mended(found, float("inf"))[0]
+    worst = arranging.mended(float("inf"))[0]
     assert worst.code in ("late", "rest")
     assert worst.mend.endswith("would mend it.")
     mends = {c.says: c for c in changes(short, KITCHEN, worst)}
@@ -73,6 +74,27 @@ def test_a_rest_that_is_as_good_in_other_minutes_costs_nothing_and_a_tight_one_w
         assert 0 < arranging.search.cost - arranging.search.given < len(asked.doughs)
         arranging.prove(0.0)
         assert arranging.told(0.0).bound <= found.cost
+
+
+def test_all_give_way_anew_twice_and_the_better_is_gone_on_from(monkeypatch):
+    arranging, _ = searched(day(), KITCHEN)
+    lying, looked, gone_on = arranging.search.as_it_lies(), [], []
+    costs = iter([50.0, 40.0, 39.0, 60.0, 45.0, 44.0, 38.0, 37.0])
+
+    def judged(*_):
+        return timetables._Judged(next(costs), lying, dict(arranging.marked), False)
+
+    monkeypatch.setattr(timetables, "look", lambda *asked: looked.append(asked[3]))
+    monkeypatch.setattr(arranging, "follow", judged)
+    monkeypatch.setattr(arranging, "_go_on_from", lambda one: gone_on.append(one.given))
+    arranging.look(time.monotonic() + 100, 0.0, lambda: len(looked) == 8)
+    assert looked == [True, False, False, True, False, False, False, False]
+    assert gone_on == [50, 40, 39, 60, 45, 39, 38, 37, 37]
+    # where there is no time for another, the first is gone on from
+    looked.clear()
+    costs = iter([50.0, 40.0, 39.0, 38.0])
+    arranging.look(time.monotonic() + 2, 0.0, lambda: len(looked) == 4)
+    assert looked == [True, False, False, False]
 
 
 def test_sleep_is_preferred_where_the_day_allows_it():

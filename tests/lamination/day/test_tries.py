@@ -152,3 +152,18 @@ def test_others_make_way_at_once_where_putting_back_beside_them_takes_many_tries
         return search.cost / began
 
     assert left(True) < left(False)
+
+
+def test_others_make_way_around_what_is_put_back_and_nowhere_else():
+    of = crowded().loom
+    parts = np.zeros((5, 2), np.int64)
+    parts[1], parts[3] = (1, 2), (0, 1)
+    begin, end = tries.around(of, np.array([1, 3]), parts)
+    assert begin + tries._AROUND == min(of.starts[1, 1], of.starts[3, 0])
+    assert end - tries._AROUND == max(of.starts[1, 2], of.starts[3, 1])
+    moves.ask(of, 0.5, 20, 40)
+    cheap = of.asked[0] < of.unit[0]
+    assert cheap[20:40].all()
+    assert cheap.sum() == 20
+    moves.ask(of, np.inf, 20, 40)
+    assert (of.asked[0] == of.unit[0]).all()
