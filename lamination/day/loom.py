@@ -98,7 +98,9 @@ class Loom(NamedTuple):
     stirred: Ints  # shifts × 2: the same of who works
     hands: Ints  # 0: the number of its shifts, which are the first lines
     many: Ints  # shifts: how many hands each is
-    runs: Ints  # shifts × N × 2: from and until when as many of its hands are there as at a minute
+    runs: (
+        Ints  # shifts × N+1 × 2: from and until when as many of its hands are there as at a minute
+    )
     days: Floats  # 0: what the days of all hands came to when that was last looked at
     counts: Records  # sums: of which line, and for how many
     sums: Floats  # sums × N+1
@@ -230,12 +232,13 @@ def strung(
 
 
 def _runs(there: npt.NDArray[np.int32]) -> Ints:
-    """From and until when every line is what it is at each minute."""
-    found = np.zeros((*there.shape, 2), np.int64)
+    """From and until when every line is what it is at each minute; the end belongs to the last stretch."""
+    lines, n = there.shape
+    found = np.zeros((lines, n + 1, 2), np.int64)
     for line, many in enumerate(there):
-        edges = [0, *(np.flatnonzero(np.diff(many)) + 1), len(many)]
+        edges = [0, *(np.flatnonzero(np.diff(many)) + 1), n]
         for begin, end in pairwise(edges):
-            found[line, begin:end] = begin, end
+            found[line, begin : end + 1] = begin, end
     return found
 
 

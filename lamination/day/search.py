@@ -345,11 +345,16 @@ class Search:
         return [*found]
 
 
-def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) -> None:
-    """Let searches of one day run at once, each on a core; all go on from the best that one found."""
+def with_each(searches: Sequence[Search], run: Callable[[Search], object]) -> None:
+    """Do something with each of several searches at once, each on a core."""
     with ThreadPoolExecutor(len(searches)) as pool:
         for _ in pool.map(run, searches):
             pass
+
+
+def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) -> None:
+    """Let searches of one day run at once, each on a core; all go on from the best that one found."""
+    with_each(searches, run)
     best = min(searches, key=lambda search: search.cost)
     for search in searches:
         if search is not best:

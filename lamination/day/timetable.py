@@ -22,7 +22,7 @@ from lamination.day.gives import Give
 from lamination.day.loom import Ints, Prices, Pull
 from lamination.day.mending import mended, worst
 from lamination.day.mixed import mixed_together
-from lamination.day.search import Search, look
+from lamination.day.search import Search, look, with_each
 from lamination.day.since import Since, happened
 from lamination.day.telling import Telling
 from lamination.day.threads import (
@@ -259,8 +259,7 @@ class _Arranging:
                 search.again(dough, thread)
             search.weigh()
 
-        with ThreadPoolExecutor(len(self.searches)) as pool:
-            list(pool.map(keep, self.searches))
+        with_each(self.searches, keep)
 
     def _learn(self, dough: str, judged: Thread, lasted: Sequence[int]) -> None:
         """Remember the edges of rests that were judged worse than they were thought to be."""
