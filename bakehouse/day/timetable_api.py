@@ -44,6 +44,7 @@ from lamination.terms import Checked, Fault, Faults, Length, Range
 
 router = Router(tags=["day"])
 _STALE_DAYS = timedelta(days=3)
+_AGAIN_S = 1.5  # of the two seconds in which the rest of a day is arranged again
 
 
 @dataclass(frozen=True)
@@ -243,7 +244,7 @@ def arrange_again(request: HttpRequest, order_id: int, only_if_it_moves: bool = 
     if since is None:
         raise Faults(Fault("", "This day has not been started."))
     day, _ = as_day(order_in(record))
-    found = timetable(day, the_kitchen(), 1.0, since)
+    found = timetable(day, the_kitchen(), _AGAIN_S, since)
     if found.moved or not only_if_it_moves:
         record.proposed = dump(found)
         record.save(update_fields=["proposed"])

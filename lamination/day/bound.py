@@ -10,14 +10,14 @@ where few do, and the bound rises with them.
 from __future__ import annotations
 
 import time
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 
 import numpy as np
 
 from lamination.day.at_hand import moves
 from lamination.day.busy import Busy
-from lamination.day.loom import Prices, Pull, strung
+from lamination.day.loom import Prices, strung
 from lamination.day.threads import Costs, Thread
 
 _GRAIN = 15  # minutes that share a price: fewer prices settle sooner
@@ -28,17 +28,10 @@ _FRESH = 0.3  # how much of a direction is what was seen last; the rest is what 
 class Bounding:
     """The bound of a day under way: ``least`` is the best that was proven of these threads."""
 
-    def __init__(
-        self,
-        busy: Busy,
-        prices: Prices,
-        *,
-        not_before: int = 0,
-        pulls: Mapping[str, dict[str, Pull]] | None = None,
-    ) -> None:
+    def __init__(self, busy: Busy, prices: Prices, *, not_before: int = 0) -> None:
         """``busy``: a day in which nothing lies, which becomes the bound's own."""
         self.busy, self.prices = busy, prices
-        self.not_before, self.pulls = not_before, pulls or {}
+        self.not_before = not_before
         # lines by minutes: shares of what it costs to go without
         self.nobody = busy.there <= 0
         self.least, self._best = 0.0, np.where(self.nobody, 1.0, 0.0)
@@ -47,7 +40,7 @@ class Bounding:
         """These threads from now on, at the prices that were found for the ones before."""
         self.loom = strung(
             [_without_trunk(t) if t.leader else t for t in threads], self.busy, self.prices,
-            not_before=self.not_before, pulls=self.pulls,
+            not_before=self.not_before,
         )  # fmt: skip
         # who may go into the oven with another may find it there for nothing
         jobs = self.loom.jobs

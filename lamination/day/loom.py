@@ -6,6 +6,7 @@ costs to take so many of a line, summed from the first minute, so that any stret
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -52,11 +53,21 @@ class Prices:
 
 @dataclass(frozen=True)
 class Pull:
-    """Where a task was before: leaving it costs ``flat`` at once, and ``each`` for every minute."""
+    """Where a task was before, or is to be: leaving it costs ``flat`` at once, and ``each`` for every minute.
+
+    In all no more than ``most``.
+    """
 
     minute: int
     flat: float
     each: float
+    most: float = math.inf
+
+    def price(self, at: Ints) -> Floats:
+        """What it costs to begin at minutes."""
+        away = np.abs(at - self.minute)
+        found: Floats = np.minimum(self.flat * (away > 0) + self.each * away, self.most)
+        return found
 
 
 # able: the shifts that do it, a bit each; machine: its line; wished: its row of wishes; load: its row of
@@ -225,7 +236,7 @@ def strung(
             of.done[i, k] = ends
         for k, wish in _wished(thread, pulls).items():
             of.jobs[i, k]["wished"] = row
-            of.wishes[row] = _priced(wish, n)
+            of.wishes[row] = sum(pull.price(np.arange(n + 1)) for pull in wish)
             row += 1
         rest(of, i, thread, busy, prices)
     return of
@@ -268,24 +279,14 @@ def _places(gap: Gap) -> list[Place]:
 
 def _wished(
     thread: Thread, pulls: Mapping[str, Mapping[str, Pull]] | None
-) -> dict[int, list[tuple[int, float, float, float]]]:
-    """The tasks that are held to a minute, or pulled to one: minute, at once, each, and at most."""
+) -> dict[int, list[Pull]]:
+    """The tasks that are held to a minute, or pulled to one."""
     drawn = (pulls or {}).get(thread.dough, {})
-    found: dict[int, list[tuple[int, float, float, float]]] = {}
+    found: dict[int, list[Pull]] = {}
     for k, job in enumerate(thread.jobs):
         if job.step in thread.held:
-            found.setdefault(k, []).append(
-                (thread.held[job.step], 0.0, TO_THE_MINUTE, 60 * TO_THE_MINUTE)
-            )
+            held = Pull(thread.held[job.step], 0.0, TO_THE_MINUTE, 60 * TO_THE_MINUTE)
+            found.setdefault(k, []).append(held)
         if job.step in drawn:
-            pull = drawn[job.step]
-            found.setdefault(k, []).append((pull.minute, pull.flat, pull.each, np.inf))
+            found.setdefault(k, []).append(drawn[job.step])
     return found
-
-
-def _priced(wishes: Sequence[tuple[int, float, float, float]], n: int) -> Floats:
-    price = np.zeros(n + 1)
-    for minute, flat, each, most in wishes:
-        away = np.abs(np.arange(n + 1) - minute)
-        price += np.minimum(flat * (away > 0) + each * away, most)
-    return price

@@ -208,6 +208,14 @@ def whole(of: Loom, i: int, sign: int) -> None:
         lay(of, i)
 
 
+@compiled(takes(LOOM, "i8"))
+def stood(of: Loom, i: int) -> None:
+    """Put a thread that lies nowhere where its starts say, with those who miss the fewest hands for it."""
+    summed(of)
+    handed(of, i, 0, of.threads[i].jobs - 1)
+    whole(of, i, 1)
+
+
 @compiled(takes(LOOM, "f8", "i8", "i8"))
 def ask(of: Loom, each: float, begin: int, end: int) -> None:
     """Ask so much for a missing one of anything from one minute to another.

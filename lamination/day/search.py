@@ -64,7 +64,7 @@ class Search:
     ) -> None:
         self.threads = {t.dough: t for t in threads}
         self.number = {t.dough: i for i, t in enumerate(threads)}
-        self.busy, self.prices = busy, prices
+        self.busy, self.prices, self.pulls = busy, prices, pulls or {}
         self.loom = strung(threads, busy, prices, not_before=not_before, pulls=pulls)
         self.weigh()
         self.chance = random.Random(seed)
@@ -80,7 +80,20 @@ class Search:
 
     @property
     def given(self) -> float:
-        """What is given up: less than the cost by what only settles ties.
+        """What is given up: less than what is weighed by what keeps a day that is under way calm."""
+        return self.weighed - sum(
+            float(pulls[job.step].price(np.array(start)))
+            for dough, placed in self.placed.items()
+            if (pulls := self.pulls.get(dough))
+            for job, start in [*zip(self.threads[dough].jobs, placed.starts, strict=True)][
+                placed.free :
+            ]
+            if job.step in pulls
+        )
+
+    @property
+    def weighed(self) -> float:
+        """What days are chosen by: less than the cost by what only settles ties.
 
         Those are the days of its hands, and other minutes than planned where both are good.
         """
@@ -175,11 +188,19 @@ class Search:
         if self.loom.lies[i]:
             moves().lay(self.loom, i)
 
+    def lie(self, starts: Mapping[str, Sequence[int]]) -> None:
+        """All threads at these minutes, with whoever misses the fewest hands; then all moved at once."""
+        for dough in self._leaders_first(sorted(starts, key=lambda d: starts[d][-1])):
+            i = self.number[dough]
+            self.loom.starts[i, : len(starts[dough])] = starts[dough]
+            moves().stood(self.loom, i)
+        self.ease()
+
     def begin(self) -> None:
-        """All threads, in the best of a few orders."""
+        """All threads, in the best of a few orders; or as they lie, where that is better."""
         by_ready = sorted(self.threads, key=lambda d: (self.threads[d].ready, d))
         by_length = sorted(self.threads, key=lambda d: -self.threads[d].least_min)
-        best, kept = math.inf, self.as_it_lies()
+        best, kept = self.cost if self.loom.lies.all() else math.inf, self.as_it_lies()
         others = [self._shuffled(by_ready) for _ in range(_ORDERS)]
         for order in (by_ready, by_ready[::-1], by_length, *others):
             for dough in self.placed:

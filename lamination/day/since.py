@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from itertools import takewhile
@@ -48,3 +49,28 @@ def happened(thread: Thread, day: Day, since: Since) -> Thread:
     # what another did for it, or is doing, is the other's
     leader = leaders[along[0]] if along else None
     return replace(thread, done=tuple(done), trunk=len(along), leader=leader)
+
+
+def gone_on(
+    thread: Thread, before: Mapping[str, int], now: int, trunk: Sequence[int] = ()
+) -> list[int]:
+    """When each task begins where all goes on as it was arranged: later only where it must wait for its own.
+
+    ``before``: by step, the minute it was to begin at; ``trunk``: when what another does for it begins. A
+    rest is cut no shorter than it was to be, or than is good.
+    """
+    starts = [begun for begun, _ in thread.done]
+    starts += trunk[len(starts) :]
+    for k in range(len(starts), len(thread.jobs)):
+        at = max(before.get(thread.jobs[k].step, now), now)
+        if k:
+            gap, ended = thread.gaps[k - 1], thread.ended(starts, k - 1)
+            was = before.get(thread.jobs[k].step, 0) - _ended(thread, before, k - 1)
+            at = max(at, ended + max(min(was, gap.good_from), gap.least))
+        starts.append(at)
+    return starts
+
+
+def _ended(thread: Thread, before: Mapping[str, int], k: int) -> int:
+    job = thread.jobs[k]
+    return before.get(job.step, 0) + job.minutes

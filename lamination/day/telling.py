@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lamination.day.because import Reasons
 from lamination.day.busy import Placed, spans
 from lamination.day.day import Day
 from lamination.day.gives import Figures, gives_of
@@ -125,6 +126,14 @@ class Telling:
     def _moved(self, tasks: Sequence[Task]) -> Iterator[Shifted]:
         if self.since is None:
             return
+        search = self.search
+        reasons = Reasons(
+            search.threads, search.placed, search.busy, search.prices.outside, search.together
+        )
+        number = {
+            (dough, job.step): k
+            for dough, thread in search.threads.items() for k, job in enumerate(thread.jobs)
+        }  # fmt: skip
         were = {(t.dough, t.step): t.starts for t in self.since.before}
         for task in tasks:
             was = were.get((task.dough, task.step))
@@ -132,6 +141,10 @@ class Telling:
                 continue
             by = round((task.starts - was).total_seconds() / 60)
             says = f"{span(abs(by))} {'later' if by > 0 else 'earlier'}"
+            k = number[task.dough, task.step]
+            because = reasons.why(task.dough, k, self.day.minute(was))
+            if because:
+                says = f"{says}, because {because}"
             yield Shifted(task.dough, task.step, task.name, was, task.starts, says)
 
 

@@ -23,7 +23,7 @@ from lamination.day.loom import Ints, Prices, Pull
 from lamination.day.mending import mended, worst
 from lamination.day.mixed import mixed_together
 from lamination.day.search import Search, look, with_each
-from lamination.day.since import Since, happened
+from lamination.day.since import Since, gone_on, happened
 from lamination.day.telling import Telling
 from lamination.day.threads import (
     LINGER,
@@ -62,7 +62,8 @@ _AT_ONCE = 2  # searches side by side, where there are cores for them
 _TRIES = 6
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
 _CLOSE, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
-_CALM_FLAT, _CALM_EACH, _STEADY = 400.0, 4.0, 0.05
+# what a task that moves costs at once, and each minute: one that is due soon, and any other
+_CALM, _STEADY = (400.0, 4.0), (0.25, 0.05)
 
 
 def timetable(
@@ -89,12 +90,10 @@ def arranged(
     began = time.monotonic()
     cores = min(os.cpu_count() or 1, _AT_ONCE) if seconds > 0 else 1
     arranging = _Arranging(day, kitchen, since, cores)
-    arranging.search.begin()
+    arranging.begin()
     arranging.prove(0.0)
     yield arranging.told(time.monotonic() - began)
-    if seconds > 0 and since:
-        look(arranging.searches, began + seconds * (1 - _MENDING), stop)
-    elif seconds > 0:
+    if seconds > 0:
         arranging.look(began + seconds * (1 - _PROVING), (_MENDING - _PROVING) * seconds, stop)
     if seconds > 0:
         # the last of the time goes into what it must cost at the least, and what would mend it
@@ -107,12 +106,12 @@ def arranged(
 
 
 class _Judged(NamedTuple):
-    """A day whose rests were judged as it lies: what it gives up, where all lie, and by which marks.
+    """A day whose rests were judged as it lies: what it weighs, where all lie, and by which marks.
 
     ``mends``: there is something in it that more of something might mend.
     """
 
-    given: float
+    weighed: float
     lying: tuple[Ints, Ints, Ints]
     marked: dict[str, Thread]
     mends: bool
@@ -154,7 +153,6 @@ class _Arranging:
             Busy(self.longer, kitchen, now),
             replace(self.prices, linger=0.0, stretch=0.0, long=0.0),
             not_before=now,
-            pulls=pulls,
         )
 
     def _thread(self, i: int, dough: Dough) -> Thread:
@@ -184,12 +182,27 @@ class _Arranging:
         found: dict[str, dict[str, Pull]] = {}
         for task in self.since.before:
             minute = self.day.minute(task.starts)
-            due = minute <= calm
-            pull = (
-                Pull(max(minute, now), _CALM_FLAT, _CALM_EACH) if due else Pull(minute, 0, _STEADY)
-            )
+            pull = Pull(max(minute, now), *(_CALM if minute <= calm else _STEADY))
             found.setdefault(task.dough, {})[task.step] = pull
         return found
+
+    def begin(self) -> None:
+        """The first day there is: of one under way where all lay before, as far as it can."""
+        if self.since is None:
+            self.search.begin()
+            return
+        before: dict[str, dict[str, int]] = {}
+        for task in self.since.before:
+            before.setdefault(task.dough, {})[task.step] = self.day.minute(task.starts)
+        starts: dict[str, list[int]] = {}
+        for thread in sorted(self.threads, key=lambda t: t.leader is not None):
+            trunk = starts[thread.leader][: thread.trunk] if thread.leader else ()
+            starts[thread.dough] = gone_on(
+                thread, before.get(thread.dough, {}), self.busy.now, trunk
+            )
+        self.search.lie(starts)
+        if self.search.short_min:
+            self.search.begin()
 
     def look(self, until: float, mending: float, stop: Callable[[], bool]) -> None:
         """Look for better until a moment, and follow the doughs at the hours that they have on the way.
@@ -199,11 +212,15 @@ class _Arranging:
         """
         now = time.monotonic()
         long = min(max(_ANEW * (until - now), _ANEW_LEAST), _ANEW_MOST)
-        short = min(max(_NEAR * (until - now), _NEAR_LEAST), _NEAR_MOST)
-        anew, took, worse, begun, settled = True, 0.0, 0, 0, 0
+        short = min(max(_NEAR * (until - now), min(_NEAR_LEAST, (until - now) / 3)), _NEAR_MOST)
+        took, worse, begun, settled = 0.0, 0, 0, 0
         best: _Judged | None = None
-        here: _Judged | None = None
-        self._keep(lambda thread, _: careful(thread, _CARE))
+        # one that is under way goes on from where it lay, judged as it would lie then
+        going_on = self.since is not None
+        if going_on:
+            best = self.follow(until, stop)
+        here, anew = best, not going_on
+        self._keep_as_judged(anew)
         while (now := time.monotonic()) < until - took and not stop():
             each = long if anew else short
             # what would be left of the time is too little for another
@@ -219,20 +236,18 @@ class _Arranging:
             took = time.monotonic() - now
             worse += 1
             begun, settled = (begun + 1, 0) if anew else (begun, settled + 1)
-            if anew or here is None or found.given < here.given - 1e-6:
+            if anew or here is None or found.weighed < here.weighed - 1e-6:
                 here, worse = found, 0
-            if best is None or here.given < best.given - 1e-6:
+            if best is None or here.weighed < best.weighed - 1e-6:
                 until += mending * (bool(best and best.mends) - here.mends)
                 best = here
             again = begun < _BEGINNINGS and settled >= _SETTLES
             if begun == _BEGINNINGS and settled == _SETTLES:
                 here = best
             anew = worse > _PATIENCE or (again and until - now > long + short)
+            anew = anew and not going_on
             self._go_on_from(here)
-            if anew:
-                self._keep(lambda thread, _: careful(thread, _CARE))
-            else:
-                self._keep(lambda thread, starts: steady(thread, starts, _PULL))
+            self._keep_as_judged(anew)
         if best:
             self._go_on_from(best)
         else:
@@ -245,6 +260,13 @@ class _Arranging:
         for dough, thread in judged.marked.items():
             self.search.again(dough, thread)
         self.search.restore(judged.lying)
+
+    def _keep_as_judged(self, anew: bool) -> None:
+        """Look with rests inside the marks they have now, and where not all give way anew, as long as now."""
+        if anew:
+            self._keep(lambda thread, _: careful(thread, _CARE))
+        else:
+            self._keep(lambda thread, starts: steady(thread, starts, _PULL))
 
     def _keep(self, how: Callable[[Thread, Sequence[int]], Thread]) -> None:
         """Look with threads that keep so to the marks and the starts they have now."""
@@ -265,9 +287,9 @@ class _Arranging:
         """Remember the edges of rests that were judged worse than they were thought to be."""
         edges = self.edges.setdefault(judged.name, {})
         outside = self.prices.outside
-        for was, gap, minutes in zip(
-            self.search.threads[dough].gaps, judged.gaps, lasted, strict=True
-        ):
+        ahead = max(len(judged.done) - 1, 0)
+        thought = self.search.threads[dough].gaps
+        for was, gap, minutes in [*zip(thought, judged.gaps, lasted, strict=True)][ahead:]:
             if gap.price(minutes, outside, 0.0) < was.price(minutes, outside, 0.0) + _SURPRISE:
                 continue
             low, high = edges.get(gap.step, (0, None))
@@ -283,7 +305,7 @@ class _Arranging:
             if stop() or time.monotonic() > until:
                 return None
             thread = self.search.threads[dough]
-            if thread.done:
+            if len(thread.done) == len(thread.jobs):
                 continue
             at = self.day.at(placed.starts[0])
             hour = at.hour + (0.5 if at.minute >= 30 else 0.0)
@@ -301,7 +323,7 @@ class _Arranging:
             self._learn(dough, self.marked[dough], lasted)
             self.search.again(dough, self.marked[dough])
         return _Judged(
-            self.search.given,
+            self.search.weighed,
             self.search.as_it_lies(),
             dict(self.marked),
             bool(worst(self.told(0.0).gives)),

@@ -6,7 +6,8 @@ import { useState } from "react";
 import { expect, it, vi } from "vitest";
 import type { Schemas } from "@/api/client";
 import { numbered } from "@/api/runs";
-import { DayPlan } from "@/rooms/day/DayPlan";
+import { orders } from "@/app/WouldMove";
+import { DayPlan, given } from "@/rooms/day/DayPlan";
 import { HandsEditor, usualHands } from "@/rooms/day/HandsEditor";
 import { calledOut, lateBy } from "@/rooms/today/pressing";
 import { TodayRoom } from "@/rooms/today/TodayRoom";
@@ -134,9 +135,31 @@ it("asks by itself what has to move where something is late, once; a press asks 
   await waitFor(() => expect(again()).toBe(2));
 });
 
+const moving = (many: number) =>
+  Array.from({ length: many }, (_, n) => ({
+    dough: "1",
+    step: `turn-${n + 1}`,
+    name: `Turn ${n + 1}`,
+    was: at(-12),
+    starts: at(1),
+    says: "13 min later, because the sheeter is with dough 4",
+  }));
+
+it("says what would move, by how much and why, and what becomes of the orders", async () => {
+  const ready = [0, 12].map((late_min, n) => ({ dough: String(n + 1), late_min }));
+  serve({ "GET /api/today": () => ({ ...TODAY, proposed: { moved: moving(7), ready } }) });
+  show(<TodayRoom />);
+  const would = await screen.findByRole("region", { name: "What would move" });
+  expect(within(would).getByRole("heading").textContent).toBe("7 steps would move");
+  expect(would.textContent).toContain("Then, dough 2 is 12 min late.");
+  expect(would.textContent).toContain("13 min later, because the sheeter is with dough 4");
+  expect(within(would).getByText("3 more")).toBeTruthy();
+  expect(within(would).getAllByRole("listitem")).toHaveLength(7);
+  expect(orders({ moved: [], ready: [] })).toBe("Every dough is still ready at its hour.");
+});
+
 it("asks nothing where a proposal is there already, and goes by it on a press", async () => {
-  const one = { dough: "1", step: "turn-2", name: "Turn 2", was: at(-12), starts: at(1) };
-  const proposed = { moved: [{ ...one, says: "13 min later" }], tasks: [], rests: [] };
+  const proposed = { moved: moving(1), ready: [] };
   const asked = serve({
     "GET /api/today": () => ({ ...TODAY, proposed }),
     "POST /api/orders/4/take": () => ({}),
@@ -223,6 +246,18 @@ it("the usual shifts are there before the hour they are for, and end after they 
     expect(Date.parse(shift.starts)).toBeLessThan(Date.parse(at(300)));
     expect(Date.parse(shift.starts) % 1_800_000).toBe(0);
   }
+});
+
+it("says that nothing is given up only where nothing is", () => {
+  const none = { late_min: 0, outside_min: 0, tight_min: 0, gives: [] };
+  const give = (code: string) => ({ code, says: "", weighs: 1, minute: 0, dough: "1" });
+  const missing = [give("hand"), give("tight"), give("place")] as Schemas["Give"][];
+  expect(given(none)).toBe("nothing is given up");
+  expect(given({ ...none, late_min: 9 })).toBe("nothing else is given up");
+  expect(given({ ...none, gives: missing })).toBe("2 things could not be had");
+  expect(given({ ...none, tight_min: 61, gives: missing.slice(0, 2) })).toBe(
+    "one thing could not be had, 1 h 01 of tight rests",
+  );
 });
 
 const TIMETABLE = {

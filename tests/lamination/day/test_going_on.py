@@ -1,6 +1,7 @@
 """A day that has begun: what happened takes nothing any more, and nothing false is said of it."""
 
 import importlib
+from dataclasses import replace
 from datetime import timedelta
 
 from bakehouse.demo.teasel_lock import KITCHEN
@@ -8,7 +9,7 @@ from lamination.day import Happened, Since, given_up_of, handover, happened_of, 
 from lamination.plan import work
 from lamination.run import Event, EventKind, stand
 
-from .test_timetable import BOATS, MIDNIGHT, at, day
+from .test_timetable import BOATS, MIDNIGHT, at, day, told_and_judged
 
 timetables = importlib.import_module("lamination.day.timetable")
 
@@ -139,3 +140,39 @@ def test_the_handover_says_what_is_done_where_it_lies_and_who_comes():
     assert " late." in late
     assert on_now(asked.hands, now) == asked.hands
     assert on_now(asked.hands, at(13)) == ()
+
+
+def test_what_goes_as_arranged_stays_where_it_is_however_long_is_looked():
+    """Its rests are judged by the minutes and hours they have, not by those that were planned."""
+    asked = day(doughs=4, hands=2, ready=9.0)
+    before = timetable(asked, KITCHEN, 2.0)
+    now = at(3)
+    after = timetable(asked, KITCHEN, 1.0, Since(now, gone_by(before, now), before.tasks))
+    verdicts = {(r.dough, r.step, r.place): r.verdict for r in before.rests}
+    ahead = [r for r in after.rests if r.ends > now]
+    assert ahead
+    assert [r for r in ahead if r.verdict != verdicts[r.dough, r.step, r.place]] == []
+    assert after.moved == ()
+    assert after.cost <= before.cost
+
+
+def test_what_is_arranged_again_is_told_as_its_rests_are_judged_then():
+    asked = day(doughs=3, hands=2, ready=10.0)
+    before = timetable(asked, KITCHEN)
+    slow = next(t for t in before.tasks if t.starts > at(1) and not t.together)
+    late = slow.ends + timedelta(minutes=35)
+    happened = tuple(
+        replace(h, ends=late) if (h.dough, h.step) == (slow.dough, slow.step) else h
+        for h in gone_by(before, late)
+        if h.dough != slow.dough or h.starts <= slow.starts
+    )
+    after = timetable(asked, KITCHEN, 1.0, Since(late, happened, before.tasks))
+    (dough,) = [d for d in asked.doughs if d.id == slow.dough]
+    judged = [*told_and_judged(after, dough)]
+    assert [pair for pair in judged if pair[0] != pair[1]] == []
+    assert len(judged) >= 3
+    # what keeps a day calm is no compromise of it
+    early = sum(0.2 * max((r.wanted - r.at).total_seconds() / 60 - 30, 0.0) for r in after.ready)
+    given = 60 * after.late_min + 12 * after.outside_min + after.tight_min
+    assert abs(after.cost - given - early) < 0.01
+    assert any(m.dough == slow.dough and "because" in m.says for m in after.moved)

@@ -6,6 +6,7 @@ import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { clock, day as dayOf } from "@/app/time";
+import { WouldMove } from "@/app/WouldMove";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { houseTime } from "@/wire/clock";
@@ -25,6 +26,9 @@ interface Props {
   change: (part: Partial<Order>, path: string) => void;
 }
 
+type Timetable = Schemas["Timetable"];
+
+const MISSING = ["hand", "machine", "place", "held"]; // what cannot be had at the minute it is wanted
 const FITS_IN = 1_020; // pixels that are there on a small screen, beside the names
 const CLOSER = 1.7;
 const CLOSEST = 480;
@@ -140,11 +144,12 @@ export function DayPlan({ id, order, arranged, readOnly, change }: Props) {
         </div>
       ) : null}
       {proposed && (
-        <Moved
-          moved={proposed.moved}
+        <WouldMove
+          proposed={proposed}
+          few={6}
+          nameOf={nameOf}
           take={() => arranged.doing.mutate("take")}
           leave={() => arranged.doing.mutate("leave")}
-          nameOf={nameOf}
         />
       )}
       <Threads
@@ -225,46 +230,17 @@ export function DayPlan({ id, order, arranged, readOnly, change }: Props) {
   );
 }
 
-/** How near the best it is, in the words a baker can use. */
-function given(t: Schemas["Timetable"]): string {
-  if (t.late_min === 0 && t.outside_min === 0 && t.tight_min === 0) return "nothing is given up";
+/** What is given up, in the words a baker can use; who is late is said beside it. */
+export function given(
+  t: Pick<Timetable, "late_min" | "outside_min" | "tight_min" | "gives">,
+): string {
   const said = [];
+  const missing = t.gives.filter((g) => MISSING.includes(g.code)).length;
+  if (missing > 0)
+    said.push(`${missing === 1 ? "one thing" : `${missing} things`} could not be had`);
   if (t.outside_min > 0) said.push(`${span(t.outside_min)} beyond what rests can bear`);
   if (t.tight_min > 0) said.push(`${span(t.tight_min)} of tight rests`);
-  return said.join(", ") || "nothing else is given up";
-}
-
-function Moved({
-  moved,
-  take,
-  leave,
-  nameOf,
-}: {
-  moved: Schemas["Shifted"][];
-  take: () => void;
-  leave: () => void;
-  nameOf: (dough: string) => string;
-}) {
-  return (
-    <section className={classes.moved} aria-label="What would move">
-      <h2>{moved.length === 0 ? "Nothing has to move" : `${moved.length} steps would move`}</h2>
-      <ul>
-        {moved.slice(0, 6).map((m) => (
-          <li key={`${m.dough} ${m.step}`}>
-            <b>
-              {m.dough} {m.name}
-            </b>{" "}
-            {clock(m.was)} → {clock(m.starts)}, {m.says}{" "}
-            <span className="quiet">{nameOf(m.dough)}</span>
-          </li>
-        ))}
-      </ul>
-      <Button onClick={take}>Go by this</Button>
-      <Button variant="default" onClick={leave}>
-        Leave it as it was
-      </Button>
-    </section>
-  );
+  return said.join(", ") || `nothing ${t.late_min > 0 ? "else " : ""}is given up`;
 }
 
 function InWords({

@@ -8,6 +8,7 @@ import { queries, sentence, today as todayQuery } from "@/api/queries";
 import { SoundSwitch } from "@/app/SoundSwitch";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock } from "@/app/time";
+import { WouldMove } from "@/app/WouldMove";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { put } from "@/offline/outbox";
@@ -101,26 +102,14 @@ function Day({ today }: { today: Today }) {
         </div>
       </div>
       {today.proposed && (
-        <section className={classes.moved} aria-label="What would move">
-          <h2>
-            {today.proposed.moved.length === 0
-              ? "Nothing has to move"
-              : `${today.proposed.moved.length} steps would move`}
-          </h2>
-          <p>
-            {today.proposed.moved.slice(0, 4).map((m) => (
-              <span key={`${m.dough} ${m.step}`}>
-                Dough {m.dough}, {m.name.toLowerCase()}: {clock(m.was)} → <b>{clock(m.starts)}</b>.{" "}
-              </span>
-            ))}
-          </p>
-          <Button size="lg" onClick={() => decide.mutate("take")}>
-            Go by this
-          </Button>{" "}
-          <Button size="lg" variant="default" onClick={() => decide.mutate("leave")}>
-            Leave it as it was
-          </Button>
-        </section>
+        <WouldMove
+          proposed={today.proposed}
+          few={4}
+          large
+          nameOf={(dough) => today.doughs.find((d) => d.dough === dough)?.name ?? ""}
+          take={() => decide.mutate("take")}
+          leave={() => decide.mutate("leave")}
+        />
       )}
       {again.isError || decide.isError ? (
         <div className="bar mind" role="alert">
