@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Container, Iterable, Iterator
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from itertools import chain, count
 from typing import Annotated
 from zoneinfo import ZoneInfo, available_timezones
 
@@ -147,6 +148,20 @@ class Day(Checked):
         """How long the day is."""
         return self.minute(self.ends)
 
+    @property
+    def who(self) -> tuple[tuple[str, ...], ...]:
+        """What every hand of each shift is called: two that are there at once have no name in common."""
+        found: list[tuple[str, ...]] = []
+        for shift in self.hands:
+            there = {
+                name
+                for other, names in zip(self.hands, found, strict=False)
+                if other.starts < shift.ends and other.ends > shift.starts
+                for name in names
+            }
+            found.append(tuple(_another(name, there) for name in shift.who))
+        return tuple(found)
+
     def _times(self) -> Iterator[tuple[str, datetime]]:
         yield "begins", self.begins
         yield "ends", self.ends
@@ -198,3 +213,8 @@ class Day(Checked):
                 yield Fault(f"held[{i}].dough", "There is no such dough on this day.")
             elif held.step not in of[held.dough]:
                 yield Fault(f"held[{i}].step", "There is no such step in this dough's plan.")
+
+
+def _another(name: str, there: Container[str]) -> str:
+    numbered = (f"{name} ({n})" for n in count(2))
+    return next(one for one in chain([name], numbered) if one not in there)

@@ -309,6 +309,13 @@ class Search:
         self.improve(until if self.short_min else min(time.monotonic() + _LAST * each, until), stop)
         self.ease()
 
+    def all_give_way(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
+        """All give way to each other until a moment; as they lie now, where that comes to nothing better."""
+        cost, kept = self.cost, self.as_it_lies()
+        self.give_way(until - time.monotonic(), _CHEAP, stop)
+        if self.cost > cost:
+            self.restore(kept)
+
     @property
     def short_min(self) -> int:
         """Minutes of hands, machines and places that are taken and not there."""
@@ -383,21 +390,30 @@ def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) ->
 
 
 def look(
-    searches: Sequence[Search], until: float, stop: Callable[[], bool], anew: bool = False
+    searches: Sequence[Search],
+    until: float,
+    stop: Callable[[], bool],
+    anew: bool = False,
+    *,
+    disturbed: bool = False,
 ) -> None:
     """Look for better from where the first lies, until a moment of the monotonic clock.
 
-    ``anew``: all give way to each other before, wherever that leads.
+    ``anew``: all give way to each other before, wherever that leads. ``disturbed``: the day went otherwise
+    than it was arranged, and in the last of the searches all give way to each other for that.
     """
     for search in searches[1:]:
         search.restore(searches[0].as_it_lies())
     now = time.monotonic()
+    begun = now + _BEGINNING * (until - now)
     if anew:
-        begun = now + _BEGINNING * (until - now)
         side_by_side(searches, lambda search: search.begin_anew(begun, stop))
+    ends = until - _LAST_OF_ALL * (until - time.monotonic())
 
     def run(search: Search) -> None:
-        search.explore(until - _LAST_OF_ALL * (until - time.monotonic()), stop)
-        search.improve(until, stop, making_way=True)
+        if disturbed and search is searches[-1]:
+            search.all_give_way(begun, stop)
+        search.explore(ends, stop)
 
     side_by_side(searches, run)
+    side_by_side(searches, lambda search: search.improve(until, stop, making_way=True))

@@ -74,7 +74,7 @@ class Telling:
 
     def _tasks(self, threads: Sequence[Thread], placed: Sequence[Placed]) -> list[Task]:
         day = self.day
-        hands, ovens = self.search.hands, self.search.together
+        hands, ovens, who = self.search.hands, self.search.together, day.who
         tasks = []
         for thread, where in zip(threads, placed, strict=True):
             for k, job in enumerate(thread.jobs):
@@ -85,7 +85,7 @@ class Telling:
                 tasks.append(
                     Task(
                         thread.dough, job.step, job.name, day.at(start), day.at(end),
-                        1 if hand else 0, day.hands[hand[0]].who[hand[1]] if hand else None,
+                        1 if hand else 0, who[hand[0]][hand[1]] if hand else None,
                         None if whose else job.machine, whose,
                         k < len(thread.done), job.step in thread.held,
                     )
@@ -94,13 +94,15 @@ class Telling:
 
     def _duties(self) -> tuple[Duty, ...]:
         """Everybody's day, in the order of the shifts."""
-        day, pause = self.day, self.search.prices.pause
-        placed, at = self.search.placed, dict[tuple[int, int], list[tuple[int, int]]]()
-        for (dough, k), one in self.search.hands.items():
+        day, pause, who = self.day, self.search.prices.pause, self.day.who
+        placed, at = self.search.placed, dict[str, list[tuple[int, int]]]()
+        for (dough, k), (shift, hand) in sorted(self.search.hands.items(), key=lambda one: one[1]):
             thread, where = self.search.threads[dough], placed[dough]
-            at.setdefault(one, []).append((where.starts[k], thread.ended(where.starts, k)))
+            at.setdefault(who[shift][hand], []).append(
+                (where.starts[k], thread.ended(where.starts, k))
+            )
         found = []
-        for (shift, hand), times in sorted(at.items()):
+        for name, times in at.items():
             stretches: list[Spell] = []
             until = min(times)[0]
             for starts, ends in sorted(times):
@@ -109,7 +111,7 @@ class Telling:
                 until = max(until, ends)
                 stretches.append(Spell(day.at(starts), day.at(until)))
             work = sum(ends - starts for starts, ends in times)
-            found.append(Duty(day.hands[shift].who[hand], tuple(stretches), work))
+            found.append(Duty(name, tuple(stretches), work))
         return tuple(found)
 
     def _hours(self) -> tuple[Hours, ...]:

@@ -9,9 +9,10 @@ from __future__ import annotations
 import math
 import os
 import time
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
+from functools import lru_cache
 from typing import NamedTuple
 
 from lamination.day.at_hand import ready
@@ -137,8 +138,7 @@ class _Arranging:
         self.prices = _prices(kitchen, day.prefer)
         pulls = self._pulls(now)
         self.search = Search(self.threads, self.busy, self.prices, not_before=now, pulls=pulls)
-        # what following a plan at an hour came to, and the threads with the marks they were judged by last
-        self.followed: dict[object, dict[str, RestWindow]] = {}
+        # the threads with the marks they were judged by last
         self.marked = {t.dough: t for t in self.threads}
         # of a plan's rests, between what edges they were good where one was found beyond them
         self.edges: dict[str, dict[str, tuple[int, int | None]]] = {}
@@ -158,7 +158,7 @@ class _Arranging:
     def _thread(self, i: int, dough: Dough) -> Thread:
         day, kitchen = self.day, self.kitchen
         try:
-            windows = {w.stop: w for w in follow(dough.plan, kitchen, ahead_min=_AHEAD).windows}
+            windows = _windows(dough.plan, kitchen, Today())
             thread = thread_of(dough.id, dough.plan, day.minute(dough.ready_at), kitchen, windows)
         except Faults as wrong:
             raise Faults(*(f.under(f"doughs[{i}].plan") for f in wrong.faults)) from None
@@ -187,7 +187,7 @@ class _Arranging:
         return found
 
     def begin(self) -> None:
-        """The first day there is: of one under way where all lay before, as far as it can."""
+        """The first day there is; of one under way where all lay before as far as it can, or a better one."""
         if self.since is None:
             self.search.begin()
             return
@@ -201,8 +201,7 @@ class _Arranging:
                 thread, before.get(thread.dough, {}), self.busy.now, trunk
             )
         self.search.lie(starts)
-        if self.search.short_min:
-            self.search.begin()
+        self.search.begin()
 
     def look(self, until: float, mending: float, stop: Callable[[], bool]) -> None:
         """Look for better until a moment, and follow the doughs at the hours that they have on the way.
@@ -226,7 +225,7 @@ class _Arranging:
             # what would be left of the time is too little for another
             ends = now + each if until - took - now > 1.5 * each else until - took
             cost, lying = self.search.cost, self.search.as_it_lies()
-            look(self.searches, ends, stop, anew)
+            look(self.searches, ends, stop, anew, disturbed=going_on and settled == 0)
             if here is None and self.search.cost > cost:
                 self.search.restore(lying)  # there was too little time to begin anew
             now = time.monotonic()
@@ -310,16 +309,14 @@ class _Arranging:
             at = self.day.at(placed.starts[0])
             hour = at.hour + (0.5 if at.minute >= 30 else 0.0)
             plan = _as_placed(self.plans[dough], thread, placed)
-            key = plan, hour if self.kitchen["room.swing_k"] else None
-            if key not in self.followed:
-                today = Today(begins_h=hour) if self.kitchen["room.swing_k"] else Today()
-                found = follow(plan, self.kitchen, today, _AHEAD).windows
-                self.followed[key] = {w.stop: w for w in found}
+            today = Today(begins_h=hour) if self.kitchen["room.swing_k"] else Today()
             lasted = [
                 placed.starts[k + 1] - thread.ended(placed.starts, k)
                 for k in range(len(thread.gaps))
             ]
-            self.marked[dough] = with_marks(self.marked[dough], self.followed[key], lasted)
+            self.marked[dough] = with_marks(
+                self.marked[dough], _windows(plan, self.kitchen, today), lasted
+            )
             self._learn(dough, self.marked[dough], lasted)
             self.search.again(dough, self.marked[dough])
         return _Judged(
@@ -360,6 +357,12 @@ class _Arranging:
         self.bounding.better(self.search.given, until, stop)
 
 
+@lru_cache(maxsize=2_000)
+def _windows(plan: Plan, kitchen: Kitchen, today: Today) -> Mapping[str, RestWindow]:
+    """The marks of a plan's rests: kept, for a day is looked at and arranged again many times."""
+    return {w.stop: w for w in follow(plan, kitchen, today, _AHEAD).windows}
+
+
 def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:
     fresh = _FRESH if prefer is Prefer.FRESH else 1.0
     return Prices(
@@ -383,8 +386,9 @@ def _as_placed(plan: Plan, thread: Thread, placed: Placed) -> Plan:
             found = placed.starts[k + 1] - thread.ended(placed.starts, k)
             to = _CLOSE if found <= 120 else _FAR
             near = to * round(found / to)
-            # what is as planned stays as it is planned
-            minutes[gap.step] = gap.chosen if abs(found - gap.chosen) < to else max(near, gap.least)
+            # what is about as it was, or was planned, is followed as that
+            as_it_was = abs(found - gap.chosen) <= to / 2
+            minutes[gap.step] = gap.chosen if as_it_was else max(near, gap.least)
     steps = []
     for n, step in enumerate(plan.steps):
         rest = step.rest

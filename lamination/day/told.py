@@ -87,7 +87,7 @@ class Spell:
 
 @dataclass(frozen=True, slots=True)
 class Duty:
-    """A hand's work in one shift: its stretches, and how many minutes it is without the pauses."""
+    """A hand's work in all shifts of that name: its stretches, and how many minutes without the pauses."""
 
     who: str
     stretches: tuple[Spell, ...]

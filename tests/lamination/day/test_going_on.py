@@ -6,8 +6,12 @@ from datetime import timedelta
 
 from bakehouse.demo.teasel_lock import KITCHEN
 from lamination.day import Happened, Since, given_up_of, handover, happened_of, on_now, timetable
+from lamination.day.since import gone_on
+from lamination.day.threads import Gap, Job, Thread
 from lamination.plan import work
 from lamination.run import Event, EventKind, stand
+from lamination.steps import Chapter
+from lamination.terms import Place
 
 from .test_timetable import BOATS, MIDNIGHT, at, day, told_and_judged
 
@@ -176,3 +180,23 @@ def test_what_is_arranged_again_is_told_as_its_rests_are_judged_then():
     given = 60 * after.late_min + 12 * after.outside_min + after.tight_min
     assert abs(after.cost - given - early) < 0.01
     assert any(m.dough == slow.dough and "because" in m.says for m in after.moved)
+
+
+def test_what_is_not_late_stays_and_what_is_waits_for_its_own_and_no_more():
+    jobs = tuple(Job(s, s, 10, Chapter.TURNS, None, True) for s in "abcd")
+    rest = Gap("a", Place.FRIDGE, 30, 20, 25, 60, 90, 1, True)
+    gaps = (rest, replace(rest, step="b", first=(Place.FREEZER, 28)), replace(rest, step="c"))
+    thread = Thread("1", "x", jobs, gaps, 400)
+    before = {"a": 0, "b": 40, "c": 70, "d": 120}
+    assert gone_on(thread, before, 0) == [
+        0,
+        40,
+        78,
+        120,
+    ]  # the part in the freezer is not cut short
+    # a is done half an hour late: its rest is as long as is good, and from there on it goes on
+    late = replace(thread, done=((0, 40),))
+    assert gone_on(late, before, 45) == [0, 65, 103, 138]
+    # what was to begin before now begins now, and what another does begins with the other's
+    assert gone_on(thread, before, 50) == [50, 85, 123, 158]
+    assert gone_on(thread, before, 0, trunk=[7, 48])[:2] == [7, 48]

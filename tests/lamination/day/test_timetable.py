@@ -4,6 +4,7 @@ import importlib
 import time
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
+from itertools import pairwise
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN
 from lamination.day import Day, Dough, Happened, Prefer, Shift, Since, When, due, lying, timetable
@@ -84,7 +85,7 @@ def test_all_give_way_anew_twice_and_the_better_is_gone_on_from(monkeypatch):
     def judged(*_):
         return timetables._Judged(next(costs), lying, dict(arranging.marked), False)
 
-    monkeypatch.setattr(timetables, "look", lambda *asked: looked.append(asked[3]))
+    monkeypatch.setattr(timetables, "look", lambda *asked, **_: looked.append(asked[3]))
     monkeypatch.setattr(arranging, "follow", judged)
     monkeypatch.setattr(arranging, "_go_on_from", lambda one: gone_on.append(one.weighed))
     arranging.look(time.monotonic() + 100, 0.0, lambda: len(looked) == 8)
@@ -192,6 +193,29 @@ def test_what_one_dough_was_judged_by_keeps_others_of_its_plan_within_the_same_e
         at, (gap,) = placed[dough].starts, [g for g in thread.gaps if g.step == step]
         lasts = at[k + 1] - thread.ended(at, k)
         assert (gap.good_until == lasted[k] - 60) == (lasts <= lasted[k] - 60)
+
+
+def test_two_that_are_there_at_once_are_told_apart_and_one_who_comes_twice_is_one():
+    shifts = (
+        Shift("Wren", at(-1), at(6)), Shift("Wren", at(5), at(13)), Shift("Wren", at(7), at(9)),
+        Shift("Tam, Wren", at(10), at(13), 2), Shift("early", at(0), at(1), 2),
+    )  # fmt: skip
+    asked = replace(day(doughs=4), hands=shifts)
+    assert asked.who == (
+        ("Wren",), ("Wren (2)",), ("Wren",), ("Tam", "Wren"), ("early 1", "early 2"),
+    )  # fmt: skip
+    found = timetable(asked, KITCHEN)
+    assert not found.late_min
+    assert len({d.who for d in found.duties}) == len(found.duties)
+    for duty in found.duties:
+        own = [t for t in found.tasks if t.who == duty.who]
+        assert duty.work_min == sum((t.ends - t.starts).total_seconds() / 60 for t in own)
+        assert all(
+            any(s.starts <= t.starts and t.ends <= s.ends for s in duty.stretches) for t in own
+        )
+        assert all(a.ends <= b.starts for a, b in pairwise(sorted(own, key=lambda t: t.starts)))
+    (wren,) = [d for d in found.duties if d.who == "Wren"]
+    assert wren.stretches[0].starts < at(6) < wren.stretches[-1].ends
 
 
 def told_and_judged(found, dough):

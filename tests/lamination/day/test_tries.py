@@ -167,3 +167,34 @@ def test_others_make_way_around_what_is_put_back_and_nowhere_else():
     assert cheap.sum() == 20
     moves.ask(of, np.inf, 20, 40)
     assert (of.asked[0] == of.unit[0]).all()
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_all_give_way_from_where_they_lie_or_lie_there_still(seed):
+    search = crowded(followers=1)
+    search.chance.seed(seed)
+    # one after another in the order of their numbers, each as late as the one before lets it
+    search.lie({str(n): [20 * n, 20 * n + 8, 20 * n + 16] for n in range(4)} | {"4": [70, 78, 86]})
+    before, kept = search.cost, search.as_it_lies()
+    search.all_give_way(time.monotonic() + 0.1)
+    assert search.cost <= before
+    assert (search.loom.asked == search.busy.unit[:, None]).all()
+    search.restore(kept)
+    # where there is no time nothing is worse
+    search.all_give_way(time.monotonic())
+    assert search.cost <= before
+
+
+def test_threads_lie_at_minutes_and_are_moved_all_at_once_from_there():
+    search = crowded()
+    apart = {str(n): [16 * n, 16 * n + 5, 16 * n + 10] for n in range(5)}
+    for dough in search.threads:
+        search.take(dough)
+    search.lie(apart)
+    assert search.loom.lies.all()
+    assert search.short_min == 0
+    # nobody overtakes anybody, and who would be late is so by less
+    firsts = [search.placed[str(n)].starts[0] for n in range(5)]
+    assert firsts == sorted(firsts)
+    assert max(p.starts[-1] for p in search.placed.values()) < apart["4"][-1]
+    assert search.cost == pytest.approx(search.loom.own.sum() + search.loom.days[0], abs=0.01)

@@ -6864,7 +6864,7 @@ export interface components {
         };
         /**
          * Duty
-         * @description A hand's work in one shift: its stretches, and how many minutes it is without the pauses.
+         * @description A hand's work in all shifts of that name: its stretches, and how many minutes without the pauses.
          */
         Duty: {
             /** Who */
