@@ -145,8 +145,13 @@ def save_order(request: HttpRequest, order_id: int, save: Body[SaveOrder]) -> Sa
         _worked(save.order)
     except Faults as wrong:
         raise Faults(*(f.under("order") for f in wrong.faults)) from None
-    record = OrderRecord.there(order_id)
-    return _saved(record.saved_over(save.revision, dump(save.order), user_of(request)))
+    record = OrderRecord.there(order_id).saved_over(
+        save.revision, dump(save.order), user_of(request)
+    )
+    # what was proposed is of the order as it was
+    record.proposed = None
+    record.save(update_fields=["proposed"])
+    return _saved(record)
 
 
 @dataclass(frozen=True)

@@ -119,6 +119,14 @@ def _doughs(record: OrderRecord) -> list[Numbered]:
     return [read(Numbered, one) for one in record.doughs or ()]
 
 
+def _doughs_now(record: OrderRecord) -> list[Numbered]:
+    """The doughs as the order has them now, which is what a proposal is of."""
+    try:
+        return [*as_day(order_in(record))[1]]
+    except Faults:
+        return _doughs(record)
+
+
 def _kept(record: OrderRecord) -> Timetable | None:
     return read(Timetable, record.timetable) if record.timetable else None
 
@@ -129,7 +137,7 @@ def _arranged(record: OrderRecord) -> Arranged:
         raise Http404("This day has no timetable yet.")
     return Arranged(
         found,
-        _doughs(record),
+        _doughs_now(record) if record.proposed else _doughs(record),
         record.arranged_at,
         record.opened_at,
         record.arranged_revision != record.revision,
@@ -257,7 +265,7 @@ def take_proposal(request: HttpRequest, order_id: int) -> Arranged:
     record = OrderRecord.there(order_id)
     if record.proposed is None:
         raise Http404("Nothing is proposed any more.")
-    _keep(record, read(Timetable, record.proposed), _doughs(record))
+    _keep(record, read(Timetable, record.proposed), _doughs_now(record))
     return _arranged(record)
 
 

@@ -188,6 +188,31 @@ def test_a_late_dough_moves_what_has_to_move_and_nothing_that_is_due_soon(head, 
     hand.call("POST", f"/orders/{day['id']}/take", expect=404)
 
 
+def test_what_is_changed_in_an_order_that_has_begun_is_proposed_with_its_new_doughs(
+    head, hand, day, clock
+):
+    found = arranged(head, day)
+    head.call("POST", f"/orders/{day['id']}/open")
+    again = f"/orders/{day['id']}/again"
+    assert hand.call("POST", again)["proposed"]
+    order = head.call("GET", f"/orders/{day['id']}")
+    more = {**order["order"]["doughs"][1], "ready_at": at(10)}
+    order["order"]["doughs"].append(more)
+    save = {"revision": order["revision"], "order": order["order"]}
+    head.call("PUT", f"/orders/{day['id']}", save)
+    # what was proposed before is of another order
+    kept = hand.call("GET", f"/orders/{day['id']}/timetable")
+    assert (kept["proposed"], kept["stale"]) == (None, True)
+    hand.call("POST", f"/orders/{day['id']}/take", expect=404)
+    proposed = hand.call("POST", again)
+    assert proposed["timetable"] == found["timetable"]
+    taken = hand.call("POST", f"/orders/{day['id']}/take")
+    for one in (proposed, taken):
+        assert [d["dough"] for d in one["doughs"]] == ["1", "2", "3", "4"]
+    assert {t["dough"] for t in taken["timetable"]["tasks"]} == {"1", "2", "3", "4"}
+    assert not taken["stale"]
+
+
 def test_a_dough_given_up_is_taken_out_and_what_it_was_for_is_short(head, hand, day, clock):
     found = arranged(head, day)
     head.call("POST", f"/orders/{day['id']}/open")

@@ -9,6 +9,7 @@ import { numbered } from "@/api/runs";
 import { orders } from "@/app/WouldMove";
 import { DayPlan, given } from "@/rooms/day/DayPlan";
 import { HandsEditor, usualHands } from "@/rooms/day/HandsEditor";
+import { useArranged } from "@/rooms/day/useArranged";
 import { calledOut, lateBy } from "@/rooms/today/pressing";
 import { TodayRoom } from "@/rooms/today/TodayRoom";
 import { refuse, serve, show } from "./screen";
@@ -169,6 +170,30 @@ it("asks nothing where a proposal is there already, and goes by it on a press", 
   expect(asked.map((a) => a.what)).toContain("POST /api/orders/4/take");
   expect(asked.map((a) => a.what)).not.toContain("POST /api/orders/4/again");
 });
+
+it.each([
+  [null, "POST /api/orders/4/timetable"],
+  [at(-60), "POST /api/orders/4/again"],
+])(
+  "arranges what was changed, and once the day has begun (%s) proposes it",
+  async (opened_at, what) => {
+    const kept = { timetable: TIMETABLE, doughs: [], opened_at, stale: true, proposed: null };
+    const asked = serve({
+      "GET /api/orders/4/timetable": () => kept,
+      "POST /api/orders/4/timetable": () => ({ ...kept, stale: false }),
+      "POST /api/orders/4/again": () => kept,
+    });
+    const Day = () => (
+      <p>{useArranged(4, "revision 2", true, true).kept.data ? "there" : "not yet"}</p>
+    );
+    show(<Day />);
+    await screen.findByText("there");
+    const posts = () => asked.map((a) => a.what).filter((a) => a.startsWith("POST"));
+    await waitFor(() => expect(posts()).toContain(what));
+    expect(new Set(posts()).size).toBe(1);
+    if (opened_at) expect(posts()).toHaveLength(1);
+  },
+);
 
 it("keeps a handover that was changed by hand", async () => {
   const kept = vi.fn();

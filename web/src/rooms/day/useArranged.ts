@@ -35,16 +35,6 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
       }
     },
   });
-  // What was changed in the order asks for another timetable, once it is saved.
-  const asked = useRef("");
-  const arrange = arranging.mutate;
-  const outOfDate = kept.data === null || kept.data?.stale;
-  useEffect(() => {
-    if (!mayArrange || !saved || kept.isPending || !outOfDate || asked.current === revision) return;
-    asked.current = revision;
-    searching.current?.abort();
-    arrange();
-  }, [mayArrange, saved, kept.isPending, outOfDate, revision, arrange]);
   const post = (what: "open" | "again" | "take" | "leave") =>
     got(api.POST(`/api/orders/{order_id}/${what}`, path(id)));
   const doing = useMutation({
@@ -54,6 +44,20 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
       queries.invalidateQueries({ queryKey: ["today"] });
     },
   });
+  // What was changed in the order asks for another timetable, once it is saved; where the day has begun
+  // that is proposed, and nothing moves until somebody takes it.
+  const asked = useRef("");
+  const arrange = arranging.mutate;
+  const propose = doing.mutate;
+  const begun = Boolean(kept.data?.opened_at);
+  const outOfDate = kept.data === null || kept.data?.stale;
+  useEffect(() => {
+    if (!mayArrange || !saved || kept.isPending || !outOfDate || asked.current === revision) return;
+    asked.current = revision;
+    searching.current?.abort();
+    if (begun) propose("again");
+    else arrange();
+  }, [mayArrange, saved, kept.isPending, outOfDate, begun, revision, arrange, propose]);
   const stopped = arranging.error instanceof DOMException && arranging.error.name === "AbortError";
   return {
     kept,
