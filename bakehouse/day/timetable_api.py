@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from threading import Event
@@ -115,16 +116,14 @@ class HandoverText(Checked):
 
 
 def _doughs(record: OrderRecord) -> list[Numbered]:
-    """The doughs as they were numbered for the timetable; a plan that is gone since takes none away."""
+    """The doughs as they were numbered for the timetable, or as they are now where another is proposed.
+
+    A plan that is gone since takes none away.
+    """
+    if record.proposed:
+        with suppress(Faults):
+            return [*as_day(order_in(record))[1]]
     return [read(Numbered, one) for one in record.doughs or ()]
-
-
-def _doughs_now(record: OrderRecord) -> list[Numbered]:
-    """The doughs as the order has them now, which is what a proposal is of."""
-    try:
-        return [*as_day(order_in(record))[1]]
-    except Faults:
-        return _doughs(record)
 
 
 def _kept(record: OrderRecord) -> Timetable | None:
@@ -137,7 +136,7 @@ def _arranged(record: OrderRecord) -> Arranged:
         raise Http404("This day has no timetable yet.")
     return Arranged(
         found,
-        _doughs_now(record) if record.proposed else _doughs(record),
+        _doughs(record),
         record.arranged_at,
         record.opened_at,
         record.arranged_revision != record.revision,
@@ -265,7 +264,7 @@ def take_proposal(request: HttpRequest, order_id: int) -> Arranged:
     record = OrderRecord.there(order_id)
     if record.proposed is None:
         raise Http404("Nothing is proposed any more.")
-    _keep(record, read(Timetable, record.proposed), _doughs_now(record))
+    _keep(record, read(Timetable, record.proposed), _doughs(record))
     return _arranged(record)
 
 

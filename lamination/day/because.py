@@ -115,7 +115,8 @@ class Reasons:
             off = -gap.last[1] if gap.last else 0
         else:
             return
-        if line := self.busy.lines.get(gap.place):
+        line = self.busy.lines.get(gap.place)
+        if line is not None:
             a, b = max(min(t, begins) + off, 0), max(t, begins) + off
             left = self.busy.there[line, a:b] - self.busy.taken[line, a:b]
             if (left < gap.takes).any():
