@@ -45,6 +45,8 @@ export default defineConfig({
   test: {
     include: ["tests/**/*.test.{ts,tsx}"],
     pool: "threads",
+    // what they all import is read once for a thread, and not for each of them
+    isolate: false,
     maxWorkers: 2,
     setupFiles: ["tests/patience.ts"],
     expect: { poll: { timeout: 20_000 } },

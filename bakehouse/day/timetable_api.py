@@ -45,6 +45,7 @@ from lamination.terms import Checked, Fault, Faults, Length, Range
 
 router = Router(tags=["day"])
 _STALE_DAYS = timedelta(days=3)
+_LATELY = timedelta(minutes=5)  # for which tablets that ask of themselves need not ask again
 _AGAIN_S = 1.5  # of the two seconds in which the rest of a day is arranged again
 
 
@@ -194,6 +195,12 @@ def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -
     )
 
 
+def keep_first(record: OrderRecord) -> None:
+    """Arrange the day as it comes first, and keep that."""
+    day, numbered = as_day(order_in(record))
+    _keep(record, timetable(day, the_kitchen(), 0.0), numbered)
+
+
 @router.get("/orders/{int:order_id}/timetable", auth=signed_in, response=Arranged | None)
 def kept_timetable(request: HttpRequest, order_id: int) -> Arranged | None:
     """What the day goes by; nothing where it was not arranged yet."""
@@ -206,8 +213,7 @@ def open_the_day(request: HttpRequest, order_id: int) -> Arranged:
     """The day is started: it is what Today shows. Without a timetable the first there is."""
     record = OrderRecord.there(order_id)
     if record.timetable is None or record.arranged_revision != record.revision:
-        day, numbered = as_day(order_in(record))
-        _keep(record, timetable(day, the_kitchen(), 0.0), numbered)
+        keep_first(record)
     record.opened_at = timezone.now()
     record.save(update_fields=["opened_at"])
     return _arranged(record)
@@ -244,18 +250,37 @@ def _since(record: OrderRecord) -> Since | None:
 def arrange_again(request: HttpRequest, order_id: int, only_if_it_moves: bool = False) -> Arranged:
     """The rest of the day from what has happened, within two seconds; kept as a proposal.
 
-    ``only_if_it_moves``: nobody asked, so that nothing is proposed where nothing has to move.
+    ``only_if_it_moves``: nobody asked, so that nothing is proposed where nothing has to move, nor what
+    was found a short while ago from the same.
     """
     record = OrderRecord.there(order_id)
     since = _since(record)
     if since is None:
         raise Faults(Fault("", "This day has not been started."))
+    if only_if_it_moves and _looked_lately(record, since):
+        return _arranged(record)
     day, _ = as_day(order_in(record))
     found = timetable(day, the_kitchen(), _AGAIN_S, since)
     if found.moved or not only_if_it_moves:
         record.proposed = dump(found)
         record.save(update_fields=["proposed"])
     return _arranged(record)
+
+
+_looked: dict[int, tuple[object, datetime]] = {}
+
+
+def _looked_lately(record: OrderRecord, since: Since) -> bool:
+    """Whether a tablet has asked a short while ago, and nothing was said or changed since: then all know.
+
+    What was left would else be proposed again by the next tablet that is opened.
+    """
+    known = (record.revision, record.arranged_at, since.happened, the_kitchen())
+    was, at = _looked.get(record.pk, (None, since.now))
+    if known == was and since.now - at < _LATELY:
+        return True
+    _looked[record.pk] = known, since.now
+    return False
 
 
 @router.post("/orders/{int:order_id}/take", auth=signed_in, response=Arranged)

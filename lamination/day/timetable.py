@@ -218,6 +218,9 @@ class _Arranging:
         going_on = self.since is not None
         if going_on:
             best = self.follow(until, stop)
+            self.prove(0.0)
+            if best and self.search.given <= self.bounding.least + 1e-6:
+                return  # it gives up no more than it must, and nothing moves but what has to wait
         here, anew = best, not going_on
         self._keep_as_judged(anew)
         while (now := time.monotonic()) < until - took and not stop():

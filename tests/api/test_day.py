@@ -331,6 +331,14 @@ def test_what_nobody_asked_for_is_proposed_only_where_something_moves(head, day,
     clock.set(-4)
     moved = head.call("POST", f"/orders/{day['id']}/again?only_if_it_moves=true")["proposed"]
     assert moved["moved"]
+    # left, it is not proposed again by the next tablet; but by whoever asks, or a while later
+    asked = f"/orders/{day['id']}/again"
+    head.call("POST", f"/orders/{day['id']}/leave")
+    assert head.call("POST", f"{asked}?only_if_it_moves=true")["proposed"] is None
+    assert head.call("POST", asked)["proposed"]["moved"]
+    head.call("POST", f"/orders/{day['id']}/leave")
+    clock.set(-3.9)
+    assert head.call("POST", f"{asked}?only_if_it_moves=true")["proposed"]["moved"]
 
 
 def test_what_is_weighed_is_weighed_for_a_day_that_is_late_by_its_own_hour(head, day):

@@ -23,7 +23,7 @@ def house(tmp_path_factory):
         fcntl.flock(lock, fcntl.LOCK_EX)
         if not shared.exists():
             shared.mkdir()
-            furnish(shared)
+            furnish(shared, arrange=True)
     data = base / "house"
     shutil.copytree(shared, data)
     house = House(data)

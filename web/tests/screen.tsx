@@ -5,7 +5,7 @@ import { cleanup, render } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { type ReactNode, useState } from "react";
 import { MemoryRouter } from "react-router";
-import { afterEach, beforeEach, vi } from "vitest";
+import { vi } from "vitest";
 import type { Schemas } from "@/api/client";
 import type { Plan, Worked } from "@/api/steps";
 import { LikesProvider } from "@/measures/likes";
@@ -79,28 +79,28 @@ export function show(what: ReactNode, likes?: Partial<Schemas["Likes"]>) {
   return { hand: userEvent.setup(), ...render(<Around likes={likes}>{what}</Around>) };
 }
 
-// Mantine asks for these; a screen without a window has neither.
-window.matchMedia ??= ((query: string) => ({
-  matches: false,
-  media: query,
-  addEventListener() {},
-  removeEventListener() {},
-})) as unknown as typeof window.matchMedia;
-window.ResizeObserver ??= class {
-  observe() {}
-  unobserve() {}
-  disconnect() {}
-};
-
-Object.defineProperty(document, "fonts", {
-  value: { addEventListener() {}, removeEventListener() {} },
-});
-
-beforeEach(() => {
+/** Before each test: what Mantine asks for and a screen without a window has not, and a house that says nothing. */
+export function begin() {
+  window.matchMedia ??= ((query: string) => ({
+    matches: false,
+    media: query,
+    addEventListener() {},
+    removeEventListener() {},
+  })) as unknown as typeof window.matchMedia;
+  window.ResizeObserver ??= class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  };
+  Object.defineProperty(document, "fonts", {
+    value: { addEventListener() {}, removeEventListener() {} },
+    configurable: true,
+  });
   serve({});
-});
-afterEach(() => {
+}
+
+/** After each: nothing is on the screen, and nothing kept in the browser. */
+export function end() {
   cleanup();
   localStorage.clear();
-  vi.unstubAllGlobals();
-});
+}
