@@ -76,7 +76,7 @@ def person(house, chromium, keys, left):
         )
 
     def come_in(
-        name="wren", path="/", width=1280, height=800, touch=False, worker=False, new=False
+        name="wren", path="/plans", width=1280, height=800, touch=False, worker=False, new=False
     ):
         """``new``: a browser that nobody had before nor has after, for whoever changes more than a page."""
         if left[touch] and not (worker or new):

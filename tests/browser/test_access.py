@@ -6,6 +6,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from .house import enter
+
 AXE = (Path(__file__).resolve().parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
 
 
@@ -43,7 +45,7 @@ def test_no_room_has_a_serious_fault(person, width, height):
         "/book",
         "/kitchen",
     ):
-        page.goto(path)
+        enter(page, path)
         expect(page.get_by_role("main")).to_be_visible()
         page.wait_for_load_state("networkidle")
         if "timetable" in path:
@@ -60,7 +62,7 @@ def test_no_step_of_a_plan_has_a_serious_fault(person, width, height):
     for step in (
         ("mix", "dough", "lock_in", "turn-2", "cut") if width == 1280 else ("lock_in", "cut")
     ):
-        page.goto(f"{page.url.split('?')[0]}?step={step}")
+        enter(page, f"{page.url.split('?')[0]}?step={step}")
         expect(page.get_by_role("form", name=re.compile("inputs$"))).to_be_visible()
         if width == 1280:
             assert grave(page) == [], step
@@ -77,7 +79,7 @@ def test_the_bench_and_the_book_have_none(person, width, height):
     page.get_by_role("button", name="Temperature").click()
     expect(page.get_by_role("dialog")).to_be_visible()
     assert grave(page) == []
-    page.goto("/book")
+    enter(page, "/book")
     page.get_by_role("link", name=re.compile("Café boat.*finished", re.S)).click()
     expect(page.get_by_role("heading", name="Planned and actual")).to_be_visible()
     assert grave(page) == []
@@ -108,13 +110,13 @@ def test_nothing_is_wider_than_its_screen(person):
     page.get_by_role("link", name=re.compile("Café boat.*finished", re.S)).click()
     expect(page.get_by_role("heading", name="Planned and actual")).to_be_visible()
     fits()
-    page.goto("/plans")
+    enter(page, "/plans")
     page.get_by_role("link", name=re.compile("Station kiosk")).click()
     expect(page.get_by_role("form", name=re.compile("inputs$"))).to_be_visible()
     expect(page).to_have_title(re.compile("^Lock-in, Station kiosk"))
     plan = page.url.split("?")[0]
     for path in (plan, f"{plan}/paper", f"{plan}/sheets", "/kitchen", "/day/1", "/today", "/bench"):
-        page.goto(path)
+        enter(page, path)
         expect(page.locator("main h1, main input").first).to_be_visible()
         fits()
 
@@ -138,11 +140,11 @@ TOO_SMALL = """least => [...document.querySelectorAll(
 def test_whatever_is_pressed_is_large_enough_for_a_finger(person):
     page = person(width=1024, height=768, touch=True)
     for path in ("/today", "/plans", "/plans/1?step=cut", "/day", "/day/1", "/book", "/kitchen"):
-        page.goto(path)
+        enter(page, path)
         page.get_by_role("heading").first.wait_for()
         expect(page.get_by_text(re.compile("^Opening|^Waiting"))).to_have_count(0)
         assert page.evaluate(TOO_SMALL, 44) == [], path
-    page.goto("/bench")
+    enter(page, "/bench")
     page.get_by_role("link", name=re.compile("Saturday market croissant.*tray")).tap()
     expect(page.get_by_role("button", name=re.compile("^Tray 1: ")).first).to_be_visible()
     assert page.evaluate(TOO_SMALL, 56) == []

@@ -6,6 +6,7 @@ import re
 from PIL import Image
 from playwright.sync_api import expect
 
+from .house import enter
 from .test_access import grave
 from .test_planning import field, new_plan, saved, step
 
@@ -82,7 +83,7 @@ def test_from_the_tray_to_the_label(person):
 
 def test_a_picture_goes_into_the_record_and_out_again(person):
     page = person("tansy")
-    page.goto("/book")
+    enter(page, "/book")
     page.get_by_role("link", name=re.compile("Saturday market croissant.*lift 4")).click()
     expect(page.get_by_text(re.compile("They proofed .* on average"))).to_be_visible()
     expect(page.get_by_text("It lost 14.5 % in the oven.")).to_be_visible()

@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
+from .house import enter
+
 
 def tap(page, name):
     page.get_by_role("button", name=name).tap()
@@ -31,7 +33,7 @@ def reached(page, stop):
 
 
 def start(page, plan):
-    page.goto("/bench")
+    enter(page, "/bench")
     tap(page, f"Start {plan}")
     expect(page).to_have_url(re.compile("/bench/.+"))
 
@@ -122,7 +124,7 @@ def test_a_whole_run_by_touch_across_a_reload_and_a_restart(person, house):
     page.get_by_label("In words: what was different?").fill("Rested turn 1 longer")
     tap(page, "Keep the verdict")
     expect(page.get_by_text("Kept.")).to_be_visible()
-    page.goto("/book")
+    enter(page, "/book")
     expect(page.get_by_role("link", name=re.compile("Lock garden Danish.*lift 4"))).to_be_visible()
 
 
@@ -148,7 +150,7 @@ def test_a_double_press_counts_once(person):
     expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
     page.wait_for_timeout(500)
     expect(page.get_by_role("heading", name="Leave it in the fridge")).to_be_visible()
-    page.goto("/bench")
+    enter(page, "/bench")
     run = page.get_by_role("link", name=re.compile("Lock garden Danish.*resting after mix"))
     expect(run).to_have_count(1)
 
@@ -217,7 +219,7 @@ def test_undo_needs_no_connection(person):
 
 def test_two_trays_in_the_proofer_and_one_in_the_oven_each_go_their_own_way(person):
     page = person("tansy", width=1024, height=768, touch=True)
-    page.goto("/bench")
+    enter(page, "/bench")
     page.get_by_role("link", name=re.compile("Saturday market croissant.*tray")).tap()
     trays = page.get_by_label("Oven load 1", exact=True).get_by_role("listitem")
     expect(trays.nth(0)).to_contain_text("in the oven")

@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
+from .house import enter
+
 
 def tab(page, name):
     return page.get_by_role("tab", name=name)
@@ -135,7 +137,7 @@ def test_what_is_late_at_one_tablet_moves_the_day_at_the_other(person):
     handover.get_by_role("button", name="Change it").tap()
     handover.get_by_role("textbox").fill("Mind dough 1: it is slow.")
     handover.get_by_role("button", name="Keep it").tap()
-    bench.goto("/today")
+    enter(bench, "/today")
     told = bench.get_by_role("region", name="Handover")
     expect(told).to_contain_text("it is slow")
     told.get_by_role("link", name="Print").tap()

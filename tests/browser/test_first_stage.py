@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
+from .house import enter
 from .test_planning import field, new_plan, saved, step
 
 
@@ -110,7 +111,7 @@ def test_sixty_become_a_hundred_and_the_labels_follow_on_a_tablet(person):
 
 def test_a_wrong_order_is_answered_at_its_field_and_can_be_undone(person):
     page = person()
-    page.goto("/day")
+    enter(page, "/day")
     page.get_by_role("button", name="New order").click()
     field(page, "Name of the order").fill("Towpath stall")
     page.get_by_role("textbox", name=re.compile(", pieces$")).fill("0")
@@ -125,7 +126,7 @@ def test_a_wrong_order_is_answered_at_its_field_and_can_be_undone(person):
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text(re.compile(r"^30 × "))).to_be_visible()
     saved(page)
-    page.goto("/day")
+    enter(page, "/day")
     page.get_by_role("listitem").filter(has_text="Towpath stall").get_by_role("button").click()
     expect(page.get_by_text("“Towpath stall” is deleted.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()

@@ -5,15 +5,16 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from .house import enter
 from .test_access import grave
 from .test_planning import new_plan, saved, step
 
 
 def open_plan(page, name, at):
-    page.goto("/plans")
+    enter(page, "/plans")
     page.get_by_role("link", name=re.compile(name)).click()
     page.wait_for_url(re.compile(r"/plans/\d+"))
-    page.goto(f"{page.url.split('?')[0]}?step={at}")
+    enter(page, f"{page.url.split('?')[0]}?step={at}")
     expect(page.get_by_role("form")).to_be_visible()
 
 

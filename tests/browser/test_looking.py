@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
+from .house import enter
 from .test_access import grave
 from .test_planning import field, new_plan, saved, step
 
@@ -94,5 +95,5 @@ def test_plans_stand_side_by_side_and_say_what_differs(person):
     expect(page.get_by_role("row", name=re.compile("^Butter layers .*243"))).to_be_visible()
     page.reload()
     expect(page.get_by_role("columnheader")).to_have_count(3)
-    page.goto("/plans/compare")
+    enter(page, "/plans/compare")
     expect(page.get_by_role("heading", name="Choose two plans or more")).to_be_visible()

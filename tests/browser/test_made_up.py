@@ -6,6 +6,7 @@ import re
 from PIL import Image
 from playwright.sync_api import expect
 
+from .house import enter
 from .test_access import grave
 from .test_planning import add_step, field, new_plan, saved, step
 
@@ -109,7 +110,7 @@ def test_a_dough_begun_in_the_morning_is_taken_up_where_it_is(person):
     page.get_by_role("button", name="Back at it").click()
     expect(page.get_by_role("button", name="Interrupted")).to_be_visible()
     expect(page.get_by_role("list", name="Entered lately")).to_contain_text("Interrupted for 0 min")
-    page.goto(page.url.replace("/bench/", "/book/"))
+    enter(page, page.url.replace("/bench/", "/book/"))
     expect(page.get_by_text("as planned").first).to_be_visible()
     expect(page.get_by_text("Interrupted for 0 min")).to_be_visible()
 
@@ -125,13 +126,13 @@ def test_a_dough_whose_trays_wait_for_the_oven_is_taken_up_there(person):
     page.wait_for_url(re.compile("/bench/"))
     page.get_by_role("button", name=re.compile(r"^All \d+: into the oven$")).first.click()
     expect(page.get_by_text("in the oven 0 min of", exact=False).first).to_be_visible()
-    page.goto(page.url.replace("/bench/", "/book/"))
+    enter(page, page.url.replace("/bench/", "/book/"))
     expect(page.get_by_role("row", name=re.compile(r"^1 .* as planned")).first).to_be_visible()
 
 
 def test_a_card_of_her_own_is_made_drawn_and_used_in_a_plan(person):
     page = person()
-    page.goto("/kitchen")
+    enter(page, "/kitchen")
     page.get_by_role("button", name="Make a card").click()
     form = page.get_by_role("form", name="A shaping card of your own")
     field(page, "Name").fill("Lock gate")

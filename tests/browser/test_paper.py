@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from .house import enter
 from .test_hands import open_plan
 
 
@@ -32,7 +33,7 @@ def test_a_plan_is_one_page_of_paper_and_its_folds_another(person):
 def test_weigh_out_sheets_have_a_page_each(person, kind):
     page = person()
     open_plan(page, "Saturday market", "turn-1")
-    page.goto(f"{page.url.split('?')[0]}/sheets?as={kind}")
+    enter(page, f"{page.url.split('?')[0]}/sheets?as={kind}")
     sheets = page.get_by_role("article")
     expect(sheets.first).to_be_visible()
     assert pages(page) == sheets.count()

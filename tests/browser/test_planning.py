@@ -5,6 +5,8 @@ import re
 
 from playwright.sync_api import expect
 
+from .house import enter
+
 
 def field(page, label):
     return page.get_by_role("textbox", name=label, exact=True)
@@ -20,7 +22,7 @@ def sheet(page):
 
 
 def new_plan(page, dough="2400", name="Mine", family="Croissant", formula=True):
-    page.goto("/plans")
+    enter(page, "/plans")
     page.get_by_role("button", name="New plan").click()
     page.get_by_role("radio", name=family).check(force=True)
     field(page, "Dough").fill(dough)
@@ -193,11 +195,11 @@ def test_another_family_brings_other_ranges_and_words_are_kept(person):
 def test_a_plan_is_copied_deleted_and_brought_back(person):
     page = person()
     new_plan(page, name="Short-lived")
-    page.goto("/plans")
+    enter(page, "/plans")
     page.get_by_role("button", name="More for Short-lived").click()
     page.get_by_role("menuitem", name="Make a copy").click()
     expect(field(page, "Name of the plan")).to_have_value("Short-lived, copy")
-    page.goto("/plans")
+    enter(page, "/plans")
     page.get_by_role("button", name="More for Short-lived", exact=True).click()
     page.get_by_role("menuitem", name="Delete").click()
     gone = page.get_by_role("link", name=re.compile(r"^Short-lived\s*croissant"))
@@ -215,7 +217,7 @@ def test_files_go_out_and_come_in_and_a_wrong_one_is_told(person, tmp_path):
     content = json.loads(download.value.path().read_text())
     assert content["format"] == "eight-turn/plan"
 
-    page.goto("/plans")
+    enter(page, "/plans")
     opener = page.locator("input[type=file]")
     for name, text, says in (
         ("notes.json", "flour, butter", "This file is not JSON"),
@@ -255,7 +257,7 @@ def test_two_screens_do_not_overwrite_each_other(person):
     step(first, "Dough").click()
     saved(first)
     second = person()
-    second.goto(address)
+    enter(second, address)
     step(second, "Dough").click()
     field(second, "Dough").fill("2600")
     saved(second)
@@ -279,16 +281,16 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     page = person()
     new_plan(page, name="Short bench")
     address = page.url.split("?")[0]
-    page.goto("/kitchen")
+    enter(page, "/kitchen")
     page.get_by_role("searchbox", name="Find a value").fill("belt length of the sheeter")
     with page.expect_response(
         lambda r: r.url.endswith("/api/kitchen") and r.request.method == "PUT"
     ):
         field(page, "Sheeter, both tables and belt, length").fill("60 cm")
         field(page, "Sheeter, both tables and belt, length").blur()
-    page.goto(f"{address}?step=turn-1")
+    enter(page, f"{address}?step=turn-1")
     expect(page.get_by_text(re.compile("too long for the belt")).first).to_be_visible()
-    page.goto("/kitchen")
+    enter(page, "/kitchen")
     expect(field(page, "Sheeter, both tables and belt, length")).to_have_value("600")
     field(page, "Sheeter, both tables and belt, length").fill("1 mm")
     field(page, "Sheeter, both tables and belt, length").blur()
@@ -298,14 +300,14 @@ def test_what_the_kitchen_changes_every_plan_follows(person):
     ):
         field(page, "Sheeter, both tables and belt, length").fill("2400")
         field(page, "Sheeter, both tables and belt, length").blur()
-    page.goto(f"{address}?step=turn-1")
+    enter(page, f"{address}?step=turn-1")
     expect(page.get_by_text("Fits the belt")).to_be_visible()
 
 
 def test_an_address_that_leads_nowhere_says_so(person):
     page = person(path="/plans/9999")
     expect(page.get_by_text("There is no such plan.")).to_be_visible()
-    page.goto("/attic")
+    enter(page, "/attic")
     expect(page.get_by_text("There is no room at this address.")).to_be_visible()
 
 
