@@ -164,14 +164,15 @@ def arrange_an_order(request: HttpRequest, asked: Body[ArrangeOrder]) -> Arrange
 
 @router.post("/orders/{int:order_id}/timetable", auth=head_only, response=Arranged)
 def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arranged:
-    """Arrange the day anew, and keep that."""
+    """Look for a better timetable than the day has, where it has one, and keep that."""
     record = OrderRecord.there(order_id)
     day, numbered = as_day(order_in(record))
     # whoever asks again wants that one, and not what was looked for before
     stop = Event()
     _looking.pop(order_id, Event()).set()
     _looking[order_id] = stop
-    *_, found = arranged(day, the_kitchen(), asked.seconds, _since(record), stop.is_set)
+    since, before = _since(record), _kept(record)
+    *_, found = arranged(day, the_kitchen(), asked.seconds, since, before, stop.is_set)
     latest = _looking.get(order_id) is stop
     if latest:
         del _looking[order_id]
@@ -186,6 +187,14 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
 _looking: dict[int, Event] = {}
 
 
+@router.delete("/orders/{int:order_id}/look", auth=head_only, response={204: None})
+def stop_looking(request: HttpRequest, order_id: int) -> Status[None]:
+    """What was found so far is the day's: whoever waits for a better one has that at once."""
+    OrderRecord.there(order_id)
+    _looking.get(order_id, Event()).set()
+    return Status(204, None)
+
+
 def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -> None:
     record.timetable, record.proposed = dump(found), None
     record.doughs = [dump(one) for one in numbered]
@@ -198,7 +207,7 @@ def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -
 def keep_first(record: OrderRecord) -> None:
     """Arrange the day as it comes first, and keep that."""
     day, numbered = as_day(order_in(record))
-    _keep(record, timetable(day, the_kitchen(), 0.0), numbered)
+    _keep(record, timetable(day, the_kitchen(), before=_kept(record)), numbered)
 
 
 @router.get("/orders/{int:order_id}/timetable", auth=signed_in, response=Arranged | None)

@@ -189,12 +189,11 @@ class Search:
             moves().lay(self.loom, i)
 
     def lie(self, starts: Mapping[str, Sequence[int]]) -> None:
-        """All threads at these minutes, with whoever misses the fewest hands; then all moved at once."""
+        """All threads at these minutes, with whoever misses the fewest hands."""
         for dough in self._leaders_first(sorted(starts, key=lambda d: starts[d][-1])):
             i = self.number[dough]
             self.loom.starts[i, : len(starts[dough])] = starts[dough]
             moves().stood(self.loom, i)
-        self.ease()
 
     def begin(self) -> None:
         """All threads, in the best of a few orders; or as they lie, where that is better."""

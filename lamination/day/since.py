@@ -57,17 +57,34 @@ def gone_on(
     """When each task begins where all goes on as it was arranged: later only where it must wait for its own.
 
     ``before``: by step, the minute it was to begin at; ``trunk``: when what another does for it begins. A
-    rest is cut no shorter than it was to be, or than is good.
+    rest is cut no shorter than it was to be, or than is good; what is held to a minute is there.
     """
     starts = [begun for begun, _ in thread.done]
     starts += trunk[len(starts) :]
     for k in range(len(starts), len(thread.jobs)):
-        at = max(before.get(thread.jobs[k].step, now), now)
+        step = thread.jobs[k].step
+        at = max(thread.held.get(step, before.get(step, now)), now)
         if k:
             gap, ended = thread.gaps[k - 1], thread.ended(starts, k - 1)
             was = before.get(thread.jobs[k].step, 0) - _ended(thread, before, k - 1)
             at = max(at, ended + max(min(was, gap.good_from), gap.least))
         starts.append(at)
+    return starts
+
+
+def all_gone_on(
+    threads: Sequence[Thread], before: Sequence[Task], day: Day, now: int
+) -> dict[str, list[int]]:
+    """When each task of every dough that was there begins, where all goes on as it was arranged."""
+    lay: dict[str, dict[str, int]] = {}
+    for task in before:
+        lay.setdefault(task.dough, {})[task.step] = day.minute(task.starts)
+    starts: dict[str, list[int]] = {}
+    for thread in sorted(threads, key=lambda t: t.leader is not None):
+        # who is mixed with a dough that is new lies where that is put
+        if thread.dough in lay and (thread.leader is None or thread.leader in starts):
+            trunk = starts[thread.leader][: thread.trunk] if thread.leader else ()
+            starts[thread.dough] = gone_on(thread, lay[thread.dough], now, trunk)
     return starts
 
 

@@ -24,7 +24,7 @@ from lamination.day.loom import Ints, Prices, Pull
 from lamination.day.mending import mended, worst
 from lamination.day.mixed import mixed_together
 from lamination.day.search import Search, look, with_each
-from lamination.day.since import Since, gone_on, happened
+from lamination.day.since import Since, all_gone_on, happened
 from lamination.day.telling import Telling
 from lamination.day.threads import (
     LINGER,
@@ -61,6 +61,7 @@ _PULL = 0.03  # and where not, what it costs a minute that a rest is not as long
 _SURPRISE = 5.0  # by how much a rest is judged dearer for others like it to keep within its edge
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _TRIES = 6
+_NEIGHBOURS = 40  # tries in which others make way for what no longer fits where it lay
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
 _CLOSE, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
 # what a task that moves costs at once, and each minute: one that is due soon, and any other
@@ -68,14 +69,16 @@ _CALM, _STEADY = (400.0, 4.0), (0.25, 0.05)
 
 
 def timetable(
-    day: Day, kitchen: Kitchen, seconds: float = 0.0, since: Since | None = None
-) -> Timetable:
+    day: Day, kitchen: Kitchen, seconds: float = 0.0, since: Since | None = None,
+    before: Timetable | None = None,
+) -> Timetable:  # fmt: skip
     """The best timetable found in so many seconds; at 0 the first there is.
 
     Raises :class:`Faults` for a dough that is longer than the day. With ``since`` what has happened
-    stays, what is due soon stays where it can, and the rest is arranged again.
+    stays, what is due soon stays where it can, and the rest is arranged again. ``before``: what a day not
+    begun yet had; what is found is no worse than that was, and what has not to move does not at 0 seconds.
     """
-    *_, last = arranged(day, kitchen, seconds, since)
+    *_, last = arranged(day, kitchen, seconds, since, before)
     return last
 
 
@@ -84,6 +87,7 @@ def arranged(
     kitchen: Kitchen,
     seconds: float,
     since: Since | None = None,
+    before: Timetable | None = None,
     stop: Callable[[], bool] = lambda: False,
 ) -> Iterator[Timetable]:
     """Timetables: the first at once, the last in time, its rests judged by the minutes they have there."""
@@ -91,16 +95,17 @@ def arranged(
     began = time.monotonic()
     cores = min(os.cpu_count() or 1, _AT_ONCE) if seconds > 0 else 1
     arranging = _Arranging(day, kitchen, since, cores)
-    arranging.begin()
+    arranging.begin(before)
     arranging.prove(0.0)
     yield arranging.told(time.monotonic() - began)
     if seconds > 0:
         arranging.look(began + seconds * (1 - _PROVING), (_MENDING - _PROVING) * seconds, stop)
     if seconds > 0:
         # the last of the time goes into what it must cost at the least, and what would mend it
+        until = time.monotonic() if stop() else began + seconds
         with ThreadPoolExecutor(1) as pool:
-            proving = pool.submit(arranging.prove, began + seconds, stop)
-            gives = arranging.mended(began + seconds)
+            proving = pool.submit(arranging.prove, until, stop)
+            gives = arranging.mended(until)
             proving.result()
         found = arranging.told(round(time.monotonic() - began, 2))
         yield replace(found, gives=gives)
@@ -138,6 +143,7 @@ class _Arranging:
         self.prices = _prices(kitchen, day.prefer)
         pulls = self._pulls(now)
         self.search = Search(self.threads, self.busy, self.prices, not_before=now, pulls=pulls)
+        self.as_before: _Judged | None = None  # where all lay before, of a day not begun yet
         # the threads with the marks they were judged by last
         self.marked = {t.dough: t for t in self.threads}
         # of a plan's rests, between what edges they were good where one was found beyond them
@@ -186,22 +192,34 @@ class _Arranging:
             found.setdefault(task.dough, {})[task.step] = pull
         return found
 
-    def begin(self) -> None:
-        """The first day there is; of one under way where all lay before as far as it can, or a better one."""
-        if self.since is None:
+    def begin(self, before: Timetable | None) -> None:
+        """The first day there is; where it lay before, as far as that can be, or a better one."""
+        tasks = self.since.before if self.since else before.tasks if before else ()
+        if not tasks:
             self.search.begin()
             return
-        before: dict[str, dict[str, int]] = {}
-        for task in self.since.before:
-            before.setdefault(task.dough, {})[task.step] = self.day.minute(task.starts)
-        starts: dict[str, list[int]] = {}
-        for thread in sorted(self.threads, key=lambda t: t.leader is not None):
-            trunk = starts[thread.leader][: thread.trunk] if thread.leader else ()
-            starts[thread.dough] = gone_on(
-                thread, before.get(thread.dough, {}), self.busy.now, trunk
-            )
-        self.search.lie(starts)
-        self.search.begin()
+        lay = all_gone_on(self.threads, tasks, self.day, self.busy.now)
+        self.search.lie(lay)
+        self.search.put(*(thread.dough for thread in self.threads if thread.dough not in lay))
+        if self.since or not before:
+            self.search.ease()
+            self.search.begin()
+            return
+
+        def make_way() -> None:
+            self.search.improve(math.inf, rounds=_NEIGHBOURS, making_way=True)
+
+        # judged as it lies; others move where more is given up so, and all lie anew where it still is
+        self.as_before = self.follow(math.inf)
+        for way in (self.search.ease, make_way, self.search.begin):
+            if self.search.given <= before.cost + 1e-6:
+                break
+            way()
+            found = self.follow(math.inf)
+            if found and (self.as_before is None or found.weighed < self.as_before.weighed - 1e-6):
+                self.as_before = found
+        if self.as_before:
+            self._go_on_from(self.as_before)
 
     def look(self, until: float, mending: float, stop: Callable[[], bool]) -> None:
         """Look for better until a moment, and follow the doughs at the hours that they have on the way.
@@ -213,7 +231,7 @@ class _Arranging:
         long = min(max(_ANEW * (until - now), _ANEW_LEAST), _ANEW_MOST)
         short = min(max(_NEAR * (until - now), min(_NEAR_LEAST, (until - now) / 3)), _NEAR_MOST)
         took, worse, begun, settled = 0.0, 0, 0, 0
-        best: _Judged | None = None
+        best = self.as_before
         # one that is under way goes on from where it lay, judged as it would lie then
         going_on = self.since is not None
         if going_on:
@@ -301,7 +319,7 @@ class _Arranging:
                 high = min(gap.good_until, high or gap.good_until)
             edges[gap.step] = low, high
 
-    def follow(self, until: float, stop: Callable[[], bool]) -> _Judged | None:
+    def follow(self, until: float, stop: Callable[[], bool] = lambda: False) -> _Judged | None:
         """Judge the rests of every thread as they lie now; None where there was no time for all."""
         for dough, placed in self.search.placed.items():
             if stop() or time.monotonic() > until:

@@ -2,12 +2,14 @@
 
 import uuid
 from datetime import datetime, timedelta
+from threading import Event
 from zoneinfo import ZoneInfo
 
 import icalendar
 import pytest
 from django.utils import timezone
 
+from bakehouse.day import timetable_api
 from bakehouse.demo.teasel_lock import BOATS, DANISH
 from bakehouse.documents import dump
 
@@ -320,6 +322,20 @@ def test_an_order_says_what_is_different_from_the_last_like_it(head, hand, day):
     assert hand.call("GET", f"{path}/changes")["changes"] == [
         {"about": "Square", "says": "12 more: 92 pieces"}
     ]
+
+
+def test_who_looks_for_a_better_day_never_gets_a_worse_and_may_stop(head, hand, day):
+    path = f"/orders/{day['id']}"
+    found = head.call("POST", f"{path}/timetable", {"seconds": 0.5})["timetable"]
+    again = head.call("POST", f"{path}/timetable", {"seconds": 0})["timetable"]
+    assert again["cost"] <= found["cost"]
+    assert [t["starts"] for t in again["tasks"]] == [t["starts"] for t in found["tasks"]]
+    stop = timetable_api._looking[day["id"]] = Event()
+    hand.call("DELETE", f"{path}/look", expect=403)
+    assert not stop.is_set()
+    head.call("DELETE", f"{path}/look", expect=204)
+    assert stop.is_set()
+    head.call("DELETE", "/orders/9999/look", expect=404)
 
 
 def test_what_nobody_asked_for_is_proposed_only_where_something_moves(head, day, clock):

@@ -191,6 +191,7 @@ def test_threads_lie_at_minutes_and_are_moved_all_at_once_from_there():
     for dough in search.threads:
         search.take(dough)
     search.lie(apart)
+    search.ease()
     assert search.loom.lies.all()
     assert search.short_min == 0
     # nobody overtakes anybody, and who would be late is so by less

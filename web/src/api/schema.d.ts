@@ -1471,10 +1471,30 @@ export interface paths {
         put?: never;
         /**
          * Arrange
-         * @description Arrange the day anew, and keep that.
+         * @description Look for a better timetable than the day has, where it has one, and keep that.
          */
         post: operations["bakehouse_day_timetable_api_arrange"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Stop Looking
+         * @description What was found so far is the day's: whoever waits for a better one has that at once.
+         */
+        delete: operations["bakehouse_day_timetable_api_stop_looking"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1533,7 +1553,8 @@ export interface paths {
          * Arrange Again
          * @description The rest of the day from what has happened, within two seconds; kept as a proposal.
          *
-         *     ``only_if_it_moves``: nobody asked, so that nothing is proposed where nothing has to move.
+         *     ``only_if_it_moves``: nobody asked, so that nothing is proposed where nothing has to move, nor what
+         *     was found a short while ago from the same.
          */
         post: operations["bakehouse_day_timetable_api_arrange_again"];
         delete?: never;
@@ -10194,6 +10215,33 @@ export interface operations {
             404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_day_timetable_api_stop_looking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
             422: components["responses"]["Problem422"];
             429: components["responses"]["Problem429"];
         };

@@ -17,23 +17,28 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
     refetchInterval: 20_000,
   });
   const searching = useRef<AbortController | null>(null);
+  const outOfDate = kept.data === null || kept.data?.stale;
   const arranging = useMutation({
     mutationFn: async () => {
-      const keep = (found: Arranged) => queries.setQueryData(key, found);
       searching.current = new AbortController();
       const { signal } = searching.current;
-      for (const seconds of [0, LONGER_S]) {
-        keep(
-          await got(
-            api.POST("/api/orders/{order_id}/timetable", {
-              ...path(id),
-              body: { seconds },
-              signal,
-            }),
-          ),
+      const look = async (seconds: number) => {
+        const body = { seconds };
+        const found = await got(
+          api.POST("/api/orders/{order_id}/timetable", { ...path(id), body, signal }),
         );
-      }
+        queries.setQueryData<Arranged | null>(key, found);
+        return found.timetable.cost;
+      };
+      const before = kept.data?.timetable.cost ?? -1;
+      // what was changed is answered at once; where nothing more is given up for it, all stays so
+      if (outOfDate && (await look(0)) <= before) return;
+      await look(LONGER_S);
     },
+  });
+  // what was found so far is kept, and comes as the answer to whoever waits
+  const stopping = useMutation({
+    mutationFn: () => got(api.DELETE("/api/orders/{order_id}/look", path(id))),
   });
   const post = (what: "open" | "again" | "take" | "leave") =>
     got(api.POST(`/api/orders/{order_id}/${what}`, path(id)));
@@ -50,7 +55,6 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
   const arrange = arranging.mutate;
   const propose = doing.mutate;
   const begun = Boolean(kept.data?.opened_at);
-  const outOfDate = kept.data === null || kept.data?.stale;
   useEffect(() => {
     if (!mayArrange || !saved || kept.isPending || !outOfDate || asked.current === revision) return;
     asked.current = revision;
@@ -63,7 +67,7 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
     kept,
     arrange: () => arranging.mutate(),
     arranging: arranging.isPending,
-    stop: () => searching.current?.abort(),
+    stop: () => stopping.mutate(),
     failed: stopped ? null : (arranging.error ?? doing.error),
     doing,
   };
