@@ -17,7 +17,9 @@ import numpy.typing as npt
 
 from lamination.day import ovens
 from lamination.day.busy import TAKEN, Busy
-from lamination.day.threads import Gap, Thread
+from lamination.day.day import Prefer
+from lamination.day.threads import LINGER, Gap, Thread
+from lamination.kitchen import Kitchen
 from lamination.terms.trade import Place
 
 Floats = npt.NDArray[np.float64]
@@ -29,6 +31,7 @@ TO_THE_MINUTE = 5_000.0
 _NOBODY, _MOST_PIECES, _FOREVER = -1, 6, 10**9
 _AT_WORK = 3  # hands of a shift up to which it is told how many are at work
 _SPANS = 24  # powers of two, up to which a thread's price is told apart
+_FRESH = 10.0  # how much more freshness weighs for who prefers it
 _AT_FIRST = 40.0  # of a thread's price: up to where it is looked at first
 
 
@@ -49,6 +52,22 @@ class Prices:
     pause: int = 15
     long: float = 0.0
     long_from: int = 480
+
+
+def prices_of(kitchen: Kitchen, prefer: Prefer) -> Prices:
+    """What each compromise weighs by the kitchen's table, for who prefers freshness or sleep, or neither."""
+    fresh = _FRESH if prefer is Prefer.FRESH else 1.0
+    return Prices(
+        kitchen["day.late"],
+        max(kitchen["day.outside"], 1.0),
+        kitchen["day.early"] * fresh,
+        0 if prefer is Prefer.FRESH else round(kitchen["day.early_from_min"]),
+        LINGER,
+        stretch=kitchen["day.stretch"],
+        pause=round(kitchen["day.pause_min"]),
+        long=kitchen["day.long"] / 60,
+        long_from=round(kitchen["day.long_from_min"]),
+    )
 
 
 @dataclass(frozen=True)

@@ -18,16 +18,15 @@ from typing import NamedTuple
 from lamination.day.at_hand import ready
 from lamination.day.bound import Bounding
 from lamination.day.busy import Busy, Placed
-from lamination.day.day import Day, Dough, Prefer
+from lamination.day.day import Day, Dough
 from lamination.day.gives import Give
-from lamination.day.loom import Ints, Prices, Pull
+from lamination.day.loom import Ints, Pull, prices_of
 from lamination.day.mending import mended, worst
 from lamination.day.mixed import mixed_together
 from lamination.day.search import Search, look, with_each
 from lamination.day.since import Since, all_gone_on, happened
 from lamination.day.telling import Telling
 from lamination.day.threads import (
-    LINGER,
     Thread,
     careful,
     steady,
@@ -35,7 +34,7 @@ from lamination.day.threads import (
     wary,
     with_marks,
 )
-from lamination.day.told import Timetable
+from lamination.day.told import Task, Timetable
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.steps import kind_of
@@ -62,7 +61,6 @@ _SURPRISE = 5.0  # by how much a rest is judged dearer for others like it to kee
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _TRIES = 6
 _NEIGHBOURS = 40  # tries in which others make way for what no longer fits where it lay
-_FRESH = 10.0  # how much more freshness weighs for who prefers it
 _CLOSE, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
 # what a task that moves costs at once, and each minute: one that is due soon, and any other
 _CALM, _STEADY = (400.0, 4.0), (0.25, 0.05)
@@ -94,7 +92,9 @@ def arranged(
     ready()
     began = time.monotonic()
     cores = min(os.cpu_count() or 1, _AT_ONCE) if seconds > 0 else 1
-    arranging = _Arranging(day, kitchen, since, cores)
+    # where nobody looks for a better one, what has not to move stays
+    stays = before.tasks if before and seconds <= 0 else ()
+    arranging = _Arranging(day, kitchen, since, cores, stays)
     arranging.begin(before)
     arranging.prove(0.0)
     yield arranging.told(time.monotonic() - began)
@@ -126,7 +126,10 @@ class _Judged(NamedTuple):
 class _Arranging:
     """A day under way to its timetable."""
 
-    def __init__(self, day: Day, kitchen: Kitchen, since: Since | None, at_once: int = 1) -> None:
+    def __init__(
+        self, day: Day, kitchen: Kitchen, since: Since | None, at_once: int = 1,
+        stays: Sequence[Task] = (),
+    ) -> None:  # fmt: skip
         self.day, self.kitchen, self.since = day, kitchen, since
         gone = set(since.given_up) if since else set()
         if not {d.id for d in day.doughs} - gone:
@@ -140,8 +143,8 @@ class _Arranging:
             day.minutes + _AFTERWARDS <= 8 * 24 * 60) else day  # fmt: skip
         now = max(day.minute(since.now), 0) if since else 0
         self.busy = Busy(self.longer, kitchen, now)
-        self.prices = _prices(kitchen, day.prefer)
-        pulls = self._pulls(now)
+        self.prices = prices_of(kitchen, day.prefer)
+        pulls = self._pulls(now, stays)
         self.search = Search(self.threads, self.busy, self.prices, not_before=now, pulls=pulls)
         self.as_before: _Judged | None = None  # where all lay before, of a day not begun yet
         # the threads with the marks they were judged by last
@@ -181,12 +184,10 @@ class _Arranging:
             raise Faults(Fault(f"doughs[{i}].ready_at", text))
         return thread
 
-    def _pulls(self, now: int) -> dict[str, dict[str, Pull]]:
-        if self.since is None:
-            return {}
-        calm = now + round(self.kitchen["day.calm_min"])
+    def _pulls(self, now: int, stays: Sequence[Task]) -> dict[str, dict[str, Pull]]:
+        calm = now + round(self.kitchen["day.calm_min"]) if self.since else 0
         found: dict[str, dict[str, Pull]] = {}
-        for task in self.since.before:
+        for task in self.since.before if self.since else stays:
             minute = self.day.minute(task.starts)
             pull = Pull(max(minute, now), *(_CALM if minute <= calm else _STEADY))
             found.setdefault(task.dough, {})[task.step] = pull
@@ -382,21 +383,6 @@ class _Arranging:
 def _windows(plan: Plan, kitchen: Kitchen, today: Today) -> Mapping[str, RestWindow]:
     """The marks of a plan's rests: kept, for a day is looked at and arranged again many times."""
     return {w.stop: w for w in follow(plan, kitchen, today, _AHEAD).windows}
-
-
-def _prices(kitchen: Kitchen, prefer: Prefer) -> Prices:
-    fresh = _FRESH if prefer is Prefer.FRESH else 1.0
-    return Prices(
-        kitchen["day.late"],
-        max(kitchen["day.outside"], 1.0),
-        kitchen["day.early"] * fresh,
-        0 if prefer is Prefer.FRESH else round(kitchen["day.early_from_min"]),
-        LINGER,
-        stretch=kitchen["day.stretch"],
-        pause=round(kitchen["day.pause_min"]),
-        long=kitchen["day.long"] / 60,
-        long_from=round(kitchen["day.long_from_min"]),
-    )
 
 
 def _as_placed(plan: Plan, thread: Thread, placed: Placed) -> Plan:

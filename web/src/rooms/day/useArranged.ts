@@ -8,6 +8,7 @@ export type Arranged = Schemas["Arranged"];
 
 const path = (order_id: number) => ({ params: { path: { order_id } } });
 const LONGER_S = 6;
+const HARDLY = 10; // tight minutes for which not all of a day is moved
 
 export function useArranged(id: number, revision: string, mayArrange: boolean, saved: boolean) {
   const key = ["timetable", id];
@@ -30,9 +31,9 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
         queries.setQueryData<Arranged | null>(key, found);
         return found.timetable.cost;
       };
-      const before = kept.data?.timetable.cost ?? -1;
-      // what was changed is answered at once; where nothing more is given up for it, all stays so
-      if (outOfDate && (await look(0)) <= before) return;
+      const before = kept.data?.timetable.cost ?? Number.NEGATIVE_INFINITY;
+      // what was changed is answered at once; where hardly more is given up for it, the rest stays
+      if (outOfDate && (await look(0)) <= before + HARDLY) return;
       await look(LONGER_S);
     },
   });
