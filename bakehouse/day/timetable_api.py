@@ -15,7 +15,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Body, Router, Status
 
-from bakehouse.bench.runs import standings_of
+from bakehouse.bench.runs import snapshot, standings_of
 from bakehouse.day.files import day_schema
 from bakehouse.day.library import as_day, order_in
 from bakehouse.day.models import OrderRecord
@@ -39,6 +39,7 @@ from lamination.day import (
     lying,
     on_now,
     timetable,
+    went_of,
 )
 from lamination.run import Phase
 from lamination.terms import Checked, Fault, Faults, Length, Range
@@ -252,7 +253,11 @@ def _since(record: OrderRecord) -> Since | None:
     if record.opened_at is None or kept is None:
         return None
     happened, standings, _ = _happened(record)
-    return Since(timezone.now(), tuple(happened), kept.tasks, given_up_of(standings))
+    went = {
+        run.dough: went_of(snapshot(run)[0], worked, standing, timezone.localtime(run.started_at))
+        for run, worked, standing in standings_of(record.pk)
+    }
+    return Since(timezone.now(), tuple(happened), kept.tasks, given_up_of(standings), went)
 
 
 @router.post("/orders/{int:order_id}/again", auth=signed_in, response=Arranged)

@@ -12,6 +12,7 @@ from lamination.day.now import (
     happened_of,
     lying,
     on_now,
+    went_of,
 )
 from lamination.day.order import Order, Ordered, Wanted, WorkedOrder, work_order
 from lamination.day.ordered import Numbered, copied, day_of
@@ -25,5 +26,5 @@ __all__ = [
     "Prefer", "Quiet", "Shift", "Since", "Task", "Timetable", "Wanted", "Weekday", "When",
     "WorkedOrder", "arranged", "changes", "copied", "date_of", "day_of", "due", "given_up_of",
     "handover", "happened_of", "last_like", "lying", "on_now", "ready", "standing_on", "stands_next",
-    "timetable", "work_order",
+    "timetable", "went_of", "work_order",
 ]  # fmt: skip

@@ -8,10 +8,13 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 
 from lamination.day.day import Happened, Shift
+from lamination.day.since import Went
 from lamination.day.told import Task, Timetable
+from lamination.plan import Plan
 from lamination.plan.worked import WorkedPlan
 from lamination.run.events import EventKind
 from lamination.run.standing import Phase, Standing
+from lamination.run.underway import as_it_went, today_of
 from lamination.terms.said import span
 from lamination.terms.trade import Machine, Place
 
@@ -59,6 +62,11 @@ class Lying:
     until: datetime
     following: str
     minutes: int
+
+
+def went_of(plan: Plan, worked: WorkedPlan, standing: Standing, started_at: datetime) -> Went:
+    """How a dough went so far, as the bench judges it; ``started_at`` in the bakery's own time zone."""
+    return Went(as_it_went(plan, worked, standing, started_at), today_of(standing, started_at))
 
 
 def happened_of(

@@ -3,23 +3,37 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from itertools import takewhile
+from typing import NamedTuple
 
 from lamination.day.day import Day, Happened
 from lamination.day.threads import Thread
 from lamination.day.told import Task
+from lamination.plan import Plan
+from lamination.warmth import Today
+
+
+class Went(NamedTuple):
+    """A dough as it went at the bench: its plan with the minutes it really took, and what was measured."""
+
+    plan: Plan
+    today: Today
 
 
 @dataclass(frozen=True)
 class Since:
-    """What a day is arranged again from: the moment, what has happened, and the timetable before."""
+    """What a day is arranged again from: the moment, what has happened, and the timetable before.
+
+    ``went``: how doughs went that are under way, by which their rests are judged.
+    """
 
     now: datetime
     happened: tuple[Happened, ...]
     before: tuple[Task, ...]
     given_up: tuple[str, ...] = ()
+    went: Mapping[str, Went] = field(default_factory=dict)
 
 
 def happened(thread: Thread, day: Day, since: Since) -> Thread:

@@ -24,7 +24,7 @@ from lamination.day.loom import Ints, Pull, prices_of
 from lamination.day.mending import mended, worst
 from lamination.day.mixed import mixed_together
 from lamination.day.search import Search, look, with_each
-from lamination.day.since import Since, all_gone_on, happened
+from lamination.day.since import Since, Went, all_gone_on, happened
 from lamination.day.telling import Telling
 from lamination.day.threads import (
     Thread,
@@ -328,10 +328,7 @@ class _Arranging:
             thread = self.search.threads[dough]
             if len(thread.done) == len(thread.jobs):
                 continue
-            at = self.day.at(placed.starts[0])
-            hour = at.hour + (0.5 if at.minute >= 30 else 0.0)
-            plan = _as_placed(self.plans[dough], thread, placed)
-            today = Today(begins_h=hour) if self.kitchen["room.swing_k"] else Today()
+            plan, today = self._as_it_goes(dough, thread, placed)
             lasted = [
                 placed.starts[k + 1] - thread.ended(placed.starts, k)
                 for k in range(len(thread.gaps))
@@ -347,6 +344,16 @@ class _Arranging:
             dict(self.marked),
             bool(worst(self.told(0.0).gives)),
         )
+
+    def _as_it_goes(self, dough: str, thread: Thread, placed: Placed) -> Went:
+        """The dough's plan with the rests it has in the day, and how warm it is then."""
+        if self.since and dough in self.since.went:
+            plan, today = self.since.went[dough]
+            return Went(_as_placed(plan, thread, placed, max(len(thread.done) - 1, 0)), today)
+        at = self.day.at(placed.starts[0])
+        hour = at.hour + (0.5 if at.minute >= 30 else 0.0)
+        today = Today(begins_h=hour) if self.kitchen["room.swing_k"] else Today()
+        return Went(_as_placed(self.plans[dough], thread, placed), today)
 
     def mended(self, until: float) -> tuple[Give, ...]:
         """The compromises with what would mend them, each way tried from where the day lies."""
@@ -385,11 +392,11 @@ def _windows(plan: Plan, kitchen: Kitchen, today: Today) -> Mapping[str, RestWin
     return {w.stop: w for w in follow(plan, kitchen, today, _AHEAD).windows}
 
 
-def _as_placed(plan: Plan, thread: Thread, placed: Placed) -> Plan:
-    """The plan with the rests it has in the day, to a few minutes."""
+def _as_placed(plan: Plan, thread: Thread, placed: Placed, over: int = 0) -> Plan:
+    """The plan with the rests it has in the day, to a few minutes; the first so many it has already."""
     minutes = {}
     for k, gap in enumerate(thread.gaps):
-        if gap.rests:
+        if gap.rests and k >= over:
             found = placed.starts[k + 1] - thread.ended(placed.starts, k)
             to = _CLOSE if found <= 120 else _FAR
             near = to * round(found / to)

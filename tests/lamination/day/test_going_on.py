@@ -1,15 +1,26 @@
 """A day that has begun: what happened takes nothing any more, and nothing false is said of it."""
 
 import importlib
+import math
 from dataclasses import replace
 from datetime import timedelta
+from itertools import pairwise
 
 from bakehouse.demo.teasel_lock import KITCHEN
-from lamination.day import Happened, Since, given_up_of, handover, happened_of, on_now, timetable
+from lamination.day import (
+    Happened,
+    Since,
+    given_up_of,
+    handover,
+    happened_of,
+    on_now,
+    timetable,
+    went_of,
+)
 from lamination.day.since import gone_on
 from lamination.day.threads import Gap, Job, Thread
 from lamination.plan import work
-from lamination.run import Event, EventKind, stand
+from lamination.run import Event, EventKind, Probe, stand, under_way
 from lamination.steps import Chapter
 from lamination.terms import Place
 
@@ -200,3 +211,37 @@ def test_what_is_not_late_stays_and_what_is_waits_for_its_own_and_no_more():
     # what was to begin before now begins now, and what another does begins with the other's
     assert gone_on(thread, before, 50) == [50, 85, 123, 158]
     assert gone_on(thread, before, 0, trunk=[7, 48])[:2] == [7, 48]
+
+
+def test_the_day_judges_a_rest_as_the_bench_does_by_what_was_measured_and_how_long_it_took():
+    asked = day(doughs=1, hands=2, ready=11.0)
+    before = timetable(asked, KITCHEN)
+    worked = work(BOATS, KITCHEN)
+    tasks = [*before.tasks][: [t.step for t in before.tasks].index("turn-2") + 2]
+    started, deeds = tasks[0].starts, []
+    for task, then in pairwise(tasks):
+        deeds.append((task.ends, EventKind.DONE, task.step))
+        if then.starts > task.ends and then is not tasks[-1]:
+            deeds.append((then.starts, EventKind.OUT, task.step))
+    slow = deeds[-1][0] + timedelta(minutes=25)
+    deeds[-1] = (slow, *deeds[-1][1:])
+    warm = Event(
+        "event-9000", slow - timedelta(minutes=1), EventKind.READING, stop="turn-2",
+        probe=Probe.DOUGH, value_c=21.0,
+    )  # fmt: skip
+    standing = stand(worked, started, (*pressed(*deeds[:-1]), warm, *pressed(deeds[-1])))
+    assert (standing.phase, standing.stop) == ("rest", "turn-2")
+    bench = under_way(BOATS, KITCHEN, worked, standing, started).window
+    went = {"1": went_of(BOATS, worked, standing, started)}
+
+    def judged(went):
+        happened = happened_of("1", worked, started, standing)
+        since = Since(slow, happened, before.tasks, went=went)
+        arranging = timetables._Arranging(asked, KITCHEN, since)
+        arranging.begin(None)
+        arranging.follow(float("inf"))
+        gaps = arranging.search.threads["1"].gaps
+        return next(gap for gap in gaps if gap.step == "turn-2")
+
+    assert judged(went).good_from == math.ceil(bench.good_from_min)
+    assert judged(went).good_from > judged({}).good_from
