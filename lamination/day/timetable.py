@@ -9,10 +9,9 @@ from __future__ import annotations
 import math
 import os
 import time
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
-from functools import lru_cache
 from typing import NamedTuple
 
 from lamination.day.at_hand import ready
@@ -21,6 +20,7 @@ from lamination.day.busy import Busy, Placed
 from lamination.day.day import Day, Dough
 from lamination.day.gives import Give
 from lamination.day.loom import Ints, Pull, prices_of
+from lamination.day.marks import as_placed, windows_of
 from lamination.day.mending import mended, worst
 from lamination.day.mixed import mixed_together
 from lamination.day.search import Search, look, with_each
@@ -36,16 +36,11 @@ from lamination.day.threads import (
 )
 from lamination.day.told import Task, Timetable
 from lamination.kitchen.kitchen import Kitchen
-from lamination.plan.plan import Plan
-from lamination.steps import kind_of
 from lamination.terms.limits import Fault, Faults
 from lamination.terms.said import span
 from lamination.warmth.bodies import Today
-from lamination.warmth.follow import follow
-from lamination.warmth.windows import RestWindow
 
 _AFTERWARDS = 12 * 60  # minutes beyond the day in which what cannot be had is still priced
-_AHEAD = 16 * 60.0  # how long a rest might become, a night included
 # of the time: the last of it, in which the bound is raised, and longer where there is something to mend
 _PROVING, _MENDING = 0.05, 0.09
 # of the time, and in seconds: until the doughs are followed again where all give way to each other anew, and
@@ -60,8 +55,8 @@ _PULL = 0.03  # and where not, what it costs a minute that a rest is not as long
 _SURPRISE = 5.0  # by how much a rest is judged dearer for others like it to keep within its edge
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _TRIES = 6
+_LOOKED_S = 2.0  # what was looked for so long is gone on from, and not begun anew
 _NEIGHBOURS = 40  # tries in which others make way for what no longer fits where it lay
-_CLOSE, _FAR = 5, 15  # minutes to which a rest is followed, up to two hours and beyond
 # what a task that moves costs at once, and each minute: one that is due soon, and any other
 _CALM, _STEADY = (400.0, 4.0), (0.25, 0.05)
 
@@ -92,12 +87,16 @@ def arranged(
     ready()
     began = time.monotonic()
     cores = min(os.cpu_count() or 1, _AT_ONCE) if seconds > 0 else 1
+    had, anew = before, before is not None and before.seconds < min(seconds, _LOOKED_S)
+    if since or anew:
+        before = None  # so little was looked for it that a search does better to begin anew
+    looked = before.seconds if before else 0.0
     # where nobody looks for a better one, what has not to move stays
     stays = before.tasks if before and seconds <= 0 else ()
     arranging = _Arranging(day, kitchen, since, cores, stays)
     arranging.begin(before)
     arranging.prove(0.0)
-    yield arranging.told(time.monotonic() - began)
+    yield arranging.told(looked + time.monotonic() - began)
     if seconds > 0:
         arranging.look(began + seconds * (1 - _PROVING), (_MENDING - _PROVING) * seconds, stop)
     if seconds > 0:
@@ -107,8 +106,12 @@ def arranged(
             proving = pool.submit(arranging.prove, until, stop)
             gives = arranging.mended(until)
             proving.result()
-        found = arranging.told(round(time.monotonic() - began, 2))
+        found = arranging.told(round(looked + time.monotonic() - began, 2))
         yield replace(found, gives=gives)
+        if anew and had and found.cost > had.cost:
+            stayed = timetable(day, kitchen, before=had)
+            if stayed.cost < found.cost:
+                yield stayed
 
 
 class _Judged(NamedTuple):
@@ -167,7 +170,7 @@ class _Arranging:
     def _thread(self, i: int, dough: Dough) -> Thread:
         day, kitchen = self.day, self.kitchen
         try:
-            windows = _windows(dough.plan, kitchen, Today())
+            windows = windows_of(dough.plan, kitchen, Today())
             thread = thread_of(dough.id, dough.plan, day.minute(dough.ready_at), kitchen, windows)
         except Faults as wrong:
             raise Faults(*(f.under(f"doughs[{i}].plan") for f in wrong.faults)) from None
@@ -202,7 +205,7 @@ class _Arranging:
         lay = all_gone_on(self.threads, tasks, self.day, self.busy.now)
         self.search.lie(lay)
         self.search.put(*(thread.dough for thread in self.threads if thread.dough not in lay))
-        if self.since or not before:
+        if not before:
             self.search.ease()
             self.search.begin()
             return
@@ -240,7 +243,7 @@ class _Arranging:
             self.prove(0.0)
             if best and self.search.given <= self.bounding.least + 1e-6:
                 return  # it gives up no more than it must, and nothing moves but what has to wait
-        here, anew = best, not going_on
+        here, anew = best, best is None and not going_on
         self._keep_as_judged(anew)
         while (now := time.monotonic()) < until - took and not stop():
             each = long if anew else short
@@ -334,7 +337,7 @@ class _Arranging:
                 for k in range(len(thread.gaps))
             ]
             self.marked[dough] = with_marks(
-                self.marked[dough], _windows(plan, self.kitchen, today), lasted
+                self.marked[dough], windows_of(plan, self.kitchen, today), lasted
             )
             self._learn(dough, self.marked[dough], lasted)
             self.search.again(dough, self.marked[dough])
@@ -349,11 +352,11 @@ class _Arranging:
         """The dough's plan with the rests it has in the day, and how warm it is then."""
         if self.since and dough in self.since.went:
             plan, today = self.since.went[dough]
-            return Went(_as_placed(plan, thread, placed, max(len(thread.done) - 1, 0)), today)
+            return Went(as_placed(plan, thread, placed, max(len(thread.done) - 1, 0)), today)
         at = self.day.at(placed.starts[0])
         hour = at.hour + (0.5 if at.minute >= 30 else 0.0)
         today = Today(begins_h=hour) if self.kitchen["room.swing_k"] else Today()
-        return Went(_as_placed(self.plans[dough], thread, placed), today)
+        return Went(as_placed(self.plans[dough], thread, placed), today)
 
     def mended(self, until: float) -> tuple[Give, ...]:
         """The compromises with what would mend them, each way tried from where the day lies."""
@@ -384,30 +387,3 @@ class _Arranging:
         """Raise the bound: what the day must cost at the least, its rests judged as they are now."""
         self.bounding.begin([*self.search.threads.values()])
         self.bounding.better(self.search.given, until, stop)
-
-
-@lru_cache(maxsize=2_000)
-def _windows(plan: Plan, kitchen: Kitchen, today: Today) -> Mapping[str, RestWindow]:
-    """The marks of a plan's rests: kept, for a day is looked at and arranged again many times."""
-    return {w.stop: w for w in follow(plan, kitchen, today, _AHEAD).windows}
-
-
-def _as_placed(plan: Plan, thread: Thread, placed: Placed, over: int = 0) -> Plan:
-    """The plan with the rests it has in the day, to a few minutes; the first so many it has already."""
-    minutes = {}
-    for k, gap in enumerate(thread.gaps):
-        if gap.rests and k >= over:
-            found = placed.starts[k + 1] - thread.ended(placed.starts, k)
-            to = _CLOSE if found <= 120 else _FAR
-            near = to * round(found / to)
-            # what is about as it was, or was planned, is followed as that
-            as_it_was = abs(found - gap.chosen) <= to / 2
-            minutes[gap.step] = gap.chosen if as_it_was else max(near, gap.least)
-    steps = []
-    for n, step in enumerate(plan.steps):
-        rest = step.rest
-        apart = kind_of(step).apart and n + 1 < len(plan.steps) and kind_of(plan.steps[n + 1]).apart
-        if rest is not None and step.id in minutes and not apart:
-            step = replace(step, rest=rest.lasting(float(minutes[step.id])))
-        steps.append(step)
-    return plan.with_steps(*steps)

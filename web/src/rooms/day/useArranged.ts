@@ -7,7 +7,7 @@ import { queries } from "@/api/queries";
 export type Arranged = Schemas["Arranged"];
 
 const path = (order_id: number) => ({ params: { path: { order_id } } });
-const LONGER_S = 6;
+const LONGER_S = 10;
 const HARDLY = 10; // tight minutes for which not all of a day is moved
 
 export function useArranged(id: number, revision: string, mayArrange: boolean, saved: boolean) {
