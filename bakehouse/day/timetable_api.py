@@ -52,9 +52,13 @@ _AGAIN_S = 1.5  # of the two seconds in which the rest of a day is arranged agai
 
 @dataclass(frozen=True)
 class Arrange(Checked):
-    """How long to look for a better timetable: seconds, 0 for the first there is."""
+    """How long to look for a better timetable: seconds, 0 for the first there is.
+
+    ``steady``: only what gains by it moves from where the day's timetable has it.
+    """
 
     seconds: Annotated[float, Range(0, 30, "s")] = 0.0
+    steady: bool = False
 
 
 @dataclass(frozen=True)
@@ -173,7 +177,9 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
     _looking.pop(order_id, Event()).set()
     _looking[order_id] = stop
     since, before = _since(record), _kept(record)
-    *_, found = arranged(day, the_kitchen(), asked.seconds, since, before, stop.is_set)
+    *_, found = arranged(
+        day, the_kitchen(), asked.seconds, since, before, asked.steady, stop.is_set
+    )
     latest = _looking.get(order_id) is stop
     if latest:
         del _looking[order_id]

@@ -63,15 +63,16 @@ _CALM, _STEADY = (400.0, 4.0), (0.25, 0.05)
 
 def timetable(
     day: Day, kitchen: Kitchen, seconds: float = 0.0, since: Since | None = None,
-    before: Timetable | None = None,
+    before: Timetable | None = None, steady: bool = False,
 ) -> Timetable:  # fmt: skip
     """The best timetable found in so many seconds; at 0 the first there is.
 
     Raises :class:`Faults` for a dough that is longer than the day. With ``since`` what has happened
     stays, what is due soon stays where it can, and the rest is arranged again. ``before``: what a day not
-    begun yet had; what is found is no worse than that was, and what has not to move does not at 0 seconds.
+    begun yet had; what is found is no worse than that was. ``steady``: only what gains by it moves from
+    there, as it does at 0 seconds.
     """
-    *_, last = arranged(day, kitchen, seconds, since, before)
+    *_, last = arranged(day, kitchen, seconds, since, before, steady)
     return last
 
 
@@ -81,6 +82,7 @@ def arranged(
     seconds: float,
     since: Since | None = None,
     before: Timetable | None = None,
+    steady: bool = False,
     stop: Callable[[], bool] = lambda: False,
 ) -> Iterator[Timetable]:
     """Timetables: the first at once, the last in time, its rests judged by the minutes they have there."""
@@ -91,8 +93,7 @@ def arranged(
     if since or anew:
         before = None  # so little was looked for it that a search does better to begin anew
     looked = before.seconds if before else 0.0
-    # where nobody looks for a better one, what has not to move stays
-    stays = before.tasks if before and seconds <= 0 else ()
+    stays = before.tasks if before and (steady or seconds <= 0) else ()
     arranging = _Arranging(day, kitchen, since, cores, stays)
     arranging.begin(before)
     arranging.prove(0.0)

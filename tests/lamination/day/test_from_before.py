@@ -50,6 +50,9 @@ def test_a_step_that_is_fixed_elsewhere_moves_little_else(asked, found):
     assert not [g for g in after.gives if g.code in ("hand", "machine", "held")]
     # no more than the dough itself and who had those minutes
     assert len(moved(found, after)) <= 8
+    better = timetable(held, KITCHEN, 1.0, before=after, steady=True)
+    assert better.cost <= after.cost
+    assert len(moved(after, better)) <= 8
 
 
 def test_a_new_dough_is_put_beside_the_others_and_one_taken_away_makes_none_worse(asked, found):

@@ -7152,6 +7152,8 @@ export interface components {
         /**
          * Arrange
          * @description How long to look for a better timetable: seconds, 0 for the first there is.
+         *
+         *     ``steady``: only what gains by it moves from where the day's timetable has it.
          */
         Arrange: {
             /**
@@ -7159,6 +7161,11 @@ export interface components {
              * @default 0
              */
             seconds: number;
+            /**
+             * Steady
+             * @default false
+             */
+            steady: boolean;
         };
         /**
          * Due

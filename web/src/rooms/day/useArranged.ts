@@ -23,18 +23,20 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
     mutationFn: async () => {
       searching.current = new AbortController();
       const { signal } = searching.current;
-      const look = async (seconds: number) => {
-        const body = { seconds };
+      const look = async (seconds: number, steady: boolean) => {
+        const body = { seconds, steady };
         const found = await got(
           api.POST("/api/orders/{order_id}/timetable", { ...path(id), body, signal }),
         );
         queries.setQueryData<Arranged | null>(key, found);
         return found.timetable.cost;
       };
-      const before = kept.data?.timetable.cost ?? Number.NEGATIVE_INFINITY;
+      if (!outOfDate) return look(LONGER_S, false);
       // what was changed is answered at once; where hardly more is given up for it, the rest stays
-      if (outOfDate && (await look(0)) <= before + HARDLY) return;
-      await look(LONGER_S);
+      const before = kept.data?.timetable.cost;
+      const cost = await look(0, true);
+      if (before === undefined || cost > before + HARDLY)
+        await look(LONGER_S, before !== undefined);
     },
   });
   // what was found so far is kept, and comes as the answer to whoever waits
