@@ -197,10 +197,9 @@ def handover(
         lines.append(f"Dough {one.dough}: {one.place}, {over}; then {one.following.lower()}.")
     for task in [t for t in tasks if t.when in (When.LATE, When.NOW, When.NEXT)][:8]:
         many = "dough" if len(task.doughs) == 1 else "doughs"
-        late = f", {span(-task.minutes)} late" if task.when is When.LATE else ""
         who = f", {task.who}" if task.who else ""
         lines.append(
-            f"{clock(task.starts)} {task.name.lower()}: {many} {', '.join(task.doughs)}{who}{late}."
+            f"{clock(task.starts)} {task.name.lower()}: {many} {', '.join(task.doughs)}{who}{_stands(task)}."
         )
     lines += [f"Dough {dough} was given up." for dough in gone]
     lines += [give.says for give in timetable.gives if give.code in ("late", "hand", "machine")][:6]
@@ -208,6 +207,13 @@ def handover(
     if coming:
         lines.append(f"Next on: {coming[0].name}, {clock(coming[0].starts)}.")
     return "\n".join(lines)
+
+
+def _stands(task: Due) -> str:
+    if task.begun:
+        over = task.minutes < 0
+        return f", {span(-task.minutes)} over" if over else f", at it, {span(task.minutes)} more"
+    return f", {span(-task.minutes)} late" if task.when is When.LATE else ""
 
 
 def _where(place: Place) -> str:
