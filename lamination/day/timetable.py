@@ -89,8 +89,8 @@ def arranged(
     ready()
     began = time.monotonic()
     cores = min(os.cpu_count() or 1, _AT_ONCE) if seconds > 0 else 1
-    had, anew = before, before is not None and before.seconds < min(seconds, _LOOKED_S)
-    if since or anew:
+    had, before = before, None if since else before
+    if anew := before is not None and before.seconds < min(seconds, _LOOKED_S):
         before = None  # so little was looked for it that a search does better to begin anew
     looked = before.seconds if before else 0.0
     stays = before.tasks if before and (steady or seconds <= 0) else ()

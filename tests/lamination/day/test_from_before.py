@@ -6,7 +6,7 @@ from datetime import timedelta
 import pytest
 
 from bakehouse.demo.teasel_lock import KITCHEN
-from lamination.day import Dough, Held, arranged, timetable
+from lamination.day import Dough, Happened, Held, Since, arranged, timetable
 
 from .test_timetable import BOATS, at, day
 
@@ -70,6 +70,18 @@ def test_a_hand_who_does_not_come_has_the_day_arranged_anew(asked, found):
     after = timetable(alone, KITCHEN, before=found)
     assert not [g for g in after.gives if g.code == "hand"]
     assert after.cost <= 1.5 * timetable(alone, KITCHEN).cost + 50
+
+
+def test_a_day_that_has_begun_goes_on_from_what_happened_whatever_it_had(asked):
+    first = timetable(asked, KITCHEN)
+    task = min(first.tasks, key=lambda t: t.starts)
+    late = task.starts + timedelta(hours=5)
+    since = Since(late, (Happened(task.dough, task.step, late),), first.tasks)
+    after = timetable(asked, KITCHEN, 0.5, since, before=first)
+    assert (
+        next(t.starts for t in after.tasks if (t.dough, t.step) == (task.dough, task.step)) == late
+    )
+    assert min(t.starts for t in after.tasks if not t.done) >= late
 
 
 def test_a_search_that_is_told_to_stop_ends_with_what_it_has(asked, found):
