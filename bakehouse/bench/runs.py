@@ -40,7 +40,11 @@ def events_of(run: Run) -> tuple[Event, ...]:
     return tuple(read(Event, e.document) for e in run.events.all())
 
 
-def standings_of(day: int) -> Iterator[tuple[Run, WorkedPlan, Standing]]:
+# a run, its plan worked, and where it stands
+Stood = tuple[Run, WorkedPlan, Standing]
+
+
+def standings_of(day: int) -> Iterator[Stood]:
     """The runs that make the doughs of a day, each worked, and where it stands.
 
     Of two runs of one dough (one was given up) the later counts.

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from threading import Event
 from typing import Annotated, Any
@@ -15,7 +15,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Body, Router, Status
 
-from bakehouse.bench.runs import snapshot, standings_of
+from bakehouse.bench.runs import Stood, snapshot, standings_of
 from bakehouse.day.files import day_schema
 from bakehouse.day.library import as_day, order_in
 from bakehouse.day.models import OrderRecord
@@ -36,6 +36,7 @@ from lamination.day import (
     given_up_of,
     handover,
     happened_of,
+    hardly_more,
     lying,
     on_now,
     timetable,
@@ -74,6 +75,7 @@ class Arranged:
     """A day arranged: its timetable, its doughs by number, and whether it is the order as saved.
 
     ``proposed``: another timetable, made since the day went otherwise, that nobody has taken yet.
+    ``settled``: it was changed, and hardly more is given up for it: nobody need look longer.
     """
 
     timetable: Timetable
@@ -82,6 +84,7 @@ class Arranged:
     opened_at: datetime | None
     stale: bool
     proposed: Timetable | None
+    settled: bool = False
 
 
 @dataclass
@@ -178,7 +181,7 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
     _looking[order_id] = stop
     since, before = _since(record), _kept(record)
     *_, found = arranged(
-        day, the_kitchen(), asked.seconds, since, before, asked.steady, stop.is_set
+        day, the_kitchen(), asked.seconds, since, before, steady=asked.steady, stop=stop.is_set
     )
     latest = _looking.get(order_id) is stop
     if latest:
@@ -188,7 +191,7 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
     else:
         # another look began meanwhile: what that has found so far is the day's
         record.refresh_from_db()
-    return _arranged(record)
+    return replace(_arranged(record), settled=hardly_more(found, before))
 
 
 _looking: dict[int, Event] = {}
@@ -212,7 +215,7 @@ def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -
 
 
 def keep_first(record: OrderRecord) -> None:
-    """Arrange the day as it comes first, and keep that."""
+    """Arrange the day as it comes at once, from where it lay if it did, and keep that."""
     day, numbered = as_day(order_in(record))
     _keep(record, timetable(day, the_kitchen(), before=_kept(record)), numbered)
 
@@ -242,10 +245,12 @@ def close_the_day(request: HttpRequest, order_id: int) -> Status[None]:
     return Status(204, None)
 
 
-def _happened(record: OrderRecord) -> tuple[list[Happened], dict[str, Any], list[RunOf]]:
+def _happened(
+    under_way: Iterable[Stood],
+) -> tuple[list[Happened], dict[str, Any], list[RunOf]]:
     happened: list[Happened] = []
     standings, runs = {}, []
-    for run, worked, standing in standings_of(record.pk):
+    for run, worked, standing in under_way:
         standings[run.dough] = standing
         happened += happened_of(run.dough, worked, run.started_at, standing)
         over = standing.phase in (Phase.FINISHED, Phase.GIVEN_UP)
@@ -258,10 +263,11 @@ def _since(record: OrderRecord) -> Since | None:
     kept = _kept(record)
     if record.opened_at is None or kept is None:
         return None
-    happened, standings, _ = _happened(record)
+    under_way = [*standings_of(record.pk)]
+    happened, standings, _ = _happened(under_way)
     went = {
         run.dough: went_of(snapshot(run)[0], worked, standing, timezone.localtime(run.started_at))
-        for run, worked, standing in standings_of(record.pk)
+        for run, worked, standing in under_way
     }
     return Since(timezone.now(), tuple(happened), kept.tasks, given_up_of(standings), went)
 
@@ -334,7 +340,7 @@ def today(request: HttpRequest) -> TodayView | None:
     if record is None or kept is None or record.opened_at is None:
         return None
     order, numbered = order_in(record), _doughs(record)
-    happened, standings, runs = _happened(record)
+    happened, standings, runs = _happened(standings_of(record.pk))
     now = timezone.now()
     gone = given_up_of(standings)
     coming = sorted((s for s in order.hands if s.starts > now), key=lambda s: s.starts)

@@ -55,6 +55,7 @@ _PULL = 0.03  # and where not, what it costs a minute that a rest is not as long
 _SURPRISE = 5.0  # by how much a rest is judged dearer for others like it to keep within its edge
 _AT_ONCE = 2  # searches side by side, where there are cores for them
 _TRIES = 6
+_HARDLY = 10.0  # tight minutes for which not all of a day is moved
 _LOOKED_S = 2.0  # what was looked for so long is gone on from, and not begun anew
 _NEIGHBOURS = 40  # tries in which others make way for what no longer fits where it lay
 # what a task that moves costs at once, and each minute: one that is due soon, and any other
@@ -72,8 +73,13 @@ def timetable(
     begun yet had; what is found is no worse than that was. ``steady``: only what gains by it moves from
     there, as it does at 0 seconds.
     """
-    *_, last = arranged(day, kitchen, seconds, since, before, steady)
+    *_, last = arranged(day, kitchen, seconds, since, before, steady=steady)
     return last
+
+
+def hardly_more(found: Timetable, before: Timetable | None) -> bool:
+    """Whether a changed day gives up hardly more than it did, so that nobody need look longer."""
+    return before is not None and found.cost <= before.cost + _HARDLY
 
 
 def arranged(
@@ -82,6 +88,7 @@ def arranged(
     seconds: float,
     since: Since | None = None,
     before: Timetable | None = None,
+    *,
     steady: bool = False,
     stop: Callable[[], bool] = lambda: False,
 ) -> Iterator[Timetable]:

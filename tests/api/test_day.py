@@ -330,6 +330,10 @@ def test_who_looks_for_a_better_day_never_gets_a_worse_and_may_stop(head, hand, 
     again = head.call("POST", f"{path}/timetable", {"seconds": 0})["timetable"]
     assert again["cost"] <= found["cost"]
     assert [t["starts"] for t in again["tasks"]] == [t["starts"] for t in found["tasks"]]
+    # nothing was changed, so that nobody need look longer; a first one may be bettered
+    assert head.call("POST", f"{path}/timetable", {"seconds": 0, "steady": True})["settled"]
+    first = head.call("POST", f"{path}/copy", {"days": 7})
+    assert not head.call("POST", f"/orders/{first['id']}/timetable", {"seconds": 0})["settled"]
     stop = timetable_api._looking[day["id"]] = Event()
     hand.call("DELETE", f"{path}/look", expect=403)
     assert not stop.is_set()

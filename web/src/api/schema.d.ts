@@ -6870,6 +6870,7 @@ export interface components {
          * @description A day arranged: its timetable, its doughs by number, and whether it is the order as saved.
          *
          *     ``proposed``: another timetable, made since the day went otherwise, that nobody has taken yet.
+         *     ``settled``: it was changed, and hardly more is given up for it: nobody need look longer.
          */
         Arranged: {
             timetable: components["schemas"]["Timetable"];
@@ -6882,6 +6883,11 @@ export interface components {
             /** Stale */
             stale: boolean;
             proposed: components["schemas"]["Timetable"] | null;
+            /**
+             * Settled
+             * @default false
+             */
+            settled: boolean;
         };
         /**
          * Duty

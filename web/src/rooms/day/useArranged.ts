@@ -8,7 +8,6 @@ export type Arranged = Schemas["Arranged"];
 
 const path = (order_id: number) => ({ params: { path: { order_id } } });
 const LONGER_S = 10;
-const HARDLY = 10; // tight minutes for which not all of a day is moved
 
 export function useArranged(id: number, revision: string, mayArrange: boolean, saved: boolean) {
   const key = ["timetable", id];
@@ -29,14 +28,11 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
           api.POST("/api/orders/{order_id}/timetable", { ...path(id), body, signal }),
         );
         queries.setQueryData<Arranged | null>(key, found);
-        return found.timetable.cost;
+        return found;
       };
-      if (!outOfDate) return look(LONGER_S, false);
       // what was changed is answered at once; where hardly more is given up for it, the rest stays
-      const before = kept.data?.timetable.cost;
-      const cost = await look(0, true);
-      if (before === undefined || cost > before + HARDLY)
-        await look(LONGER_S, before !== undefined);
+      if (outOfDate && (await look(0, true)).settled) return;
+      await look(LONGER_S, Boolean(outOfDate));
     },
   });
   // what was found so far is kept, and comes as the answer to whoever waits
