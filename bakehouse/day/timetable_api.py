@@ -301,7 +301,7 @@ def _looked_lately(record: OrderRecord, since: Since) -> bool:
 
     What was left would else be proposed again by the next tablet that is opened.
     """
-    known = (record.revision, record.arranged_at, since.happened, the_kitchen())
+    known = (record.revision, record.arranged_at, since.happened, since.went, the_kitchen())
     was, at = _looked.get(record.pk, (None, since.now))
     if known == was and since.now - at < _LATELY:
         return True
