@@ -36,8 +36,8 @@ class Due:
     """A task as Today shows it: for one dough, or for several that are mixed or baked at once.
 
     ``begun``: somebody is at it. ``minutes``: until it begins, negative where it should have begun; for
-    what is under the hands, until it should be done. ``by_tray``: its trays go their own ways, so that
-    it is said of each of them when it is done.
+    what is under the hands, until it should be done; ``says``: the same in words. ``by_tray``: its trays
+    go their own ways, so that it is said of each of them when it is done.
     """
 
     doughs: tuple[str, ...]
@@ -49,6 +49,7 @@ class Due:
     when: When
     begun: bool
     minutes: int
+    says: str
     first: bool
     by_tray: bool
 
@@ -141,6 +142,7 @@ def due(
                 when,
                 begun,
                 minutes,
+                _stands(when, begun, minutes),
                 first,
                 task.machine is Machine.OVEN,
             )
@@ -198,8 +200,10 @@ def handover(
     for task in [t for t in tasks if t.when in (When.LATE, When.NOW, When.NEXT)][:8]:
         many = "dough" if len(task.doughs) == 1 else "doughs"
         who = f", {task.who}" if task.who else ""
+        # when it begins is said already
+        stands = f", {task.says}" if task.begun or task.when is When.LATE else ""
         lines.append(
-            f"{clock(task.starts)} {task.name.lower()}: {many} {', '.join(task.doughs)}{who}{_stands(task)}."
+            f"{clock(task.starts)} {task.name.lower()}: {many} {', '.join(task.doughs)}{who}{stands}."
         )
     lines += [f"Dough {dough} was given up." for dough in gone]
     lines += [give.says for give in timetable.gives if give.code in ("late", "hand", "machine")][:6]
@@ -209,11 +213,14 @@ def handover(
     return "\n".join(lines)
 
 
-def _stands(task: Due) -> str:
-    if task.begun:
-        over = task.minutes < 0
-        return f", {span(-task.minutes)} over" if over else f", at it, {span(task.minutes)} more"
-    return f", {span(-task.minutes)} late" if task.when is When.LATE else ""
+def _stands(when: When, begun: bool, minutes: int) -> str:
+    if when is When.DONE:
+        return "done"
+    if begun:
+        return f"{span(-minutes)} over" if minutes < 0 else f"at it, {span(minutes)} more"
+    if when is When.LATE:
+        return f"{span(-minutes)} late"
+    return "now" if minutes <= 1 else f"in {span(minutes)}"
 
 
 def _where(place: Place) -> str:

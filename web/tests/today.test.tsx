@@ -26,6 +26,7 @@ const due = (doughs: string[], step: string, when: string, more = {}) => ({
   when,
   begun: false,
   minutes: 0,
+  says: "",
   first: false,
   ...more,
 });
@@ -36,8 +37,8 @@ const TODAY = {
   opened_at: at(-60),
   now: at(0),
   due: [
-    due(["1"], "Turn 2", "late", { minutes: -12, begun: false }),
-    due(["2", "3"], "Mix", "now", { begun: true, minutes: 8 }),
+    due(["1"], "Turn 2", "late", { minutes: -12, says: "12 min late" }),
+    due(["2", "3"], "Mix", "now", { begun: true, minutes: 8, says: "at it, 8 min more" }),
     due(["4"], "Poolish", "next", { minutes: 25, first: true }),
     due(["1"], "Mix", "done"),
   ],
@@ -194,6 +195,32 @@ it.each([
     if (opened_at) expect(posts()).toHaveLength(1);
   },
 );
+
+it("looks no longer where enough was said before the first answer came", async () => {
+  const kept = { timetable: TIMETABLE, doughs: [], opened_at: null, stale: true, proposed: null };
+  let answer = (_: unknown) => {};
+  const first = new Promise((resolve) => {
+    answer = resolve;
+  });
+  const asked = serve({
+    "GET /api/orders/4/timetable": () => kept,
+    "POST /api/orders/4/timetable": () => first,
+    "DELETE /api/orders/4/look": () => null,
+  });
+  const Day = () => {
+    const { arranging, stop } = useArranged(4, "revision 3", true, true);
+    return (
+      <button type="button" onClick={stop}>
+        {arranging ? "looking" : "looked"}
+      </button>
+    );
+  };
+  const { hand } = show(<Day />);
+  await hand.click(await screen.findByText("looking"));
+  answer({ ...kept, stale: false, settled: false });
+  await screen.findByText("looked");
+  expect(asked.filter((a) => a.what.startsWith("POST")).length).toBe(1);
+});
 
 it("keeps a handover that was changed by hand", async () => {
   const kept = vi.fn();

@@ -6,6 +6,8 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
+import pytest
+
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN
 from lamination.day import Day, Dough, Happened, Prefer, Shift, Since, When, due, lying, timetable
 from lamination.day.day import Held
@@ -162,12 +164,40 @@ def test_what_is_due_is_told_by_how_it_presses():
     assert order == sorted(order)
     assert [d.first for d in seen if d.doughs[0] == other.dough].count(True) <= 1
     assert not due(found.tasks, happened, now, gone=("1", "2"))
+    assert mine.says == f"at it, {mine.minutes} min more"
     done = (Happened(first.dough, first.step, first.starts, first.ends),)
     rests = [r for r in found.rests if r.dough == first.dough and r.step == first.step]
     if rests:
         at_rest = lying(found, done, first.ends + timedelta(minutes=1))
         assert [one.dough for one in at_rest] == [first.dough]
         assert at_rest[0].until == rests[-1].ends
+
+
+@pytest.mark.parametrize(
+    ("begun", "ended", "after", "says"),
+    [
+        (None, None, -90, "in 1 h 30"),
+        (None, None, -2, "in 2 min"),
+        (None, None, -1, "now"),
+        (None, None, 2, "now"),
+        (None, None, 12, "12 min late"),
+        (0, None, 4, "at it, 6 min more"),
+        (5, None, 12, "at it, 3 min more"),
+        (0, None, 22, "12 min over"),
+        (0, 10, 22, "done"),
+    ],
+)
+def test_how_a_step_stands_is_said_in_the_same_words_everywhere(begun, ended, after, says):
+    found = timetable(day(doughs=1, hands=1, ready=9.0), KITCHEN)
+    one = found.tasks[0]
+    one = replace(one, ends=one.starts + timedelta(minutes=10))
+
+    def minute(m):
+        return None if m is None else one.starts + timedelta(minutes=m)
+
+    happened = () if begun is None else (Happened("1", one.step, minute(begun), minute(ended)),)
+    (seen,) = due((one,), happened, minute(after))
+    assert seen.says == says
 
 
 def test_what_one_dough_was_judged_by_keeps_others_of_its_plan_within_the_same_edge():

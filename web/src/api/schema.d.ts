@@ -7178,8 +7178,8 @@ export interface components {
          * @description A task as Today shows it: for one dough, or for several that are mixed or baked at once.
          *
          *     ``begun``: somebody is at it. ``minutes``: until it begins, negative where it should have begun; for
-         *     what is under the hands, until it should be done. ``by_tray``: its trays go their own ways, so that
-         *     it is said of each of them when it is done.
+         *     what is under the hands, until it should be done; ``says``: the same in words. ``by_tray``: its trays
+         *     go their own ways, so that it is said of each of them when it is done.
          */
         Due: {
             /** Doughs */
@@ -7205,6 +7205,8 @@ export interface components {
             begun: boolean;
             /** Minutes */
             minutes: number;
+            /** Says */
+            says: string;
             /** First */
             first: boolean;
             /** By Tray */

@@ -17,10 +17,12 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
     refetchInterval: 20_000,
   });
   const searching = useRef<AbortController | null>(null);
+  const enough = useRef(false);
   const outOfDate = kept.data === null || kept.data?.stale;
   const arranging = useMutation({
     mutationFn: async () => {
       searching.current = new AbortController();
+      enough.current = false;
       const { signal } = searching.current;
       const look = async (seconds: number, steady: boolean) => {
         const body = { seconds, steady };
@@ -32,6 +34,7 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
       };
       // what was changed is answered at once; where hardly more is given up for it, the rest stays
       if (outOfDate && (await look(0, true)).settled) return;
+      if (enough.current) return; // said while the first answer was on its way
       await look(LONGER_S, Boolean(outOfDate));
     },
   });
@@ -66,7 +69,10 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
     kept,
     arrange: () => arranging.mutate(),
     arranging: arranging.isPending,
-    stop: () => stopping.mutate(),
+    stop: () => {
+      enough.current = true;
+      stopping.mutate();
+    },
     failed: stopped ? null : (arranging.error ?? doing.error),
     doing,
   };

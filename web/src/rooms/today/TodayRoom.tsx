@@ -243,7 +243,7 @@ function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
           </span>
         ) : null}
       </span>
-      <span className={due.when === "late" ? classes.late : "quiet"}>{urgency(due)}</span>
+      <span className={due.when === "late" ? classes.late : "quiet"}>{due.says}</span>
       {run && due.begun && !due.by_tray && due.doughs.length > 1 && runs.every(Boolean) ? (
         <Button size={big ? "lg" : "md"} loading={done.isPending} onClick={() => done.mutate()}>
           Done, all {due.doughs.length}
@@ -273,13 +273,6 @@ function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
       )}
     </li>
   );
-}
-
-function urgency(due: Due): string {
-  if (due.begun)
-    return due.minutes < 0 ? `${span(-due.minutes)} over` : `at it, ${span(due.minutes)} more`;
-  if (due.when === "late") return `${span(-due.minutes)} late`;
-  return due.minutes <= 1 ? "now" : `in ${span(due.minutes)}`;
 }
 
 /** What the next shift is told: written by itself, changed by hand, printed. */
