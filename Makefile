@@ -57,7 +57,7 @@ $(STAMPS)/web: $(STAMPS)/npm $(STAMPS)/app $(WEB_SOURCES)
 	@touch $@
 
 # The core's compiled loops are compiled once, here, so that nobody waits for them.
-$(STAMPS)/loops: lamination/heat/stepping.py lamination/day/eased.py lamination/day/loom.py lamination/day/loops.py lamination/day/lowest.py lamination/day/moves.py lamination/day/net.py lamination/day/reach.py lamination/day/tries.py lamination/day/working.py lamination/terms/compiled.py lamination/materials/thermal.py $(STAMPS)/app
+$(STAMPS)/loops: lamination/heat/stepping.py lamination/day/by_minute.py lamination/day/eased.py lamination/day/loom.py lamination/day/loops.py lamination/day/lowest.py lamination/day/moves.py lamination/day/net.py lamination/day/reach.py lamination/day/tries.py lamination/day/working.py lamination/terms/compiled.py lamination/materials/thermal.py $(STAMPS)/app
 	@echo "Compiling the core's loops"
 	@rm -rf $@ && mkdir -p $@
 	@$(PY) -c "from lamination import heat, day; heat.ready(); day.ready()"

@@ -8,8 +8,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from lamination.day.loom import Floats, Ints, Loom
-from lamination.day.loops import LOOM, ended, ripened
+from lamination.day.loom import LOOM, Floats, Ints, Loom
+from lamination.day.loops import ended, ripened
 from lamination.day.moves import cost, whole
 from lamination.day.net import MUST, NET, Net, bent, settled, tied, weave
 from lamination.terms.compiled import compiled, takes
@@ -292,7 +292,9 @@ def ease(of: Loom, most: int) -> float:
             if net.knot[i, k] >= 0:
                 starts[i, k] = net.minute[net.knot[i, k]]
     moved(of, starts)
-    if cost(of) > before:
+    found: float = cost(of)
+    if found > before:
         # what it takes beyond what there is, and what ripens it, was only near to what it costs
         moved(of, kept)
-    return cost(of)
+        found = before
+    return found

@@ -134,7 +134,8 @@ class Loom(NamedTuple):
     days: Floats  # 0: what the days of all hands came to when that was last looked at
     counts: Records  # sums: of which line, and for how many
     sums: Floats  # sums × N+1
-    worked: Ints  # shifts × 3 × N+1: minutes in which one, two, three of its hands work, summed
+    # shifts × 3 × a pause, N+1, a pause: minutes in which one, two, three of its hands work, summed
+    worked: Ints
     night: Floats  # N+1: what the hour costs
     nobody: Floats  # N+1: what it costs that nobody is there at all
     prices: Records  # 1
@@ -162,7 +163,7 @@ class Loom(NamedTuple):
     company: Floats  # N+1: what it costs those that it mixes for when its mixing ends at a minute
     scratch: Floats  # J+2 × N+1
     bounds: Ints  # 2 × J: from and until when each task of a thread begins within a limit
-    coming: Floats  # N+1: the lowest price from a minute to the end of its block
+    coming: Floats  # N+1: the lowest price from a minute to the end of its block; what beginning anew costs
 
 
 def anywhere(many: int, most: int, n: int) -> Ints:
@@ -188,6 +189,9 @@ def like() -> Loom:
         "scratch": (2, "f8"), "bounds": (2, "i8"), "coming": (1, "f8"),
     }  # fmt: skip
     return Loom(**{name: np.zeros((1,) * dims, kind) for name, (dims, kind) in flat.items()})
+
+
+LOOM = like()  # what the compiled loops take one like
 
 
 def strung(
@@ -217,7 +221,7 @@ def strung(
         hands=np.array([len(busy.shifts)]), days=np.zeros(1),
         many=np.array([shift.count for shift in busy.shifts]), runs=_runs(busy.there[: len(busy.shifts)]),
         counts=np.array(counts, SUM), sums=np.zeros((len(counts), n + 1)),
-        worked=np.zeros((len(busy.shifts), _AT_WORK, n + 1), np.int64),
+        worked=np.zeros((len(busy.shifts), _AT_WORK, n + 1 + 2 * prices.pause), np.int64),
         night=busy.night, nobody=TAKEN * busy.nobody,
         prices=np.array([tuple(getattr(prices, name) for name in PRICE.names or ())], PRICE),
         now=np.array([busy.now, not_before]),

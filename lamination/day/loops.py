@@ -11,74 +11,14 @@ from __future__ import annotations
 
 import numpy as np
 
-from lamination.day.loom import Floats, Ints, Loom, like
+from lamination.day.by_minute import lies_from, lies_until, works
+from lamination.day.loom import LOOM, Floats, Loom
 from lamination.day.lowest import lowest
 from lamination.terms.compiled import compiled, takes
 
-LOOM = like()
 HIGHER = 3.0  # how much the limit is raised where nothing was found within it
 _NEXT, _LEAST = 1.1, 1.0  # the limit of the next time: so many times what it cost, and so much more
 RIPENING = (0.1, 0.4, 1.5, 13.0)  # prices of a minute that ripens, tried where it gets too ripe
-
-
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", gives="b1"))
-def suffices(of: Loom, line: int, many: int, begin: int, end: int) -> bool:
-    """Whether there are so many more of a line than are taken, from one minute to another."""
-    there, taken, least = of.there[line], of.taken[line], np.int32(many)
-    for t in range(begin, end):
-        least = min(least, there[t] - taken[t])
-    return bool(least >= many)
-
-
-@compiled(takes(LOOM))
-def summed(of: Loom) -> None:
-    """Bring every sum up to date, where what is taken has changed since; what comes after is moved along."""
-    n = of.there.shape[1]
-    for a in range(len(of.counts)):
-        line, many = of.counts[a].line, of.counts[a].many
-        begin, end = of.stale[line, 0], min(of.stale[line, 1], n)
-        if begin >= end:
-            continue
-        there, taken, asked, sums = of.there[line], of.taken[line], of.asked[line], of.sums[a]
-        was, paid = sums[end], sums[begin] if begin else 0.0
-        if was == paid and suffices(of, line, many, begin, end):
-            continue
-        for t in range(begin, end):
-            short = taken[t] - there[t]
-            paid += (max(short + many, 0) - max(short, 0)) * asked[t]
-            sums[t + 1] = paid
-        more = paid - was
-        if more:
-            for t in range(end + 1, n + 1):
-                sums[t] += more
-    for h in range(of.hands[0]):
-        begin, end = of.stirred[h, 0], min(of.stirred[h, 1], n)
-        for level in range(of.worked.shape[1] if begin < end else 0):
-            taken, worked = of.taken[h], of.worked[h, level]
-            was = worked[end]
-            for t in range(begin, end):
-                worked[t + 1] = worked[t] + (1 if taken[t] > level else 0)
-            longer = worked[end] - was
-            for t in range(end + 1, n + 1 if longer else 0):
-                worked[t] += longer
-        of.stirred[h, 0], of.stirred[h, 1] = n, 0
-    for line in range(len(of.stale)):
-        of.stale[line, 0], of.stale[line, 1] = n, 0
-
-
-@compiled(takes("i8[:,::1]", "i8", "i8", "i8", gives="b1"))
-def begins_anew(worked: Ints, pause: int, start: int, end: int) -> bool:
-    """Whether a task would have one of a shift's hands begin anew: nobody is free who has just worked.
-
-    Where so many work while it is done, one more must be at work within a pause of it. ``worked``: the
-    minutes of the shift in which one, two, three of its hands work, summed.
-    """
-    for level in range(worked.shape[0]):
-        if worked[level, end] == worked[level, start]:
-            before, after = max(start - pause, 0), min(end + pause, worked.shape[1] - 1)
-            found: bool = worked[level, before] == worked[level, after]
-            return found
-    return False
 
 
 @compiled(takes(LOOM, "i8", "i8", gives="i8"))
@@ -114,66 +54,6 @@ def rested(of: Loom, i: int, k: int, minutes: int) -> float:
         if piece.low <= minutes <= piece.high:
             return piece.at_low + piece.slope * (minutes - piece.low)
     return np.inf
-
-
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]", "f8[::1]"))
-def works(of: Loom, i: int, k: int, lo: int, hi: int, after: Floats, then: Floats) -> None:
-    """What a task costs by its minute, from ``lo`` to ``hi``, and all ``after`` it, into ``then``."""
-    job = of.jobs[i, k]
-    minutes, stretch = job.minutes, of.prices[0].stretch if job.minutes else 0.0
-    pause = int(of.prices[0].pause)
-    for t in range(lo, hi + 1):
-        then[t] = np.inf
-    for h in range(of.hands[0] if job.held else 0):
-        if job.able >> h & 1:
-            hand = of.sums[h]
-            if stretch == 0.0:
-                for t in range(lo, hi + 1):
-                    then[t] = min(then[t], hand[t + minutes] - hand[t])
-                continue
-            for t in range(lo, hi + 1):
-                apart = stretch if begins_anew(of.worked[h], pause, t, t + minutes) else 0.0
-                then[t] = min(then[t], hand[t + minutes] - hand[t] + apart)
-    night, wish = of.night, of.wishes[job.wished]
-    for t in range(lo, hi + 1):
-        short = then[t] if job.held else of.nobody[t + minutes] - of.nobody[t]
-        then[t] = short + night[t + minutes] - night[t] + wish[t] + after[t + minutes]
-    if job.machine >= 0:
-        machine, loads = of.sums[job.machine], of.loads[max(job.load, 0)]
-        for t in range(lo, hi + 1):
-            # what finds room in an oven that others have at this minute takes none
-            if job.load < 0 or not loads[t, 0] or loads[t, 1] + job.trays > of.room[0]:
-                then[t] += machine[t + minutes] - machine[t]
-
-
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]"))
-def lies_until(of: Loom, i: int, k: int, lo: int, hi: int, then: Floats) -> None:
-    """Add what lying costs in the rest after a task, as far as it depends on when the rest ends."""
-    gap = of.gaps[i, k]
-    last = gap.last_min
-    if gap.between >= 0:
-        lying = of.sums[gap.between]
-        for t in range(lo, hi + 1):
-            then[t] += lying[max(t - last, 0)]
-    if gap.last >= 0:
-        lying = of.sums[gap.last]
-        for t in range(lo, hi + 1):
-            then[t] += lying[t] - lying[max(t - last, 0)]
-
-
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8[::1]"))
-def lies_from(of: Loom, i: int, k: int, lo: int, hi: int, then: Floats) -> None:
-    """Add the part that depends on when the rest begins."""
-    gap = of.gaps[i, k]
-    first, n = gap.first_min, of.there.shape[1]
-    if gap.between >= 0:
-        lying = of.sums[gap.between]
-        for t in range(lo, hi + 1):
-            then[t] -= lying[min(t + first, n)]
-    if gap.first >= 0:
-        lying = of.sums[gap.first]
-        for t in range(lo, hi + 1):
-            then[t] += lying[min(t + first, n)] - lying[t]
 
 
 @compiled(takes(LOOM, "i8", "i8", "i8", "f8", "i8", "i8", "f8[::1]", gives="i8"))
@@ -215,8 +95,8 @@ def rests_before(
     what lying until then costs. The rest begins from ``begin`` to ``until``, and ``best`` says nothing of
     other minutes.
     """
-    for e in range(begin, until + 1):
-        best[e] = np.inf
+    for e in range(until + 1 - begin):
+        best[begin + e] = np.inf
     first, past, coming = until + 1, of.scratch[of.threads[i].jobs + 1], of.coming
     for p in range(of.gaps[i, k].pieces):
         piece = of.pieces[i, k, p]
@@ -291,9 +171,9 @@ def backwards(
         lo, hi = max(lo - minutes, begin, of.now[1], 0), hi - minutes
         lo, hi = max(lo, of.spans[i, k, b, 0]), min(hi, of.spans[i, k, b, 1])
         works(of, i, k, lo, hi, after, then[k])
-        for t in range(lo, hi + 1):
-            if not then[k, t] + before[k, t] <= limit:
-                then[k, t] = np.inf
+        price, least = then[k, lo:], before[k, lo:]
+        for t in range(hi + 1 - lo):
+            price[t] = price[t] if price[t] + least[t] <= limit else np.inf
         while lo <= hi and then[k, hi] == np.inf:
             hi -= 1
         while lo <= hi and then[k, lo] == np.inf:

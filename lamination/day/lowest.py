@@ -24,16 +24,14 @@ def in_blocks(
     """
     for begin in range(lo, hi + 1, wide):
         end = min(begin + wide - 1, hi)
-        least = np.inf
-        for t in range(begin, end + 1):
-            price = prices[t] + slope * t
-            least = price if price < least else least
-            past[t] = least
-        least = np.inf
-        for t in range(end, begin - 1, -1):
-            price = prices[t] + slope * t
-            least = price if price < least else least
-            coming[t] = least
+        # both ways at once: neither has to wait for what the other has just found
+        ahead = back = np.inf
+        for n in range(end - begin + 1):
+            t, u = begin + n, end - n
+            price, other = prices[t] + slope * t, prices[u] + slope * u
+            ahead = price if price < ahead else ahead
+            back = other if other < back else back
+            past[t], coming[u] = ahead, back
 
 
 @compiled(takes("f8[::1]", "i8", "i8", "f8", "i8", "i8", "f8", "i8", "i8", *["f8[::1]"] * 3))
@@ -58,15 +56,26 @@ def lowest(
     """
     wide = high - low + 1
     in_blocks(prices, lo, hi, slope, wide, past, coming)
-    for e in range(max(begin, lo - high), min(until, lo - low) + 1):
-        price = past[min(e + high, hi)] + base - slope * e
-        best[e] = price if price < best[e] else best[e]
-    for e in range(max(begin, lo - low + 1), min(until, hi - high - 1) + 1):
-        one, other = coming[e + low], past[e + high]
-        price = (one if one < other else other) + base - slope * e
-        best[e] = price if price < best[e] else best[e]
+    first = max(begin, lo - high)
+    found, other = best[first:], past[first + high :]
+    within = min(until, lo - low, hi - high) + 1 - first
+    for e in range(within):
+        price = other[e] + base - slope * (first + e)
+        found[e] = price if price < found[e] else found[e]
     last, end = lo + (hi - lo) // wide * wide, past[hi]
-    for e in range(max(begin, lo - low + 1, hi - high), min(until, hi - low) + 1):
-        one = coming[e + low]
-        price = (end if e + low < last and end < one else one) + base - slope * e
-        best[e] = price if price < best[e] else best[e]
+    for e in range(max(within, 0), min(until, lo - low) + 1 - first):
+        price = end + base - slope * (first + e)
+        found[e] = price if price < found[e] else found[e]
+    first = max(begin, lo - low + 1)
+    found, one, other = best[first:], coming[first + low :], past[first + high :]
+    within = min(until, hi - high - 1) + 1 - first
+    for e in range(within):
+        least = one[e] if one[e] < other[e] else other[e]
+        price = least + base - slope * (first + e)
+        found[e] = price if price < found[e] else found[e]
+    first = max(first, hi - high)
+    found, one = best[first:], coming[first + low :]
+    for e in range(min(until, hi - low) + 1 - first):
+        least = end if first + e + low < last and end < one[e] else one[e]
+        price = least + base - slope * (first + e)
+        found[e] = price if price < found[e] else found[e]

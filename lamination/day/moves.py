@@ -4,18 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
-from lamination.day.loom import Floats, Ints, Loom
+from lamination.day.by_minute import begins_anew, summed
+from lamination.day.loom import LOOM, Floats, Ints, Loom
 from lamination.day.loops import (
     HIGHER,
-    LOOM,
     backwards,
-    begins_anew,
     ended,
     placed,
     placed_at,
     rested,
     ripened,
-    summed,
     too_ripe,
 )
 from lamination.day.working import worked

@@ -8,8 +8,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from lamination.day.loom import Floats, Loom
-from lamination.day.loops import LOOM, backwards, ended, lies_from, lies_until, works
+from lamination.day.by_minute import lies_from, lies_until, works
+from lamination.day.loom import LOOM, Floats, Loom
+from lamination.day.loops import backwards, ended
 from lamination.day.lowest import lowest
 from lamination.terms.compiled import compiled, takes
 

@@ -5,8 +5,9 @@ there. Putting one back is exact, so that what the search has to find is only wh
 found by asking little for what is not there: some threads are taken out, or parts of some, and put back
 where all costs less, while minutes that two want get dearer level by level, until nobody is in another's
 way. At every level all minutes are moved at once too, each task staying after whom it comes after. Of a few
-days found so the best is gone on from: a part of it is given up in the same way, or a few threads are put
-where they like best for little and all minutes moved at once, so that the others make way.
+days found so the best is gone on from: it is warmed a little and cools again, a part of it is given up in
+the same way, or a few threads are put where they like best for little and all minutes moved at once, so that
+the others make way.
 """
 
 from __future__ import annotations
@@ -15,7 +16,6 @@ import math
 import random
 import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from concurrent.futures import ThreadPoolExecutor
 from typing import TypeVar
 
 import numpy as np
@@ -34,15 +34,17 @@ _ORDERS = 24  # in which all are put at first, besides those of hours and of len
 _CHEAP, _DEARER, _WANTED, _LEVELS = 0.05, 1.12, 1.3, 45
 _SOON, _SOONER = 0.8, 1.5  # of the levels; after those it rises so, for all to be over in time
 _LAST = 5  # levels' worth of time for what is found then
-# of the time: to begin anew; how often at most, in how many seconds each; of those: to make it better
-_BEGINNING, _BEGINNINGS, _SHORTEST, _LONGEST, _BETTERED = 0.5, 5, 0.7, 1.4, 0.25
+# how often all begin anew at most, in how many seconds each; of those: to make it better
+_BEGINNINGS, _SHORTEST, _LONGEST, _BETTERED = 5, 0.7, 1.4, 0.25
 # the same for a part of the day: what a missing minute costs, how that rises, how often; tries each time,
 # and afterwards; from how long a part, min, to so many times that
 _PART, _PART_DEARER, _PART_LEVELS, _PART_TRIES, _PART_AFTER = 0.1, 2.0, 12, 8, 10
 _PART_MIN, _PART_MUCH = 60.0, 6.0
-_PARTS = 0.5  # how often that is done, and else so many tries in which others make way
-_TRIES, _BESIDE = 25, 40
-_LAST_OF_ALL = 0.25  # of the time: for tries only
+_TRIES, _BESIDE = 60, 40  # how many tries at a time, and in how many of them others make way
+# how often all of the day is warmed instead, or a part of it gives way; for how many seconds it cools, from
+# what a missing minute costs then, to so many times that, and for how much of that time it is made better
+_WARMED, _PARTS = 0.4, 0.3
+_WARM_S, _WARM, _HOT, _SETTLED = 0.25, 3.0, 10.0, 0.33
 # how much dearer the day may become on the mean, of what it costs; in a part; where others make way, at
 # first and at last
 _WORSE, _PART_WORSE, _WARMER, _COOLER = 0.006, 3.0, 3.0, 0.3
@@ -225,14 +227,17 @@ class Search:
         self.restore(kept)
 
     def explore(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
-        """Let what is in a part of the day give way to each other, one part after another, and on from there.
+        """Warm the day a little, let a part of it give way, or others make way, and go on from there.
 
         Until a moment of the monotonic clock; at the end all lies where it lay best.
         """
         best = here = self.cost
         kept = where = self.as_it_lies()
         while time.monotonic() < until and not stop():
-            if self.chance.random() < _PARTS:
+            way = self.chance.random()
+            if way < _WARMED:
+                self.warm(until, stop)
+            elif way < _WARMED + _PARTS:
                 self.part_gives_way()
             else:
                 self.improve(until, stop, _BESIDE)
@@ -244,6 +249,12 @@ class Search:
             if here < best - 1e-6:
                 best, kept = here, where
         self.restore(kept)
+
+    def warm(self, until: float, stop: Callable[[], bool] = lambda: False) -> None:
+        """Let all of the day give way a little, from where it lies, and cool again."""
+        seconds = min(_WARM_S, until - time.monotonic())
+        self.give_way(seconds, _WARM * _HOT ** self.chance.random(), stop)
+        self.improve(time.monotonic() + _SETTLED * seconds, stop, making_way=True)
 
     def part_gives_way(self) -> None:
         """Let what is in some part of the day give way to each other, while nothing else becomes cheap.
@@ -370,49 +381,3 @@ class Search:
                 found[leader] = None
             found[dough] = None
         return [*found]
-
-
-def with_each(searches: Sequence[Search], run: Callable[[Search], object]) -> None:
-    """Do something with each of several searches at once, each on a core."""
-    with ThreadPoolExecutor(len(searches)) as pool:
-        for _ in pool.map(run, searches):
-            pass
-
-
-def side_by_side(searches: Sequence[Search], run: Callable[[Search], object]) -> None:
-    """Let searches of one day run at once, each on a core; all go on from the best that one found."""
-    with_each(searches, run)
-    best = min(searches, key=lambda search: search.cost)
-    for search in searches:
-        if search is not best:
-            search.restore(best.as_it_lies())
-
-
-def look(
-    searches: Sequence[Search],
-    until: float,
-    stop: Callable[[], bool],
-    anew: bool = False,
-    *,
-    disturbed: bool = False,
-) -> None:
-    """Look for better from where the first lies, until a moment of the monotonic clock.
-
-    ``anew``: all give way to each other before, wherever that leads. ``disturbed``: the day went otherwise
-    than it was arranged, and in the last of the searches all give way to each other for that.
-    """
-    for search in searches[1:]:
-        search.restore(searches[0].as_it_lies())
-    now = time.monotonic()
-    begun = now + _BEGINNING * (until - now)
-    if anew:
-        side_by_side(searches, lambda search: search.begin_anew(begun, stop))
-    ends = until - _LAST_OF_ALL * (until - time.monotonic())
-
-    def run(search: Search) -> None:
-        if disturbed and search is searches[-1]:
-            search.all_give_way(begun, stop)
-        search.explore(ends, stop)
-
-    side_by_side(searches, run)
-    side_by_side(searches, lambda search: search.improve(until, stop, making_way=True))

@@ -14,6 +14,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from typing import NamedTuple
 
+from lamination.day.abreast import look, with_each
 from lamination.day.at_hand import ready
 from lamination.day.bound import Bounding
 from lamination.day.busy import Busy, Placed
@@ -23,7 +24,7 @@ from lamination.day.loom import Ints, Pull, prices_of
 from lamination.day.marks import as_placed, windows_of
 from lamination.day.mending import mended, worst
 from lamination.day.mixed import mixed_together
-from lamination.day.search import Search, look, with_each
+from lamination.day.search import Search
 from lamination.day.since import Since, Went, all_gone_on, happened
 from lamination.day.telling import Telling
 from lamination.day.threads import (

@@ -6,8 +6,7 @@ import numpy as np
 import numpy.typing as npt
 
 from lamination.day.eased import ease
-from lamination.day.loom import Floats, Ints, Loom
-from lamination.day.loops import LOOM
+from lamination.day.loom import LOOM, Floats, Ints, Loom
 from lamination.day.moves import again, ask, trouble, whole
 from lamination.terms.compiled import compiled, takes
 
@@ -27,6 +26,7 @@ _IDLE = 60  # tries without a better day before it goes on from the best again
 _WHOLE_IN, _HALF_IN = 0.2, 3.5
 _LITTLE, _MUCH = 0.2, 60.0
 _AROUND = 240  # minutes around what is put back in which that is so
+_TOO_MANY = 20  # minutes that are not there then, beyond which moving others has never mended it
 PIVOTS = 2_000  # when all minutes are moved at once, at the most
 # in the state of a search: what the day costs now, what the best does, tries since that, how much dearer
 # it may become on the mean
@@ -173,6 +173,16 @@ def restored(of: Loom, starts: Ints, shifts: Ints, lies: Ints) -> None:
             whole(of, i, 1)
 
 
+@compiled(takes(LOOM, "i8[::1]", "i8[:,::1]", gives="b1"))
+def elsewhere(of: Loom, which: Ints, starts: Ints) -> bool:
+    """Whether some task of threads begins at another minute than it did."""
+    for i in which:
+        for k in range(of.threads[i].jobs):
+            if of.starts[i, k] != starts[i, k]:
+                return True
+    return False
+
+
 @compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8[::1]", gives="i8[::1]"), makes=True)
 def beside(of: Loom, dice: Dice, troubled: Floats, parts: Ints, company: Ints) -> Ints:
     """Threads to put back beside the others, with ``parts`` and ``company`` for :func:`again`."""
@@ -246,10 +256,14 @@ def tried(
             lay = of.starts.copy(), of.shifts.copy(), of.lies.copy()
             order = among(of, dice, troubled, parts)
             begin, end = around(of, order, parts)
+            missing = of.over.sum()
             ask(of, _LITTLE * _MUCH ** thrown(dice), begin, end)
             again(of, order, parts[order], company[order], np.inf)
+            missing = of.over.sum() - missing
             ask(of, np.inf, begin, end)
-            found = ease(of, PIVOTS)
+            found = np.inf
+            if missing <= _TOO_MANY and elsewhere(of, order, lay[0]):
+                found = ease(of, PIVOTS)
             if found > most:
                 restored(of, lay[0], lay[1], lay[2])
         else:

@@ -7,8 +7,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from lamination.day.loom import Ints, Loom
-from lamination.day.loops import LOOM, ended
+from lamination.day.loom import LOOM, Ints, Loom
+from lamination.day.loops import ended
 from lamination.terms.compiled import compiled, takes
 
 _NEVER = -(10**9)

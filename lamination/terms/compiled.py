@@ -8,18 +8,22 @@ file has them in it: all are kept under a name made from all of the files, so th
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any, TypeVar, cast
 
 from numba import config, njit, typeof, types
+from numba.np import arrayobj
 
 _Loop = TypeVar("_Loop", bound=Callable[..., object])
 _config: Any = config  # it makes its names when it is imported
 _njit: Any = njit  # what its runtime counts is turned off by an option that its types do not name
+_indexing: Any = arrayobj
 _LAMINATION = Path(__file__).parents[1]
 # the files with compiled loops, what is compiled into them, and this one, which says how
 SOURCES = (
+    "day/by_minute.py",
     "day/eased.py",
     "day/loom.py",
     "day/loops.py",
@@ -50,18 +54,38 @@ _config.CACHE_DIR = str(_kept_under())
 def compiled(signature: object, *, makes: bool = False) -> Callable[[_Loop], _Loop]:
     """Compile a loop for its one signature, and keep what was compiled where that can be written.
 
-    ``makes``: it makes arrays, or gives one back. Any other only borrows what it is given, and is compiled
-    without counting who holds which array: the counting takes ten times as long as what it does.
+    An index below nothing is none: a loop must not count from an array's end. ``makes``: it makes arrays,
+    or gives one back. Any other only borrows what it is given, and is compiled without counting who holds
+    which array: the counting takes ten times as long as what it does.
     """
 
     def made(loop: _Loop) -> _Loop:
-        try:
-            fast = _njit(signature, cache=True, nogil=True, _nrt=makes)(loop)
-        except RuntimeError:  # nowhere to keep it: compiled at each start
-            fast = _njit(signature, nogil=True, _nrt=makes)(loop)
+        with _as_it_is():
+            try:
+                fast = _njit(signature, cache=True, nogil=True, _nrt=makes)(loop)
+            except RuntimeError:  # nowhere to keep it: compiled at each start
+                fast = _njit(signature, nogil=True, _nrt=makes)(loop)
         return cast(_Loop, fast)
 
     return made
+
+
+@contextmanager
+def _as_it_is() -> Iterator[None]:
+    """Compile every index as it is, without asking whether it counts from the end.
+
+    The asking takes a third of the time of the loops that arrange a day, and numba has no option for it.
+    """
+
+    def index(context: Any, builder: Any, kind: Any, value: Any, _: object) -> Any:
+        return context.cast(builder, value, kind, types.intp if kind.signed else types.uintp)
+
+    asks = _indexing.fix_integer_index
+    _indexing.fix_integer_index = index
+    try:
+        yield
+    finally:
+        _indexing.fix_integer_index = asks
 
 
 def takes(*examples: object, gives: object = "void") -> object:

@@ -20,7 +20,6 @@ from lamination.warmth.followed import (
     Followed,
     Stretch,
     WorkClock,
-    traced,
 )
 from lamination.warmth.rests import asked, judged
 from lamination.warmth.scene import AHEAD_MIN, leaven_of, scene_of
@@ -85,7 +84,7 @@ class Follower:
         yeasted = self.scene.leaven is not None
         return Followed(
             found, self.scene, tuple(self.windows), tuple(self.clocks), tuple(self.stretches),
-            traced(self.scene, self.seen), self.began,
+            tuple(self.seen), self.began,
             100 * self.rise / self.scene.whole if yeasted else None, self.ripe_h if yeasted else None,
             self.cut_c,
         )  # fmt: skip

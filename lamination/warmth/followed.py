@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy as np
@@ -79,14 +80,17 @@ class Began:
 
 @dataclass(frozen=True, eq=False)
 class Followed:
-    """What the simulation found, before it is put into words."""
+    """What the simulation found, before it is put into words.
+
+    ``seen``: of every stretch its beginning, how it warmed, how far it had risen and how ripe it was then.
+    """
 
     walk: Walk
     scene: Scene
     windows: tuple[RestWindow, ...]
     clocks: tuple[WorkClock, ...]
     stretches: tuple[Stretch, ...]
-    trace: Trace
+    seen: tuple[tuple[float, Course, float, float], ...]
     began: dict[str, Began]
     rise_pct: float | None
     ripe_h: float | None
@@ -102,8 +106,13 @@ class Followed:
         """What makes it rise; None without yeast."""
         return self.scene.leaven
 
+    @cached_property
+    def trace(self) -> Trace:
+        """The chart's points: only who draws it asks for them."""
+        return _traced(self.scene, self.seen)
 
-def traced(scene: Scene, seen: list[tuple[float, Course, float, float]]) -> Trace:
+
+def _traced(scene: Scene, seen: Sequence[tuple[float, Course, float, float]]) -> Trace:
     """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
     total = sum(course.minutes[-1] for _, course, _, _ in seen) or 1.0
     minutes, profiles, butter, rise, ripe = [], [], [], [], []

@@ -1,12 +1,13 @@
 """The compiled loops, each held against saying the same plainly."""
 
+import itertools
 from datetime import UTC, datetime, timedelta
 
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lamination.day import Day, Dough, Shift, loops, lowest, moves, reach
+from lamination.day import Day, Dough, Shift, by_minute, loops, lowest, moves, reach
 from lamination.day.busy import Busy
 from lamination.day.loom import Prices, strung
 from lamination.day.threads import Gap, Job, Thread
@@ -15,7 +16,7 @@ from lamination.plan import starting_plan
 from lamination.steps import Chapter
 from lamination.terms import Family, Machine, Place
 
-N = 24
+N, STRETCH = 24, 0.5
 BEGINS = datetime(2027, 3, 26, 4, tzinfo=UTC)
 PLAN = starting_plan("Any", Family.CROISSANT, 2000, Kitchen())
 prices = st.lists(st.floats(0, 50) | st.just(np.inf), min_size=N + 1, max_size=N + 1).map(np.array)
@@ -27,7 +28,7 @@ pieces = st.lists(
 ).map(sorted)  # fmt: skip
 
 
-def loom(minutes=5, held=True, shifts=2):
+def loom(minutes=5, held=True, shifts=2, last=False, long=1, pause=None):
     at = lambda m: BEGINS + timedelta(minutes=m)  # noqa: E731
     day = Day(
         "short", BEGINS, at(N), tuple(Shift(str(i), BEGINS, at(N)) for i in range(shifts)),
@@ -37,10 +38,13 @@ def loom(minutes=5, held=True, shifts=2):
         Job(f"s{k}", "S", minutes, Chapter.TURNS, Machine.OVEN if not held else None, held)
         for k in range(2)
     )
-    rest = Gap("s0", Place.FRIDGE, 5, 1, 2, 8, 9, 2, True, (Place.FREEZER, 1))
+    part = (Place.FREEZER, long)
+    elsewhere = {"last" if last else "first": part}
+    rest = Gap("s0", Place.FRIDGE, 5, 1, 2, 8, 9, 2, True, **elsewhere)
     thread = Thread("1", "x", jobs, (rest,), N)
     busy = Busy(day, Kitchen({"fridge.holds": 2, "freezer.holds": 1}))
-    return strung([thread], busy, Prices(60, 12, 0.2, 5, 0.02)), busy
+    apart = {} if pause is None else {"stretch": STRETCH, "pause": pause}
+    return strung([thread], busy, Prices(60, 12, 0.2, 5, 0.02, **apart)), busy
 
 
 @given(
@@ -81,7 +85,7 @@ def changed(on):
     on.over[:] = np.maximum(on.taken - on.there, 0).sum(axis=1)
     on.stirred[:] = 0, N
     moves.ask(on, np.inf, 0, N)
-    loops.summed(on)
+    by_minute.summed(on)
 
 
 changes = st.lists(
@@ -100,11 +104,11 @@ def test_what_would_be_missing_and_what_is(taken, there, each, part, changes):
     on.over[line] = np.maximum(taken - there, 0).sum()
     moves.ask(on, np.inf, 0, N)
     moves.ask(on, each, *part)
-    loops.summed(on)
+    by_minute.summed(on)
     for start, long, many in changes:
         # from now on only what has changed is counted
         moves.take(on, line, start, start + long, many)
-        loops.summed(on)
+        by_minute.summed(on)
     taken = on.taken[line].tolist()
     # only a part of the day is cheap, and an hour that nobody has is never so
     unit, (begin, end) = busy.unit[line], part
@@ -127,7 +131,7 @@ def test_a_task_is_done_by_whom_it_costs_least(one, two, minutes, held):
     on.taken[0], on.taken[1] = one, two
     changed(on)
     after, then = np.arange(N + 1.0), np.empty(N + 1)
-    loops.works(on, 0, 0, 0, N - minutes, after, then)
+    by_minute.works(on, 0, 0, 0, N - minutes, after, then)
     for start in range(N - minutes + 1):
         short = [
             sum(on.unit[0] for t in range(start, start + minutes) if line[t] >= 1)
@@ -136,25 +140,40 @@ def test_a_task_is_done_by_whom_it_costs_least(one, two, minutes, held):
         assert then[start] == (min(short) if held else 0.0) + start + minutes
 
 
-@given(counts, counts, st.integers(0, N), st.integers(1, N))
-def test_lying_costs_what_its_places_miss(fridge, freezer, a, b):
-    on, busy = loom()
-    start, end = min(a, b - 1), max(a + 1, b)
-    end = min(end, N)
-    if end <= start:
-        return
+@given(counts, counts, st.booleans(), st.integers(0, 3), st.integers(0, 4), st.integers(0, N))
+def test_lying_costs_what_its_places_miss(fridge, freezer, last, long, lo, hi):
+    on, busy = loom(last=last, long=long)
     on.taken[busy.lines[Place.FRIDGE]], on.taken[busy.lines[Place.FREEZER]] = fridge, freezer
     changed(on)
     until, from_ = np.zeros(N + 1), np.zeros(N + 1)
-    loops.lies_until(on, 0, 0, end, end, until)
-    loops.lies_from(on, 0, 0, start, start, from_)
+    by_minute.lies_until(on, 0, 0, lo, hi, until)
+    by_minute.lies_from(on, 0, 0, lo, hi, from_)
 
     def short(line, holds, at):
         return max(line[at] + 2 - holds, 0) - max(line[at] - holds, 0)
 
-    plainly = 30.0 * short(freezer, 1, start)
-    plainly += 30.0 * sum(short(fridge, 2, t) for t in range(start + 1, end))
-    assert np.isclose(until[end] + from_[start], plainly)
+    for start, end in itertools.combinations(range(lo, hi + 1), 2):
+        if end - start < long:
+            continue
+        first, then = (end - long, start) if last else (start, start + long)
+        plainly = sum(short(freezer, 1, first + t) for t in range(long))
+        plainly += sum(short(fridge, 2, then + t) for t in range(end - start - long))
+        assert np.isclose(until[end] + from_[start], 30.0 * plainly)
+
+
+@given(counts, counts, st.integers(1, 6), st.integers(0, N), st.integers(1, 20))
+def test_what_beginning_anew_costs_is_the_same_of_one_minute_and_of_all(
+    one, two, minutes, lo, pause
+):
+    on, _ = loom(minutes, pause=pause)
+    on.taken[0], on.taken[1] = one, two
+    changed(on)
+    for h, hi in ((0, N - minutes), (1, N - minutes - 1)):
+        found = np.full(N + 1, -1.0)
+        by_minute.anew(on, h, minutes, lo, hi, found)
+        for t in range(N + 1):
+            begins = lo <= t <= hi and by_minute.begins_anew(on.worked[h], pause, t, t + minutes)
+            assert found[t] == (STRETCH * begins if lo <= t <= hi else -1.0)
 
 
 @given(

@@ -10,9 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamination.day import Day, Dough, Shift, moves
+from lamination.day.abreast import side_by_side
 from lamination.day.busy import TAKEN, Busy
 from lamination.day.loom import Prices, Pull
-from lamination.day.search import Search, side_by_side
+from lamination.day.search import Search
 from lamination.day.threads import Gap, Job, Thread
 from lamination.kitchen import Kitchen
 from lamination.plan import starting_plan
@@ -254,6 +255,24 @@ def test_who_wants_the_same_minutes_gives_way_until_nobody_is_in_anothers():
     # afterwards everything costs what it did
     assert (search.loom.asked == search.busy.unit[:, None]).all()
     assert abs(search.cost - search.loom.own.sum()) < 1e-9
+
+
+def test_a_day_that_is_warmed_and_cools_is_as_good_again():
+    search = crowd()
+    search.begin()
+    best = search.cost
+    for i in range(4):
+        # the same order, all of them late
+        moves.whole(search.loom, i, -1)
+        search.loom.starts[i, :2] += 12
+        moves.whole(search.loom, i, 1)
+    assert search.cost > best + 1
+    search.warm(time.monotonic() + 0.3)
+    assert search.short_min == 0
+    assert (search.loom.asked == search.busy.unit[:, None]).all()
+    assert search.cost <= best + 1e-6
+    search.explore(time.monotonic() + 0.4)
+    assert search.cost <= best + 1e-6
 
 
 def test_what_two_want_gets_dearer_and_what_nobody_has_is_never_cheap():

@@ -199,3 +199,11 @@ def test_threads_lie_at_minutes_and_are_moved_all_at_once_from_there():
     assert firsts == sorted(firsts)
     assert max(p.starts[-1] for p in search.placed.values()) < apart["4"][-1]
     assert search.cost == pytest.approx(search.loom.own.sum() + search.loom.days[0], abs=0.01)
+
+
+def test_a_try_that_moved_nothing_is_told_from_one_that_did():
+    of = crowded().loom
+    lay = of.starts.copy()
+    of.starts[2, 1] += 1
+    assert tries.elsewhere(of, np.array([0, 2]), lay)
+    assert not tries.elsewhere(of, np.array([0, 1]), lay)

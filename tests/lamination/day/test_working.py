@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bakehouse.demo.teasel_lock import BOATS, KITCHEN
-from lamination.day import Day, Dough, Shift, loops, moves, working
+from lamination.day import Day, Dough, Shift, by_minute, moves, working
 from lamination.day.search import Search
 from lamination.day.threads import Job, Thread
 from lamination.kitchen import Kitchen
@@ -128,9 +128,9 @@ def test_who_begins_anew_is_told_for_every_hand_of_a_shift():
     busy.hands[0].taken[20:25] = 2
     of = Search([one(4)], busy, APART).loom
     # one works all the while, and the other just before or after
-    assert not loops.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 14, 18)
-    assert not loops.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 29, 33)
-    assert loops.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 30, 34)
+    assert not by_minute.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 14, 18)
+    assert not by_minute.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 29, 33)
+    assert by_minute.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 30, 34)
     # or nobody does, and one just before
-    assert not loops.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 52, 56)
-    assert loops.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 55, 59)
+    assert not by_minute.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 52, 56)
+    assert by_minute.begins_anew(of.worked[0], int(of.prices[0]["pause"]), 55, 59)

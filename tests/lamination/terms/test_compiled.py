@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from numba import njit
 from numba.core.errors import TypingError
 
 from lamination.terms.compiled import compiled, takes
@@ -42,3 +43,17 @@ def test_a_loop_that_only_borrows_gives_what_it_finds():
     kept = np.array([1.0, 2.5])
     assert [made(kept) for _ in range(3)] == [3.5] * 3
     assert made(np.empty(0)) == 0.0
+
+
+def before(of, i):
+    return of[i - 1]
+
+
+def test_an_index_is_taken_as_it_is_and_never_from_the_end():
+    kept = np.array([1.0, 2.5, 4.0])
+    made = compiled(takes("f8[::1]", "i8", gives="f8"))(before)
+    assert [made(kept, i) for i in (1, 2, 3)] == [1.0, 2.5, 4.0]
+    # what is read so lies before a slice: that is what is not asked about
+    assert made(kept[1:], 0) == 1.0
+    # whatever else numba compiles is as ever
+    assert njit("f8(f8[::1], i8)")(before)(kept[1:], 0) == 4.0
