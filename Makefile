@@ -56,8 +56,9 @@ $(STAMPS)/web: $(STAMPS)/npm $(STAMPS)/app $(WEB_SOURCES)
 	@$(PY) manage.py collectstatic --noinput --clear -v 0
 	@touch $@
 
-# The core's compiled loops are compiled once, here, so that nobody waits for them.
-$(STAMPS)/loops: lamination/heat/stepping.py lamination/day/by_minute.py lamination/day/eased.py lamination/day/loom.py lamination/day/loops.py lamination/day/lowest.py lamination/day/moves.py lamination/day/net.py lamination/day/reach.py lamination/day/tries.py lamination/day/working.py lamination/terms/compiled.py lamination/materials/thermal.py $(STAMPS)/app
+# The core's compiled loops are compiled once, here, so that nobody waits for them. Their files are listed there.
+LOOPS := $(shell sed -n 's|^    "\(.*\.py\)",$$|lamination/\1|p' lamination/terms/compiled.py)
+$(STAMPS)/loops: $(LOOPS) $(STAMPS)/app
 	@echo "Compiling the core's loops"
 	@rm -rf $@ && mkdir -p $@
 	@$(PY) -c "from lamination import heat, day; heat.ready(); day.ready()"

@@ -40,10 +40,11 @@ _BEGINNINGS, _SHORTEST, _LONGEST, _BETTERED = 5, 0.7, 1.4, 0.25
 # and afterwards; from how long a part, min, to so many times that
 _PART, _PART_DEARER, _PART_LEVELS, _PART_TRIES, _PART_AFTER = 0.1, 2.0, 12, 8, 10
 _PART_MIN, _PART_MUCH = 60.0, 6.0
-_TRIES, _BESIDE = 60, 40  # how many tries at a time, and in how many of them others make way
-# how often all of the day is warmed instead, or a part of it gives way; for how many seconds it cools, from
-# what a missing minute costs then, to so many times that, and for how much of that time it is made better
-_WARMED, _PARTS = 0.4, 0.3
+# how often all of the day is warmed, or a part of it gives way, and else so many tries: beside what is there,
+# and in which others make way
+_WARMED, _PARTS, _BESIDE, _TRIES = 0.4, 0.3, 40, 60
+# a day that is warmed: for how many seconds it cools, from what a missing minute costs then, to so many
+# times that, and for how much of that time it is made better
 _WARM_S, _WARM, _HOT, _SETTLED = 0.25, 3.0, 10.0, 0.33
 # how much dearer the day may become on the mean, of what it costs; in a part; where others make way, at
 # first and at last
@@ -254,7 +255,8 @@ class Search:
         """Let all of the day give way a little, from where it lies, and cool again."""
         seconds = min(_WARM_S, until - time.monotonic())
         self.give_way(seconds, _WARM * _HOT ** self.chance.random(), stop)
-        self.improve(time.monotonic() + _SETTLED * seconds, stop, making_way=True)
+        ends = min(time.monotonic() + _SETTLED * seconds, until)
+        self.improve(ends, stop, making_way=True)
 
     def part_gives_way(self) -> None:
         """Let what is in some part of the day give way to each other, while nothing else becomes cheap.

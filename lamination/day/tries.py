@@ -26,7 +26,7 @@ _IDLE = 60  # tries without a better day before it goes on from the best again
 _WHOLE_IN, _HALF_IN = 0.2, 3.5
 _LITTLE, _MUCH = 0.2, 60.0
 _AROUND = 240  # minutes around what is put back in which that is so
-_TOO_MANY = 20  # minutes that are not there then, beyond which moving others has never mended it
+_TOO_MANY = 20  # minutes that are not there then, beyond which moving others hardly ever mends it
 PIVOTS = 2_000  # when all minutes are moved at once, at the most
 # in the state of a search: what the day costs now, what the best does, tries since that, how much dearer
 # it may become on the mean
