@@ -12,7 +12,7 @@ from lamination.day.loom import LOOM, Floats, Ints, Loom
 from lamination.terms.compiled import compiled, takes
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", gives="b1"))
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", gives="b1"), inner=True)
 def suffices(of: Loom, line: int, many: int, begin: int, end: int) -> bool:
     """Whether there are so many more of a line than are taken, from one minute to another."""
     there, taken, least = of.there[line], of.taken[line], np.int32(many)

@@ -19,7 +19,7 @@ _FOREVER = 10**8
 _OUT = 2  # of a thread that is taken out to lie elsewhere
 
 
-@compiled(takes(LOOM, "i8[:,::1]", "i8", "i8", gives="i8"))
+@compiled(takes(LOOM, "i8[:,::1]", "i8", "i8", gives="i8"), inner=True)
 def baked_with(of: Loom, knot: Ints, i: int, k: int) -> int:
     """The knot of whoever before a thread goes into one oven with its task, or -1."""
     job, found = of.jobs[i, k], -1
@@ -33,7 +33,7 @@ def baked_with(of: Loom, knot: Ints, i: int, k: int) -> int:
     return found
 
 
-@compiled(takes(LOOM, NET))
+@compiled(takes(LOOM, NET), inner=True)
 def numbered(of: Loom, net: Net) -> None:
     """Give every task that may move a knot: what is done together has one."""
     knots = 0
@@ -56,7 +56,7 @@ def numbered(of: Loom, net: Net) -> None:
     net.minute[knots] = 0
 
 
-@compiled(takes(LOOM, NET))
+@compiled(takes(LOOM, NET), inner=True)
 def priced(of: Loom, net: Net) -> None:
     """Tie every task to the one before it by what its rest costs, and the last to when it is wanted."""
     start, prices = net.size[1], of.prices[0]
@@ -93,7 +93,7 @@ def priced(of: Loom, net: Net) -> None:
             bent(net, e, thread.ready - minutes, prices.late)
 
 
-@compiled(takes("f8[::1]", "f8[::1]", "f8[::1]", "i8", "i8", gives="f8"))
+@compiled(takes("f8[::1]", "f8[::1]", "f8[::1]", "i8", "i8", gives="f8"), inner=True)
 def hourly(night: Floats, nobody: Floats, wish: Floats, minutes: int, t: int) -> float:
     """What a task costs for the hour, for nobody there, and for not beginning at its wished minute."""
     end = t + minutes
@@ -101,7 +101,7 @@ def hourly(night: Floats, nobody: Floats, wish: Floats, minutes: int, t: int) ->
     return found
 
 
-@compiled(takes(LOOM, NET))
+@compiled(takes(LOOM, NET), inner=True)
 def kept_in(of: Loom, net: Net) -> None:
     """Tie every task to the day: to its shift, and as far as what the hour costs is straight around it."""
     start, n = net.size[1], of.there.shape[1]
@@ -142,7 +142,7 @@ def kept_in(of: Loom, net: Net) -> None:
                 bent(net, e, hi, MUST)
 
 
-@compiled(takes("i8[:,::1]", *["i8"] * 9, gives="i8"))
+@compiled(takes("i8[:,::1]", *["i8"] * 9, gives="i8"), inner=True)
 def stay(
     found: Ints,
     many: int,
@@ -164,7 +164,7 @@ def stay(
     return many + 1
 
 
-@compiled(takes(LOOM, NET, "i8[:,::1]", gives="i8"))
+@compiled(takes(LOOM, NET, "i8[:,::1]", gives="i8"), inner=True)
 def stays(of: Loom, net: Net, found: Ints) -> int:
     """Who takes how many of what from when until when, into ``found``; returns how many there are.
 
@@ -194,7 +194,7 @@ def stays(of: Loom, net: Net, found: Ints) -> int:
     return many
 
 
-@compiled(takes(LOOM, NET, "i8[:,::1]", "i8", "i8[:,::1]", "i8[:,::1]", "i8[:,::1]"))
+@compiled(takes(LOOM, NET, "i8[:,::1]", "i8", "i8[:,::1]", "i8[:,::1]", "i8[:,::1]"), inner=True)
 def follows(of: Loom, net: Net, taken: Ints, o: int, free: Ints, knot: Ints, off: Ints) -> None:
     """Tie one of the stays to who had before what it takes, by who has what until when on each line."""
     line, begin, here = taken[o, 0], taken[o, 1], taken[o, 4]
@@ -223,7 +223,7 @@ def follows(of: Loom, net: Net, taken: Ints, o: int, free: Ints, knot: Ints, off
     free[line, slot], knot[line, slot], off[line, slot] = taken[o, 2], taken[o, 6], taken[o, 7]
 
 
-@compiled(takes(LOOM, NET, "i8[:,::1]", "i8[::1]", "i8[::1]", *["i8[:,::1]"] * 3))
+@compiled(takes(LOOM, NET, "i8[:,::1]", "i8[::1]", "i8[::1]", *["i8[:,::1]"] * 3), inner=True)
 def one_by_one(
     of: Loom, net: Net, taken: Ints, last: Ints, before: Ints, free: Ints, knot: Ints, off: Ints
 ) -> None:
@@ -242,7 +242,7 @@ def one_by_one(
             o = before[o]
 
 
-@compiled(takes(LOOM, NET), makes=True)
+@compiled(takes(LOOM, NET), makes=True, inner=True)
 def lined_up(of: Loom, net: Net) -> None:
     """Tie whoever takes a hand, a machine or a place to who had it before.
 
@@ -256,7 +256,7 @@ def lined_up(of: Loom, net: Net) -> None:
     one_by_one(of, net, taken, last, before, free, knot, off)
 
 
-@compiled(takes(LOOM, "i8[:,::1]"))
+@compiled(takes(LOOM, "i8[:,::1]"), inner=True)
 def moved(of: Loom, starts: Ints) -> None:
     """Let the threads that lie begin their tasks at other minutes."""
     for i in range(len(of.threads)):

@@ -21,7 +21,7 @@ _NEXT, _LEAST = 1.1, 1.0  # the limit of the next time: so many times what it co
 RIPENING = (0.1, 0.4, 1.5, 13.0)  # prices of a minute that ripens, tried where it gets too ripe
 
 
-@compiled(takes(LOOM, "i8", "i8", gives="i8"))
+@compiled(takes(LOOM, "i8", "i8", gives="i8"), inner=True)
 def ended(of: Loom, i: int, k: int) -> int:
     """When a thread's task is done."""
     if k < of.threads[i].done:
@@ -29,7 +29,7 @@ def ended(of: Loom, i: int, k: int) -> int:
     return of.starts[i, k] + of.jobs[i, k].minutes
 
 
-@compiled(takes(LOOM, "i8", "i8", gives="i8"))
+@compiled(takes(LOOM, "i8", "i8", gives="i8"), inner=True)
 def ripened(of: Loom, i: int, until: int) -> int:
     """Minutes that ripen a thread until a task when its tasks begin as they do."""
     found = 0
@@ -39,14 +39,14 @@ def ripened(of: Loom, i: int, until: int) -> int:
     return found
 
 
-@compiled(takes(LOOM, "i8", "i8", gives="f8"))
+@compiled(takes(LOOM, "i8", "i8", gives="f8"), inner=True)
 def too_ripe(of: Loom, i: int, minutes: int) -> float:
     """What so many minutes of ripening cost."""
     tight = max(minutes - of.threads[i].good, 0)
     return tight + (of.prices[0].outside - 1) * max(minutes - of.threads[i].bears, 0)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"), inner=True)
 def rested(of: Loom, i: int, k: int, minutes: int) -> float:
     """What the rest after a task costs when it is so long; infinite where a part would be cut short."""
     for p in range(of.gaps[i, k].pieces):
@@ -56,7 +56,7 @@ def rested(of: Loom, i: int, k: int, minutes: int) -> float:
     return np.inf
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "f8", "i8", "i8", "f8[::1]", gives="i8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", "f8", "i8", "i8", "f8[::1]", gives="i8"), inner=True)
 def next_start(
     of: Loom, i: int, k: int, end: int, ripening: float, lo: int, hi: int, then: Floats
 ) -> int:
@@ -117,7 +117,7 @@ def rests_before(
     return first
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "i8", "f8", "f8", gives="i8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "i8", "f8", "f8", gives="i8"), inner=True)
 def backwards(
     of: Loom,
     i: int,
@@ -196,7 +196,7 @@ def backwards(
     return lo
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", "f8", gives="f8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", "f8", gives="f8"), inner=True)
 def within(
     of: Loom, i: int, first: int, last: int, along: int, ripening: float, limit: float
 ) -> float:
@@ -232,7 +232,7 @@ def within(
     return cost
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", "f8", gives="f8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", "f8", gives="f8"), inner=True)
 def placed_at(
     of: Loom, i: int, first: int, last: int, along: int, ripening: float, most: float
 ) -> float:
@@ -251,7 +251,7 @@ def placed_at(
         limit = min(limit * HIGHER if limit < 1e9 else np.inf, most)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", gives="f8"), makes=True)
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", gives="f8"), makes=True, inner=True)
 def placed(of: Loom, i: int, first: int, last: int, along: int, most: float) -> float:
     """Find where tasks of a thread cost least, how ripe it gets included; infinite beyond ``most``.
 

@@ -14,7 +14,7 @@ from lamination.day.loom import Floats
 from lamination.terms.compiled import compiled, takes
 
 
-@compiled(takes("f8[::1]", "i8", "i8", "f8", "i8", "f8[::1]", "f8[::1]"))
+@compiled(takes("f8[::1]", "i8", "i8", "f8", "i8", "f8[::1]", "f8[::1]"), inner=True)
 def in_blocks(
     prices: Floats, lo: int, hi: int, slope: float, wide: int, past: Floats, coming: Floats
 ) -> None:

@@ -42,7 +42,7 @@ def least(of: Loom, i: int) -> float:
     return best
 
 
-@compiled(takes(LOOM, "i8", "i8[::1]", "f8"))
+@compiled(takes(LOOM, "i8", "i8[::1]", "f8"), inner=True)
 def accompany(of: Loom, leader: int, others: Ints, most: float) -> None:
     """What it costs others, each by itself, when the mixing that is done for them ends at a minute.
 
@@ -119,7 +119,7 @@ def take(of: Loom, line: int, start: int, end: int, many: int) -> None:
             of.stirred[line, 1] = max(of.stirred[line, 1], end)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"))
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"), inner=True)
 def goes_in(of: Loom, i: int, k: int, sign: int) -> bool:
     """Put a task with those that go into the oven as it does, or take it out; whether others have that oven.
 
@@ -169,7 +169,7 @@ def put(of: Loom, i: int, first: int, last: int, sign: int) -> None:
                 take(of, job.machine, start, end, sign)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"), inner=True)
 def owed(of: Loom, i: int, first: int, last: int) -> float:
     """What tasks of a thread cost by themselves, with the rests around them, wherever the others lie."""
     thread, prices, cost = of.threads[i], of.prices[0], 0.0
@@ -255,7 +255,7 @@ def dearer(of: Loom, times: float, wanted: float) -> None:
         of.stale[line, 0], of.stale[line, 1] = 0, n
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"), inner=True)
 def crowded(of: Loom, line: int, start: int, end: int) -> float:
     """What is asked for what is missing of a line from one minute to another."""
     found = 0.0

@@ -69,7 +69,7 @@ def reached(of: Loom, i: int) -> None:
         lies_until(of, i, k, lo, n, before[k + 1])
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8"))
+@compiled(takes(LOOM, "i8", "i8", "i8", "i8"), inner=True)
 def widened(of: Loom, i: int, first: int, begin: int, end: int) -> None:
     """Say of a thread's tasks from one on that they begin from one minute to another, at every price."""
     for k in range(first, of.threads[i].jobs):

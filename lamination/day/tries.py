@@ -56,7 +56,7 @@ def drawn(dice: Dice, weights: Floats) -> int:
     return int(weights.argmax())
 
 
-@compiled(takes("u8[::1]", "i8[::1]"))
+@compiled(takes("u8[::1]", "i8[::1]"), inner=True)
 def shuffled(dice: Dice, of: Ints) -> None:
     """Some other order."""
     for i in range(len(of) - 1, 0, -1):
@@ -81,7 +81,7 @@ def leaders_first(of: Loom, order: Ints, many: int) -> Ints:
     return found[:n]
 
 
-@compiled(takes(LOOM, "i8", gives="f8"))
+@compiled(takes(LOOM, "i8", gives="f8"), inner=True)
 def middle(of: Loom, i: int) -> float:
     """The middle of what is free of a thread."""
     last = of.threads[i].jobs - 1
@@ -183,7 +183,11 @@ def elsewhere(of: Loom, which: Ints, starts: Ints) -> bool:
     return False
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8[::1]", gives="i8[::1]"), makes=True)
+@compiled(
+    takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8[::1]", gives="i8[::1]"),
+    makes=True,
+    inner=True,
+)
 def beside(of: Loom, dice: Dice, troubled: Floats, parts: Ints, company: Ints) -> Ints:
     """Threads to put back beside the others, with ``parts`` and ``company`` for :func:`again`."""
     order = np.empty(0, np.int64)

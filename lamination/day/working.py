@@ -14,7 +14,7 @@ from lamination.terms.compiled import compiled, takes
 _NEVER = -(10**9)
 
 
-@compiled(takes("i8[::1]", "i8", "i8", "i8", gives="i8"))
+@compiled(takes("i8[::1]", "i8", "i8", "i8", gives="i8"), inner=True)
 def who_goes_on(until: Ints, many: int, start: int, pause: int) -> int:
     """Which of so many hands takes a task, by when each was done with the one before.
 
@@ -36,7 +36,7 @@ def who_goes_on(until: Ints, many: int, start: int, pause: int) -> int:
     return rested if rested >= 0 else soonest
 
 
-@compiled(takes(LOOM, "i8[::1]", "i8[::1]"))
+@compiled(takes(LOOM, "i8[::1]", "i8[::1]"), inner=True)
 def queued(of: Loom, first: Ints, after: Ints) -> None:
     """All tasks that take a hand by the minute they begin: the first at each, and which comes after each."""
     for t in range(len(first)):
@@ -51,7 +51,9 @@ def queued(of: Loom, first: Ints, after: Ints) -> None:
                 after[i * most + k], first[t] = first[t], i * most + k
 
 
-@compiled(takes(LOOM, "i8[:,::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8[::1]", gives="f8"))
+@compiled(
+    takes(LOOM, "i8[:,::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8[::1]", gives="f8"), inner=True
+)
 def in_turn(of: Loom, hand: Ints, since: Ints, until: Ints, first: Ints, after: Ints) -> float:
     """Give each task to a hand, one after another; since and until when each works is known then."""
     prices, most, found = of.prices[0], of.starts.shape[1], 0.0

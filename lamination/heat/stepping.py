@@ -23,7 +23,7 @@ _ROOM = 64  # steps that there is room for at first
 Places = NDArray[np.int64]
 
 
-@compiled("void(f8[::1], f8[:, ::1], f8[:, ::1], f8, i8, i8[::1], f8[::1], f8[::1])")
+@compiled("void(f8[::1], f8[:, ::1], f8[:, ::1], f8, i8, i8[::1], f8[::1], f8[::1])", inner=True)
 def _warmth(
     energy: Profile, cells: Profile, tables: Profile, slab_j: float, slab: int, where: Places,
     t: Profile, held: Profile,
@@ -49,7 +49,7 @@ def _warmth(
         held[i] = (high - low) / STEP_K
 
 
-@compiled("void(f8[::1], f8[::1], f8, f8, f8[::1])")
+@compiled("void(f8[::1], f8[::1], f8, f8, f8[::1])", inner=True)
 def _gain(t: Profile, links: Profile, under_c: float, above_c: float, flow: Profile) -> None:
     """Put the heat that flows into every cell, W/m², into ``flow``."""
     n = len(t)
@@ -61,7 +61,7 @@ def _gain(t: Profile, links: Profile, under_c: float, above_c: float, flow: Prof
         through = out
 
 
-@compiled("void(f8[::1], f8[::1], f8[::1], f8[::1])")
+@compiled("void(f8[::1], f8[::1], f8[::1], f8[::1])", inner=True)
 def _solve(ratio: Profile, pivots: Profile, off: Profile, y: Profile) -> None:
     """Solve the symmetric tridiagonal system in place, from its factors."""
     n = len(y)
@@ -72,14 +72,14 @@ def _solve(ratio: Profile, pivots: Profile, off: Profile, y: Profile) -> None:
         y[i] = (y[i] - off[i] * y[i + 1]) / pivots[i]
 
 
-@compiled("f8[:, ::1](f8[:, ::1])", makes=True)
+@compiled("f8[:, ::1](f8[:, ::1])", makes=True, inner=True)
 def _longer(rows: Profile) -> Profile:
     more = np.empty((2 * rows.shape[0], rows.shape[1]))
     more[: rows.shape[0]] = rows
     return more
 
 
-@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[::1])", makes=True)
+@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[::1])", makes=True, inner=True)
 def _slopes(minutes: Profile, t_c: Profile, first: Profile) -> Profile:
     """Slopes at every step, K/min, of the parabolas through three; at the start as they were worked.
 
@@ -216,7 +216,7 @@ def march(
     return minutes, profiles, _slopes(minutes, profiles, first), taken
 
 
-@compiled("i8(f8[::1], f8[:, ::1], f8[:, ::1], f8, i8, f8[::1])")
+@compiled("i8(f8[::1], f8[:, ::1], f8[:, ::1], f8, i8, f8[::1])", inner=True)
 def _between(
     minutes: Profile, t_c: Profile, slopes: Profile, at: float, k: int, row: Profile
 ) -> int:

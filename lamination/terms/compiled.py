@@ -14,9 +14,11 @@ from pathlib import Path
 from typing import Any, TypeVar, cast
 
 from numba import config, njit, typeof, types
+from numba.core.registry import CPUDispatcher
 from numba.np import arrayobj
 
 _Loop = TypeVar("_Loop", bound=Callable[..., object])
+_Loops: Any = CPUDispatcher
 _config: Any = config  # it makes its names when it is imported
 _njit: Any = njit  # what its runtime counts is turned off by an option that its types do not name
 _indexing: Any = arrayobj
@@ -51,15 +53,22 @@ def _kept_under() -> Path:
 _config.CACHE_DIR = str(_kept_under())
 
 
-def compiled(signature: object, *, makes: bool = False) -> Callable[[_Loop], _Loop]:
+def compiled(
+    signature: object, *, makes: bool = False, inner: bool = False
+) -> Callable[[_Loop], _Loop]:
     """Compile a loop for its one signature, and keep what was compiled where that can be written.
 
     An index below nothing is none: a loop must not count from an array's end. ``makes``: it makes arrays,
     or gives one back. Any other only borrows what it is given, and is compiled without counting who holds
-    which array: the counting takes ten times as long as what it does.
+    which array: the counting takes ten times as long as what it does. ``inner``: only other loops call it.
+    It is compiled into them when they are, and never by itself: a start has half as many to read.
     """
 
     def made(loop: _Loop) -> _Loop:
+        if inner:
+            slow: Any = _njit(nogil=True, _nrt=makes, **_NOT_BY_ITSELF)(loop)
+            slow.__class__, slow.signature = _Inner, signature
+            return cast(_Loop, slow)
         with _as_it_is():
             try:
                 fast = _njit(signature, cache=True, nogil=True, _nrt=makes)(loop)
@@ -68,6 +77,23 @@ def compiled(signature: object, *, makes: bool = False) -> Callable[[_Loop], _Lo
         return cast(_Loop, fast)
 
     return made
+
+
+_NOT_BY_ITSELF = {"no_cpython_wrapper": True, "no_cfunc_wrapper": True}
+
+
+class _Inner(_Loops):  # type: ignore[misc]
+    """A loop that is compiled for its one signature when another is compiled that calls it."""
+
+    signature: object
+
+    def __call__(self, *_: object) -> None:
+        raise TypeError(f"{self.py_func.__name__} is called by other loops alone")
+
+    def compile(self, _: object) -> Any:
+        found = super().compile(self.signature)
+        self.disable_compile()
+        return found
 
 
 @contextmanager

@@ -57,3 +57,22 @@ def test_an_index_is_taken_as_it_is_and_never_from_the_end():
     assert made(kept[1:], 0) == 1.0
     # whatever else numba compiles is as ever
     assert njit("f8(f8[::1], i8)")(before)(kept[1:], 0) == 4.0
+
+
+@compiled(takes("f8", gives="f8"), inner=True)
+def half(of):
+    return of / 2
+
+
+def quarter(of):
+    return half(half(of)) + half(1)
+
+
+def test_a_loop_within_others_is_compiled_with_them_for_its_one_signature_alone():
+    assert not half.overloads
+    made = compiled(takes("f8", gives="f8"))(quarter)
+    assert made(6.0) == 2.0
+    # a whole number is taken as what the signature says, and nothing is compiled for it
+    assert [str(args) for args in half.overloads] == ["(float64,)"]
+    with pytest.raises(TypeError, match="half is called by other loops alone"):
+        half(6.0)
