@@ -32,6 +32,23 @@ def reached(page, stop):
     page.wait_for_timeout(500)
 
 
+def kept(page, kind):
+    """Wait until the tablet has put by what was entered: then it may be closed at any moment."""
+    page.wait_for_function(
+        """kind => new Promise(done => {
+          const asked = indexedDB.open('eight-turn')
+          asked.onsuccess = () => {
+            const found = asked.result.transaction('outbox').objectStore('outbox').getAll()
+            found.onsuccess = () => {
+              asked.result.close()
+              done(found.result.some(entry => entry.body.kind === kind))
+            }
+          }
+        })""",
+        arg=kind,
+    )
+
+
 def start(page, plan):
     enter(page, "/bench")
     tap(page, f"Start {plan}")
@@ -211,6 +228,28 @@ def test_undo_needs_no_connection(person):
     tap(page, "Undo")
     expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
     expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+    kept(page, "undo")
+    page.unroute("**/events")
+    expect(page.get_by_text(re.compile("No connection|wait"))).to_have_count(0)
+    page.reload()
+    expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
+
+
+def test_undo_of_what_arrived_though_no_answer_came_back(person):
+    page = person("tansy", width=1024, height=768, touch=True)
+    start(page, "Saturday market croissant")
+
+    def lose(route):
+        route.fetch()
+        route.abort()
+
+    page.route("**/events", lambda route: route.abort())
+    page.route("**/events", lose, times=1)
+    go(page, "Poolish done")
+    expect(page.get_by_text(re.compile("^No connection since .* 1 entry waits"))).to_be_visible()
+    tap(page, "Undo")
+    expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
+    kept(page, "undo")
     page.unroute("**/events")
     expect(page.get_by_text(re.compile("No connection|wait"))).to_have_count(0)
     page.reload()

@@ -1,8 +1,10 @@
 // @vitest-environment happy-dom
 /** One clock for the screen: what asks for it is drawn again each second, and nothing round it. */
-import { act, cleanup, render } from "@testing-library/react";
+import { act, cleanup, render, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
+import { Notices } from "@/offline/Notices";
 import { useClock } from "@/rooms/bench/useClock";
+import { learn } from "@/wire/clock";
 
 afterEach(() => {
   cleanup();
@@ -30,4 +32,14 @@ test("a tick draws what shows the time, all of it at one moment, and stops with 
   expect((after ?? 0) - (before ?? 0)).toBe(1_000);
   unmount();
   expect(vi.getTimerCount()).toBe(0);
+});
+
+test("that a tablet's clock is off is said as soon as an answer shows it", () => {
+  const now = Date.now();
+  render(<Notices waiting={0} lostSince={null} />);
+  expect(screen.queryByRole("status")).toBeNull();
+  act(() => learn(now - 600_000, now, now));
+  expect(screen.getByRole("status").textContent).toContain("This tablet's clock is 10 min ahead");
+  act(() => learn(now, now, now));
+  expect(screen.queryByRole("status")).toBeNull();
 });

@@ -103,6 +103,7 @@ it("knows what an undo would take back, and that an undo is not undone", () => {
   expect(undoTarget(run("lock_in"), [])).toBe("lock_in");
   expect(undoTarget(run("lock_in"), [entry])).toBe(entry.id);
   expect(undoTarget(run("lock_in"), [undoing("lock_in")])).toBeNull();
+  expect(undoTarget(run("lock_in"), [entry, undoing(entry.id)])).toBe("lock_in");
 });
 
 it("offers a probe's reading only while it is fresh", () => {

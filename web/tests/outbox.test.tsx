@@ -73,16 +73,16 @@ it("an entry is kept in the browser first, and let go when the server has it", a
     },
   });
   const { result } = await at();
-  act(() => result.current.say(done));
-  await waitFor(() => expect(result.current.waiting).toHaveLength(0));
+  await act(() => result.current.say(done));
+  await waitFor(async () => expect(await inTheBox()).toEqual([]));
   expect(sent[0]?.events[0]).toMatchObject(done);
-  expect(await inTheBox()).toEqual([]);
+  await waitFor(() => expect(result.current.waiting).toHaveLength(0));
 });
 
 it("without a connection it waits here, and goes out by itself", async () => {
   serve(LOOK);
   const { result } = await at();
-  act(() => result.current.say(done));
+  await act(() => result.current.say(done));
   await waitFor(() => expect(result.current.lostSince).not.toBeNull());
   expect(await inTheBox()).toHaveLength(1);
   serve({ ...LOOK, [SAY]: () => nowAfter(1) });
@@ -103,6 +103,7 @@ it("one that is refused is put aside with its reason, and the others still go", 
     result.current.say({ kind: "out", stop: "dough" });
     result.current.say(done);
   });
+  await waitFor(() => expect(result.current.aside).toHaveLength(1));
   await waitFor(() => expect(result.current.waiting).toHaveLength(0));
   const [aside] = result.current.aside;
   expect(aside?.aside?.[0]?.message).toBe("Next is Dough, not {8|mm}.");
@@ -124,14 +125,33 @@ it("one that is refused is put aside with its reason, and the others still go", 
   expect(await inTheBox()).toEqual([]);
 });
 
-it("undo of what was not sent yet simply does not send it", async () => {
+it("undo of what was never sent simply does not send it", async () => {
   serve(LOOK);
   const { result } = await at();
-  act(() => result.current.say(done));
+  await act(() => result.current.say(done));
   await waitFor(() => expect(result.current.lostSince).not.toBeNull());
+  await act(() => result.current.say({ kind: "note", words: "by mistake" }));
+  await waitFor(() => expect(result.current.waiting).toHaveLength(2));
   await act(() => result.current.undo());
-  expect(result.current.waiting).toHaveLength(0);
-  expect(await inTheBox()).toEqual([]);
+  expect((await inTheBox()).map((e) => e.what === "event" && e.body.kind)).toEqual(["done"]);
+});
+
+it("undo of what may have arrived, for all that came back, is said as well", async () => {
+  const sent: Sent[] = [];
+  serve({
+    ...LOOK,
+    [SAY]: (body) => {
+      sent.push(body as Sent);
+      return refuse(502, "", "");
+    },
+  });
+  const { result } = await at();
+  await act(() => result.current.say(done));
+  await waitFor(() => expect(result.current.waiting).toHaveLength(1));
+  await waitFor(async () => expect((await inTheBox())[0]?.tries).toBe(1));
+  await act(() => result.current.undo());
+  const [first, second] = await inTheBox();
+  expect(second?.body).toMatchObject({ kind: "undo", target: first?.id });
 });
 
 it("undo of what is on its way is said as well, and not swallowed", async () => {
@@ -149,7 +169,7 @@ it("undo of what is on its way is said as well, and not swallowed", async () => 
     },
   });
   const { result } = await at();
-  act(() => result.current.say(done));
+  await act(() => result.current.say(done));
   await waitFor(() => expect(sent).toHaveLength(1));
   await act(() => result.current.undo());
   answer();

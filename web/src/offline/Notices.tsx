@@ -1,7 +1,8 @@
 /** What a person is told of the connection, of the tablet's clock, and of what waits. */
+import { useSyncExternalStore } from "react";
 import { clock } from "@/app/time";
 import { span } from "@/measures/quantity";
-import { tabletIsOff } from "@/wire/clock";
+import { onClock, tabletIsOff } from "@/wire/clock";
 import type { Entry } from "./db";
 import classes from "./Notices.module.css";
 
@@ -12,7 +13,7 @@ export const waitingOf = (entries: Entry[], lostSince: number | null): number =>
   entries.filter((e) => !e.aside && (lostSince !== null || e.tries > 0)).length;
 
 export function Notices({ waiting, lostSince }: { waiting: number; lostSince: number | null }) {
-  const off = Math.round(tabletIsOff() / 60_000);
+  const off = Math.round(useSyncExternalStore(onClock, tabletIsOff) / 60_000);
   return (
     <>
       {(lostSince !== null || waiting > 0) && (

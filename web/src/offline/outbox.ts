@@ -70,7 +70,7 @@ export function send(): Promise<unknown> {
   return working;
 }
 
-/** Put something into the outbox. It is on the screen at once, and leaves when the server has it. */
+/** Put something into the outbox: on the screen at once, then kept, and on its way until the server has it. */
 export async function put(run: string, what: What, id: string): Promise<void> {
   const session = queries.getQueryData<Schemas["Session"]>(["session"]);
   const by = whoIsHere() ?? session?.me?.username ?? null;
@@ -81,7 +81,7 @@ export async function put(run: string, what: What, id: string): Promise<void> {
   await look();
   tellOthers();
   void askTheWorker();
-  await send();
+  void send();
 }
 
 /** Where the browser can, it sends in the background, also when every page is closed. */
@@ -100,12 +100,13 @@ async function hurry(): Promise<void> {
 /** What waits under an id. */
 export const waitingAs = (id: string): Entry | undefined => entries.find((e) => e.id === id);
 
-/** Take back what was not sent; false where it is on its way, or there already. */
+/** Take back what was never sent; false where it is on its way, there already, or may be for all we know. */
 export async function takeBack(id: string): Promise<boolean> {
   const gone = await alone(async () => {
     const entry = await (await kept()).getFromIndex("outbox", "id", id);
-    if (entry) await drop(entry);
-    return entry !== undefined;
+    if (!entry || entry.tries > 0) return false;
+    await drop(entry);
+    return true;
   });
   return gone ?? false;
 }

@@ -78,7 +78,9 @@ export async function sendAll(
       told.kept?.(going, sent);
       continue;
     }
-    await shelf.put({ ...first, tries: first.tries + 1, next: now() + pause(first.tries) });
+    // without an answer any of them may have arrived
+    const next = now() + pause(first.tries);
+    for (const each of going) await shelf.put({ ...each, tries: each.tries + 1, next });
     told.kept?.(going, sent);
     stuck.add(first.run);
     // nobody answers at all: no other run will fare better

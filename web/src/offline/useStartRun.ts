@@ -3,7 +3,7 @@ import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { Problem, type Schemas } from "@/api/client";
 import { houseTime } from "@/wire/clock";
-import { drop, put, waitingAs } from "./outbox";
+import { drop, put, send, waitingAs } from "./outbox";
 
 interface Start {
   plan_id: number;
@@ -19,6 +19,7 @@ export async function started(body: Schemas["StartRun"]): Promise<boolean> {
   if (!waitingAs(body.id)) {
     const at = new Date(houseTime()).toISOString();
     await put(body.id, { what: "start", body: { ...body, started_at: at } }, body.id);
+    await send();
   }
   const left = waitingAs(body.id);
   if (!left?.aside) return !left;

@@ -249,11 +249,12 @@ export function weighedNow(run: RunView, waiting: Event[]): Map<string, number> 
   return found;
 }
 
-/** What Undo would take back: the latest entry that is not an undo itself, if one is known here. */
+/** What Undo would take back: the latest entry that still stands, if one is known here. */
 export function undoTarget(run: RunView, waiting: Event[]): string | null {
-  const latest = waiting.at(-1);
-  if (!latest) return run.standing.undoable ?? null;
-  return latest.kind === "undo" ? null : latest.id;
+  const gone = takenBack(waiting);
+  const here = waiting.findLast((e) => e.kind !== "undo" && !gone.has(e.id))?.id;
+  const latest = here ?? run.standing.undoable ?? null;
+  return gone.has(latest) ? null : latest;
 }
 
 /** Minutes from `from` to `to`; negative when `to` is past. */

@@ -1,5 +1,5 @@
 /** A run, and what this tablet has to say about it: everything goes through the outbox. */
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import { useRunView } from "@/api/runs";
 import { waitingOf } from "@/offline/Notices";
 import { put, takeBack, useOutbox } from "@/offline/outbox";
@@ -25,15 +25,21 @@ export function useRun(runId: string) {
   const say = (saying: Saying) => {
     const id = crypto.randomUUID();
     const body = { id, at: new Date(houseTime()).toISOString(), ...saying };
-    void put(runId, { what: "event", body }, id);
+    return put(runId, { what: "event", body }, id);
   };
 
-  /** Take back the latest entry: one that waits here and is not on its way is simply not sent. */
+  /** Take back the latest entry: one that waits here and was never sent is simply not sent. */
+  const taking = useRef(false);
   const undo = async () => {
     const target = run.data ? undoTarget(run.data, waiting) : null;
-    if (!target) return;
-    const here = waiting.at(-1)?.id === target && (await takeBack(target));
-    if (!here) say({ kind: "undo", target });
+    if (!target || taking.current) return;
+    taking.current = true; // a press counts once: the next is for what the screen shows then
+    try {
+      const here = waiting.at(-1)?.id === target && (await takeBack(target));
+      if (!here) await say({ kind: "undo", target });
+    } finally {
+      taking.current = false;
+    }
   };
 
   return { run, waiting, held: waitingOf(mine, lostSince), aside, lostSince, say, undo };
