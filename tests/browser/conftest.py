@@ -14,6 +14,13 @@ from .house import CHROMIUM, FLAGS, House, furnish
 expect.set_options(timeout=40_000)
 
 
+def pytest_collection_modifyitems(items):
+    """One that needs the house comes first: it is furnished while others test what needs none."""
+    first = next((item for item in items if "house" in item.fixturenames), None)
+    if first:
+        items.insert(0, items.pop(items.index(first)))
+
+
 @pytest.fixture(scope="session")
 def house(tmp_path_factory):
     """A house of this worker's own: the demo is loaded by one of them, and the others copy it."""

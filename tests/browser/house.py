@@ -24,7 +24,11 @@ FLAGS = [
 
 
 def _environment(data: Path):
-    return os.environ | {"DATA_DIR": str(data), "EIGHT_TURN_DEMO": "1"}
+    return os.environ | {
+        "DATA_DIR": str(data),
+        "EIGHT_TURN_DEMO": "1",
+        "DJANGO_SETTINGS_MODULE": "tests.browser.quick",
+    }
 
 
 # So that not every worker looks for six seconds for the best day when it opens the one of the demo.

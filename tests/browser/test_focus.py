@@ -4,7 +4,6 @@ import re
 
 from playwright.sync_api import expect
 
-from .house import enter
 from .test_planning import add_step, field, new_plan, saved, step
 
 
@@ -45,7 +44,6 @@ def test_signing_out_leads_to_the_way_in(person):
 
 def test_what_cannot_be_read_is_neither_saved_nor_made_into_a_plan(person):
     page = person()
-    enter(page, "/plans")
     page.get_by_role("button", name="New plan").click()
     field(page, "Dough").fill("abc")
     page.get_by_role("button", name="Make the plan").click()
