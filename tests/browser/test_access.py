@@ -140,10 +140,21 @@ TOO_SMALL = """least => [...document.querySelectorAll(
 
 def test_whatever_is_pressed_is_large_enough_for_a_finger(person):
     page = person(width=1024, height=768, touch=True)
-    for path in ("/today", "/plans", "/plans/1?step=cut", "/day", "/day/1", "/book", "/kitchen"):
+    for path in (
+        "/today",
+        "/plans",
+        "/plans/1?step=cut",
+        "/day",
+        "/day/1",
+        "/day/1?view=timetable",
+        "/book",
+        "/kitchen",
+    ):
         enter(page, path)
         page.get_by_role("heading").first.wait_for()
         expect(page.get_by_text(re.compile("^Opening|^Waiting"))).to_have_count(0)
+        if "timetable" in path:
+            page.get_by_role("link", name="The calendar of").first.wait_for()
         assert page.evaluate(TOO_SMALL, 44) == [], path
     enter(page, "/bench")
     page.get_by_role("link", name=re.compile("Saturday market croissant.*tray")).tap()

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { threadPath } from "@/rooms/day/Threads";
-import { drawn, graspable, hours, laned, snapped, timed } from "@/rooms/day/threads";
+import { drawn, firstNamed, graspable, hours, laned, snapped, timed } from "@/rooms/day/threads";
 import { pressing } from "@/rooms/today/pressing";
 
 const at = (minute: number) => new Date(Date.UTC(2027, 5, 18, 6) + minute * 60_000).toISOString();
@@ -171,4 +171,9 @@ it("lets a dough be taken hold of in another's oven once it is chosen, and never
   // it lies on the knot of whose oven it is
   const bake = (of: typeof one) => of.knots.find((k) => k.task.step === "bake");
   expect(bake(two)?.lane).toBe(bake(one)?.lane);
+});
+
+it("names no day where the next one's name would lie over it", () => {
+  expect(firstNamed(60)).toBe(false);
+  expect(firstNamed(150)).toBe(true);
 });

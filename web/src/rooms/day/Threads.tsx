@@ -4,7 +4,16 @@ import type { Schemas } from "@/api/client";
 import { clock, weekday } from "@/app/time";
 import { span } from "@/measures/quantity";
 import classes from "./Threads.module.css";
-import { type Drawn, graspable, hours, type Knot, snapped, type Thread } from "./threads";
+import {
+  type Drawn,
+  firstNamed,
+  graspable,
+  hours,
+  type Knot,
+  snapped,
+  type Thread,
+} from "./threads";
+import { useSight } from "./useSight";
 
 interface Props {
   drawn: Drawn;
@@ -63,6 +72,9 @@ export function Threads(props: Props) {
   const every = scale >= 60 ? 1 : scale >= 26 ? 2 : scale >= 12 ? 6 : 12;
   const marks = hours(drawn.begins, drawn.minutes, every, (at) => Number(clock(at).slice(0, 2)));
   const minuteOf = (at: number) => (at - drawn.begins) / 60_000;
+  const gone = now === null ? -1 : minuteOf(now);
+  const minute = gone >= 0 && gone <= drawn.minutes ? gone : null;
+  const sight = useSight(scale, minute);
 
   const ordered = drawn.threads.toSorted(
     (a, b) => Number(a.dough === chosen) - Number(b.dough === chosen),
@@ -123,7 +135,7 @@ export function Threads(props: Props) {
           ))}
         </g>
       </svg>
-      <div className={classes.wide}>
+      <div className={classes.wide} ref={sight}>
         <svg
           width={width}
           height={height}
@@ -172,9 +184,11 @@ export function Threads(props: Props) {
               )}
             </g>
           ))}
-          <text x={LEFT + 4} y={13} className={classes.weekday}>
-            {weekday(drawn.begins)}
-          </text>
+          {marks.every((at) => clock(at) !== "00:00" || firstNamed(x(minuteOf(at)) - LEFT)) && (
+            <text x={LEFT + 4} y={13} className={classes.weekday}>
+              {weekday(drawn.begins)}
+            </text>
+          )}
           <Hands {...props} x={x} y={AXIS - 7} />
           {bands.map((band) => (
             <g key={band.key}>
@@ -323,10 +337,10 @@ export function Threads(props: Props) {
               />
             );
           })}
-          {now !== null && now >= drawn.begins && minuteOf(now) <= drawn.minutes && (
+          {now !== null && minute !== null && (
             <g className={classes.now}>
-              <line x1={x(minuteOf(now))} x2={x(minuteOf(now))} y1={AXIS - 12} y2={height} />
-              <text x={x(minuteOf(now)) + 5} y={height - 6}>{`now ${clock(now)}`}</text>
+              <line x1={x(minute)} x2={x(minute)} y1={AXIS - 12} y2={height} />
+              <text x={x(minute) + 5} y={height - 6}>{`now ${clock(now)}`}</text>
             </g>
           )}
         </svg>

@@ -167,3 +167,8 @@ export function hours(
 
 /** A minute as a baker sets it: to five. */
 export const snapped = (minute: number) => Math.round(minute / 5) * 5;
+
+const NAME_PX = 110;
+
+/** Whether the first day's name has room before the next day's, whose midnight lies so far on, px. */
+export const firstNamed = (midnight: number): boolean => midnight > NAME_PX;
