@@ -53,7 +53,9 @@ test("what the slider comes to next is asked for ahead, and shown without being 
   const asked = serve({
     "POST /api/warmth": (ask) => ({ ...warmth, summary: `At ${(ask as Ask).today?.room_c}` }),
   });
-  const rooms = () => asked.map((a) => (a.body as Ask).today?.room_c);
+  // what another test left to ask for is none of this one's
+  const rooms = () =>
+    asked.flatMap((a) => (a.what.endsWith("/warmth") ? [(a.body as Ask).today?.room_c] : []));
   const Shown = ({ room_c }: { room_c: number }) => (
     <p>{useWarmth(plan, { day: "", room_c }).data?.summary ?? "nothing yet"}</p>
   );
