@@ -218,6 +218,15 @@ def test_every_target_at_the_bench_is_large_enough_for_a_floury_finger(person):
         assert min(box["width"], box["height"]) >= 56, (target.inner_text(), box)
 
 
+def stays_undone(page):
+    """With the connection back the house hears of the undo, and has it after a reload."""
+    kept(page, "undo")
+    page.unroute("**/events")
+    expect(page.get_by_text(re.compile("No connection|wait"))).to_have_count(0)
+    page.reload()
+    expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
+
+
 def test_undo_needs_no_connection(person):
     page = person("tansy", width=1024, height=768, touch=True)
     start(page, "Saturday market croissant")
@@ -228,11 +237,7 @@ def test_undo_needs_no_connection(person):
     tap(page, "Undo")
     expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
     expect(page.get_by_role("button", name="Undo")).to_be_disabled()
-    kept(page, "undo")
-    page.unroute("**/events")
-    expect(page.get_by_text(re.compile("No connection|wait"))).to_have_count(0)
-    page.reload()
-    expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
+    stays_undone(page)
 
 
 def test_undo_of_what_arrived_though_no_answer_came_back(person):
@@ -249,11 +254,7 @@ def test_undo_of_what_arrived_though_no_answer_came_back(person):
     expect(page.get_by_text(re.compile("^No connection since .* 1 entry waits"))).to_be_visible()
     tap(page, "Undo")
     expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
-    kept(page, "undo")
-    page.unroute("**/events")
-    expect(page.get_by_text(re.compile("No connection|wait"))).to_have_count(0)
-    page.reload()
-    expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
+    stays_undone(page)
 
 
 def test_two_trays_in_the_proofer_and_one_in_the_oven_each_go_their_own_way(person):

@@ -28,8 +28,8 @@ export function useRun(runId: string) {
     return put(runId, { what: "event", body }, id);
   };
 
-  /** Take back the latest entry: one that waits here and was never sent is simply not sent. */
   const taking = useRef(false);
+  /** Take back the latest entry: one that waits here and was never sent is simply not sent. */
   const undo = async () => {
     const target = run.data ? undoTarget(run.data, waiting) : null;
     if (!target || taking.current) return;
