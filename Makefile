@@ -3,27 +3,27 @@ SHELL := /bin/bash
 PORT ?= 8000
 DATA_DIR ?= $(CURDIR)/data
 export DATA_DIR
-export NUMBA_CACHE_DIR := $(CURDIR)/.stamps/loops
 # what was compiled once is kept, whatever the machine says: a start is mostly imports
 export PYTHONDONTWRITEBYTECODE :=
 PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo build serve test quick coverage units lint types written api-types browser-tools bench soak shots clean
+.PHONY: demo build serve test quick coverage units lint types loops written api-types browser-tools bench soak attacks shots clean
 .DEFAULT_GOAL := demo
 
+# HTTPS=1: the house speaks https itself, to all of its network. LISTEN=0.0.0.0 does without.
+LISTEN ?= $(if $(HTTPS),0.0.0.0,127.0.0.1)
 demo serve: build
 	@echo
-	@echo "  Eight Turn is at http://127.0.0.1:$(PORT)"
 	@if [ $@ = demo ]; then echo "  Sign in as wren (head, password towpath-head) or tansy (bench, password towpath-bench)."; fi
 	@echo "  Stop it with Ctrl-C. What you entered is kept in $(DATA_DIR)"
-	@echo
-	@EIGHT_TURN_LISTEN=127.0.0.1:$(PORT) $(PY) -m bakehouse.serve --$(if $(filter demo,$@),demo,migrate)
+	@$(if $(HTTPS),EIGHT_TURN_HTTPS=house) EIGHT_TURN_LISTEN=$(LISTEN):$(PORT) $(PY) -m bakehouse.serve --$(if $(filter demo,$@),demo,migrate)
 
-# The front end and the core's loops are made side by side: neither waits for the other.
+# The front end is built while the loops of the warmth are compiled. Those that arrange a day take longer:
+# the house compiles them when it is first served, and says so meanwhile.
 build:
-	@$(MAKE) --no-print-directory -s -j2 $(STAMPS)/web $(STAMPS)/loops
+	@$(MAKE) --no-print-directory -s -j2 $(STAMPS)/web $(STAMPS)/heat
 
 $(STAMPS)/tools:
 	@command -v python3 >/dev/null || { echo "python3 is missing: install Python 3.11 or later."; exit 1; }
@@ -56,13 +56,14 @@ $(STAMPS)/web: $(STAMPS)/npm $(STAMPS)/app $(WEB_SOURCES)
 	@$(PY) manage.py collectstatic --noinput --clear -v 0
 	@touch $@
 
-# The core's compiled loops are compiled once, here, so that nobody waits for them. Their files are listed there.
-LOOPS := $(shell sed -n 's|^    "\(.*\.py\)",$$|lamination/\1|p' lamination/terms/compiled.py)
-$(STAMPS)/loops: $(LOOPS) $(STAMPS)/app
-	@echo "Compiling the core's loops"
-	@rm -rf $@ && mkdir -p $@
-	@$(PY) -c "from lamination import heat, day; heat.ready(); day.ready()"
+$(STAMPS)/heat: lamination/heat/stepping.py lamination/materials/thermal.py lamination/terms/compiled.py $(STAMPS)/app
+	@$(PY) -c "from lamination import heat; heat.ready()"
 	@touch $@
+
+# All loops at once, so that no test compiles what another compiles as well.
+loops: $(STAMPS)/app
+	@echo "Compiling the core's loops"
+	@$(PY) -m bakehouse.loops
 
 api-types: $(STAMPS)/dev $(STAMPS)/npm
 	@$(PY) manage.py openapi > web/openapi.json
@@ -86,15 +87,15 @@ types: api-types
 	$(PY) manage.py makemigrations --check --dry-run
 
 browser-tools:
-	@command -v chromium-headless-shell >/dev/null && command -v strace >/dev/null || { echo "Installing chromium-headless-shell and strace"; \
+	@command -v chromium-headless-shell >/dev/null && command -v strace >/dev/null && command -v certutil >/dev/null || { echo "Installing chromium-headless-shell, strace and libnss3-tools"; \
 	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -q >/dev/null && \
-	    { apt-get install -y -q chromium-headless-shell strace >/dev/null || apt-get install -y -q chromium strace >/dev/null; }; \
-	  else echo "chromium-headless-shell or strace is missing: install them with your package manager (Debian: apt-get install chromium-headless-shell strace)."; exit 1; fi; }
+	    { apt-get install -y -q chromium-headless-shell strace libnss3-tools >/dev/null || apt-get install -y -q chromium strace libnss3-tools >/dev/null; }; \
+	  else echo "chromium-headless-shell, strace or certutil is missing: install them with your package manager (Debian: apt-get install chromium-headless-shell strace libnss3-tools)."; exit 1; fi; }
 
 # What can go side by side does: first what is fetched, then what is checked and built.
 test: | $(STAMPS)/tools
 	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
-	@$(MAKE) --no-print-directory -s -j2 --output-sync=target types build units lint
+	@$(MAKE) --no-print-directory -s -j2 --output-sync=target types build units lint loops
 # One at a time, so that nobody waits for the last of a heap. A browser waits as often as it works: with three
 # at once a fifth of two cores was idle.
 	$(PY) -m pytest -n 4 --maxschedchunk 1 tests
@@ -114,15 +115,19 @@ quick: $(STAMPS)/dev $(STAMPS)/npm
 units: $(STAMPS)/npm
 	cd web && npx --no-install vitest run
 
-bench: build $(STAMPS)/dev
+bench: build loops $(STAMPS)/dev
 	@$(PY) benchmarks/work.py
 
 # Two hundred tablets for a minute, on this machine only.
-soak: build $(STAMPS)/dev
+soak: build loops $(STAMPS)/dev
 	@$(PY) benchmarks/soak.py
 
+# What a network does to a house by malice or by accident, on this machine only.
+attacks: build loops $(STAMPS)/dev
+	@$(PY) benchmarks/attacks.py
+
 # Fresh pictures of every main view, from the demo data, into docs/screenshots.
-shots: build $(STAMPS)/dev browser-tools
+shots: build loops $(STAMPS)/dev browser-tools
 	@$(PY) docs/take_pictures.py
 
 clean:

@@ -10,6 +10,8 @@ from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponseBase
 
+from bakehouse.life import this_life
+
 log = logging.getLogger("bakehouse.requests")
 _OURS = re.compile(r"^[\w-]{8,64}$")
 _QUIET = ("/static/", "/api/health")
@@ -31,7 +33,11 @@ class Answers:
         if request.path.startswith("/api/"):
             # kept by the browser, and asked about each time
             response.setdefault("Cache-Control", "private, no-cache")
-        response["X-House-Time"] = str(round(time.time() * 1000))
+            response["X-House-Life"] = this_life().id
+            response["X-House-Time"] = str(round(time.time() * 1000))
+            # whoever reads the time knows by it that this is the answer to what it asked, and no older one
+            if _OURS.match(asked := request.headers.get("X-Asked", "")):
+                response["X-Asked"] = asked
         if not request.path.startswith(_QUIET):
             took = 1000 * (time.monotonic() - began)
             # the path without its query: what was asked for may be nobody's business

@@ -3,26 +3,31 @@
 from __future__ import annotations
 
 import json
+import logging
+import sys
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import wraps
 from typing import Any
 
-from django.db import connection
+from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import NinjaAPI, Schema
+from ninja import NinjaAPI, Schema, Status
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 from ninja.params.models import ParamModel
 from ninja.parser import Parser
 from pydantic import BaseModel
 
+from bakehouse import troubles
 from bakehouse.bounded import MOST_FAULTS, bounded, surely_bounded
 from bakehouse.declared import declare_problems
 from bakehouse.documents import faults_of
 from bakehouse.models import Overtaken
 from bakehouse.people.roles import signed_in
 from lamination.terms import Fault, Faults
+
+log = logging.getLogger("bakehouse.troubles")
 
 
 class Api(NinjaAPI):
@@ -76,17 +81,17 @@ api = Api(
 
 @dataclass
 class Health:
-    """Whether the house answers, and can read what it keeps."""
+    """Whether the house can read and write what it keeps; ``because``: what is the matter where it cannot."""
 
     ok: bool
+    because: str | None = None
 
 
-@api.get("/health", auth=None, response=Health)
-def health(request: HttpRequest) -> Health:
-    """For whatever watches over the house. A database that cannot be read is an error."""
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT 1")
-    return Health(True)
+@api.get("/health", auth=None, response={200: Health, 503: Health}, exclude_none=True)
+def health(request: HttpRequest) -> Status[Health]:
+    """For whatever watches over the house: 503 where its disk is full, read-only, or cannot be read."""
+    trouble = troubles.standing()
+    return Status(503 if trouble else 200, Health(not trouble, trouble))
 
 
 def problem(request: HttpRequest, status: int, *faults: Fault) -> HttpResponse:
@@ -131,6 +136,21 @@ def _on_missing(request: HttpRequest, wrong: Http404) -> HttpResponse:
     return problem(request, 404, Fault("", str(wrong) or "There is nothing here."))
 
 
+@api.exception_handler(DatabaseError)
+def _on_trouble(request: HttpRequest, wrong: DatabaseError) -> HttpResponse:
+    sentence = troubles.sentence_for(wrong)
+    if sentence is None:
+        raise wrong
+    log.warning("%s %s: %s", request.method, request.path, wrong)
+    return _try_again(request, sentence)
+
+
+def _try_again(request: HttpRequest, sentence: str) -> HttpResponse:
+    answer = problem(request, 503, Fault("", sentence))
+    answer["Retry-After"] = "3"
+    return answer
+
+
 def not_understood(request: HttpRequest, exception: Exception) -> HttpResponse:
     return problem(request, 400, Fault("", "The request cannot be understood."))
 
@@ -140,6 +160,9 @@ def nothing_here(request: HttpRequest, exception: Exception) -> HttpResponse:
 
 
 def our_fault(request: HttpRequest) -> HttpResponse:
+    # outside any endpoint, as where a session is kept
+    if sentence := troubles.sentence_for(sys.exc_info()[1]):
+        return _try_again(request, sentence)
     return problem(request, 500, Fault("", "The bakehouse made a mistake. Nothing was changed."))
 
 
@@ -157,3 +180,4 @@ api.add_router("", "bakehouse.bench.proof_api.router")
 api.add_router("", "bakehouse.day.timetable_api.router")
 api.add_router("", "bakehouse.people.staff_api.router")
 api.add_router("", "bakehouse.bin_api.router")
+api.add_router("", "bakehouse.house_api.router")

@@ -12,11 +12,14 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from django.conf import settings
-from django.db import connection, connections
+from django.db import DatabaseError, connection, connections
 from django.db.migrations.loader import MigrationLoader
+
+from bakehouse.life import begin
 
 _PREFIX, _ENDING = "eight-turn-", ".sqlite3"
 _EVERY_S, _LOOK_S = 24 * 3600, 600
+_BESIDE = ("-wal", "-shm", "-journal")
 
 
 class CopyError(Exception):
@@ -28,9 +31,14 @@ def the_database() -> Path:
     return Path(str(connection.settings_dict["NAME"]))
 
 
+def _read_only(file: Path) -> sqlite3.Connection:
+    """A path may have any sign in it that an address has."""
+    return sqlite3.connect(f"{file.resolve().as_uri()}?mode=ro", uri=True)
+
+
 @contextlib.contextmanager
 def _opened(file: Path) -> Iterator[sqlite3.Connection]:
-    database = sqlite3.connect(f"file:{file}?mode=ro", uri=True)
+    database = _read_only(file)
     try:
         yield database
     finally:
@@ -115,36 +123,82 @@ def copy_into(folder: Path, keep: int) -> tuple[Path, int]:
 def put_back(file: Path) -> tuple[dict[str, int], Path | None]:
     """Put a copy in the place of the house; returns what is in it, and where the house before is kept.
 
-    Raises :class:`CopyError` for what is no copy, or one that a newer version made; then nothing is
-    changed.
+    A house that is damaged is set aside untouched, file by file. Raises :class:`CopyError` for what is no
+    copy, or one that a newer version made; then nothing is changed.
     """
     counts = checked(file)
     known = set(MigrationLoader(None).disk_migrations)
     with _opened(file) as database:
         applied = set(database.execute("SELECT app, name FROM django_migrations"))
+        made_at = _latest(database)
     ours = {app for app, _ in known}
     newer = sorted(f"{app} {name}" for app, name in applied - known if app in ours)
     if newer:
         raise CopyError(
             f"{file} was made by a newer Eight Turn ({newer[-1]}). Use that to read it."
         )
-    before: Path | None = None
-    if _made():
-        now = datetime.now(UTC)
-        before = the_database().parent / f"before-restore-{now:%Y%m%d-%H%M%S}{_ENDING}"
-        copy_to(before)
+    aside = _kept_before()
+    if aside is None:
+        aside = _set_aside(the_database())
     connections.close_all()
+    house = the_database()
+    os.close(os.open(house, os.O_CREAT | os.O_WRONLY, 0o600))
     # into the file that is there: whoever has it open sees the other house from the next look on
-    source, target = (
-        sqlite3.connect(f"file:{file}?mode=ro", uri=True),
-        sqlite3.connect(the_database()),
-    )
+    source, target = _read_only(file), sqlite3.connect(house)
     try:
         source.backup(target)
     finally:
         source.close()
         target.close()
-    return counts, before
+    begin(made_at)
+    return counts, aside
+
+
+def _kept_before() -> Path | None:
+    """A copy of the house as it is; None where there is none, or it is damaged."""
+    before = _free("before-restore")
+    try:
+        if not _made():
+            return None
+        copy_to(before)
+    except (CopyError, DatabaseError, sqlite3.Error, OSError):
+        return None
+    return before
+
+
+def _free(name: str) -> Path:
+    """A path beside the house that nothing has yet."""
+    now = f"{datetime.now(UTC):%Y%m%d-%H%M%S}"
+    folder = the_database().parent
+    paths = (
+        folder / f"{name}-{now}{again}{_ENDING}" for again in ("", *map("-{}".format, range(2, 99)))
+    )
+    return next(p for p in paths if not p.exists())
+
+
+def _set_aside(house: Path) -> Path | None:
+    """Give the files of a damaged house other names, untouched; returns the first, if there are any."""
+    connections.close_all()
+    files = [f for f in (house, *(house.with_name(house.name + e) for e in _BESIDE)) if f.exists()]
+    # what holds nothing, nobody misses
+    if not any(f.stat().st_size for f in files):
+        for empty in files:
+            empty.unlink()
+        return None
+    aside = _free("damaged")
+    for file in files:
+        file.rename(aside.with_name(aside.name + file.name.removeprefix(house.name)))
+    return aside
+
+
+def _latest(database: sqlite3.Connection) -> datetime | None:
+    """When the last entry came in that a copy has; whatever came later it does not have."""
+    found = database.execute(
+        "SELECT max(received_at) FROM bench_eventrecord"
+        if "bench_eventrecord" in _counts(database)
+        else "SELECT NULL"
+    ).fetchone()[0]
+    return datetime.fromisoformat(found).replace(tzinfo=UTC) if found else None
 
 
 def keep_copies(folder: Path, keep: int) -> threading.Thread:

@@ -6,13 +6,15 @@ where validation errors become sentences, for the API and the command line alike
 
 from __future__ import annotations
 
+import gzip
+import hashlib
 import json
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Annotated, Any, TypeVar
 
-from django.http import HttpResponse
+from django.http import HttpRequest, HttpResponse
 from pydantic import BeforeValidator, TypeAdapter, ValidationError
 
 from bakehouse.bounded import bounded
@@ -62,6 +64,31 @@ def written(of: type[T], value: T) -> HttpResponse:
     return HttpResponse(
         adapter(of).dump_json(value), content_type="application/json; charset=utf-8"
     )
+
+
+class Constant:
+    """An answer that is the same for everybody: written once, and kept as it goes over the wire."""
+
+    def __init__(self, body: bytes) -> None:
+        self._plain, self._packed = body, gzip.compress(body, mtime=0)
+        self._tag = f'"{hashlib.sha256(body).hexdigest()[:32]}"'
+
+    @classmethod
+    def of(cls, kind: Any, value: Any) -> Constant:
+        """``value``, of any type that the API answers with."""
+        return cls(TypeAdapter(kind).dump_json(value))
+
+    def answer(self, request: HttpRequest) -> HttpResponse:
+        """In the way that the browser unpacks; nothing but that it is the same, where it has it."""
+        packed = "gzip" in request.headers.get("Accept-Encoding", "")
+        answer = HttpResponse(
+            self._packed if packed else self._plain,
+            content_type="application/json; charset=utf-8",
+        )
+        if packed:
+            answer["Content-Encoding"] = "gzip"
+        answer["ETag"], answer["Vary"] = self._tag, "Accept-Encoding"
+        return answer
 
 
 def path_of(loc: Iterable[int | str]) -> str:
@@ -121,6 +148,19 @@ def read(of: type[T], data: Any) -> T:
 def dump(document: Any) -> Any:
     """A dataclass of the core as plain JSON values."""
     return adapter(type(document)).dump_python(document, mode="json")
+
+
+def completed(kept: Any, anew: Any) -> Any:
+    """What was kept, with what a newer version says besides: fields that it has not are those of ``anew``,
+    the same thing written by the newer version; fields that the newer version has no more are left out.
+
+    Things in a list are matched by their places; one beyond the end of ``anew`` by its last.
+    """
+    if isinstance(kept, dict) and isinstance(anew, dict):
+        return {k: completed(kept[k], v) if k in kept else v for k, v in anew.items()}
+    if isinstance(kept, list) and isinstance(anew, list) and anew:
+        return [completed(one, anew[min(n, len(anew) - 1)]) for n, one in enumerate(kept)]
+    return kept
 
 
 LARGEST_FILE = 1_000_000  # bytes; a plan or a kitchen is a few kB

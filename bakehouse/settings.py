@@ -2,24 +2,33 @@
 
 DATA_DIR            where the database and the secret key live (default: data/ beside this tree)
 EIGHT_TURN_TZ       the bakery's time zone (default: Europe/London)
-EIGHT_TURN_HOSTS    host names it answers to, separated by commas
-EIGHT_TURN_HTTPS    1 when it stands behind https: secure cookies, redirect, HSTS
+EIGHT_TURN_HOSTS    host names it answers to, separated by commas, besides those it is found under
+EIGHT_TURN_HTTPS    1 when a proxy in front speaks https: secure cookies, redirect, HSTS, and only the
+                    names in EIGHT_TURN_HOSTS; house when it speaks https itself (bakehouse/serve.py)
 EIGHT_TURN_BACKUPS  a folder into which the house is copied every day while it runs
 EIGHT_TURN_HSTS_ALL 1 when https is to be kept for all hosts of the domain as well
 EIGHT_TURN_LOG      1 to write a line for every request, with its id
 EIGHT_TURN_DEMO     1 when the demo runs: offers the demo accounts on the sign-in page
+EIGHT_TURN_ADMIN    1 to open the tables of the house at /admin/, for whoever looks after it
 """
 
 import os
 import re
+import sys
+from contextlib import suppress
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
 from django.core.management.utils import get_random_secret_key
 
+from bakehouse.whereabouts import Where
+
 BASE_DIR = Path(__file__).resolve().parent.parent
 DATA_DIR = Path(os.environ.get("DATA_DIR") or BASE_DIR / "data")
-DATA_DIR.mkdir(parents=True, exist_ok=True)
+try:
+    DATA_DIR.mkdir(parents=True, exist_ok=True)
+except OSError as wrong:
+    sys.exit(f"DATA_DIR, {DATA_DIR}, cannot be made: {wrong.strerror}.")
 
 
 def _secret_key() -> str:
@@ -30,7 +39,18 @@ def _secret_key() -> str:
             new.write(get_random_secret_key())
     except FileExistsError:
         pass
+    except OSError as wrong:
+        sys.exit(f"{path} cannot be written: {wrong.strerror}.")
     return path.read_text()
+
+
+def _for_its_owner_only(database: Path) -> Path:
+    """The file of the database, which nobody else can read; what SQLite puts beside it is as that is."""
+    with suppress(OSError):
+        os.close(os.open(database, os.O_CREAT | os.O_WRONLY, 0o600))
+        if database.stat().st_mode & 0o077:
+            database.chmod(0o600)
+    return database
 
 
 SECRET_KEY = _secret_key()
@@ -38,8 +58,11 @@ DEBUG = False
 DEMO = os.environ.get("EIGHT_TURN_DEMO") == "1"
 BACKUPS = os.environ.get("EIGHT_TURN_BACKUPS", "")
 LOG_REQUESTS = os.environ.get("EIGHT_TURN_LOG") == "1"
-HTTPS = os.environ.get("EIGHT_TURN_HTTPS") == "1"
-ALLOWED_HOSTS = os.environ.get("EIGHT_TURN_HOSTS", "127.0.0.1,localhost").split(",")
+ADMIN = os.environ.get("EIGHT_TURN_ADMIN") == "1"
+WHERE = Where.of(os.environ)
+HTTPS = WHERE.scheme == "https"
+BEHIND_HTTPS = os.environ.get("EIGHT_TURN_HTTPS") == "1"
+ALLOWED_HOSTS = list(WHERE.hosts)
 
 INSTALLED_APPS = [
     "django.contrib.admin",
@@ -98,7 +121,7 @@ TEMPLATES = [
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA_DIR / "eight-turn.sqlite3",
+        "NAME": _for_its_owner_only(DATA_DIR / "eight-turn.sqlite3"),
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 10,
@@ -113,7 +136,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTHENTICATION_BACKENDS = [
     "axes.backends.AxesStandaloneBackend",
-    "django.contrib.auth.backends.ModelBackend",
+    "bakehouse.people.doors.Doors",
 ]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
@@ -129,16 +152,19 @@ AXES_VERBOSE = False
 SESSION_COOKIE_AGE = 30 * 24 * 3600  # a bench tablet stays signed in
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
-SECURE_SSL_REDIRECT = HTTPS
-SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
+SECURE_SSL_REDIRECT = BEHIND_HTTPS
+# not for the house's own certificate: a tablet that stopped trusting it could not come back
+SECURE_HSTS_SECONDS = 31_536_000 if BEHIND_HTTPS else 0
 # for this host only: what else stands on the domain is somebody else's to say
 SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = os.environ.get("EIGHT_TURN_HSTS_ALL") == "1"
-SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
+# whose word is taken for it is seen to before (bakehouse/whole.py)
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if BEHIND_HTTPS else None
+USE_X_FORWARDED_HOST = BEHIND_HTTPS
 # both are about hosts that are not this one
 SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
 X_FRAME_OPTIONS = "DENY"
 CSRF_FAILURE_VIEW = "bakehouse.people.lockout.out_of_date"
-CSRF_TRUSTED_ORIGINS = ["://".join(("https", host)) for host in ALLOWED_HOSTS] if HTTPS else []
+CSRF_TRUSTED_ORIGINS = [WHERE.at(host) for host in WHERE.hosts] if HTTPS else []
 
 # Everything comes from our own origin; styles that Mantine makes at run time carry the nonce.
 CONTENT_SECURITY_POLICY = {
@@ -186,8 +212,6 @@ LOGGING = {
     "root": {"handlers": ["console"], "level": "WARNING"},
     # one line a request, where somebody wants it
     "loggers": {
-        # that somebody waits for a moment is nothing to write down
-        "waitress.queue": {"level": "ERROR"},
         "bakehouse.requests": {"level": "INFO" if LOG_REQUESTS else "WARNING"},
     },
 }

@@ -1,5 +1,6 @@
-"""Addresses: the API, the admin, and the built front end for everything else."""
+"""Addresses: the API, the admin where it is asked for, and the built front end for everything else."""
 
+from django.conf import settings
 from django.contrib import admin
 from django.urls import URLResolver, path, re_path
 from django.urls.resolvers import RoutePattern
@@ -14,7 +15,7 @@ handler500 = "bakehouse.api.our_fault"
 urlpatterns = [
     # by its name: the page is answered before all that the API needs has been imported
     URLResolver(RoutePattern("api/"), "bakehouse.addresses"),
-    path("admin/", admin.site.urls),
+    *([path("admin/", admin.site.urls)] if settings.ADMIN else []),
     path("sw.js", service_worker),
     re_path(r"^(?!api/|admin/|static/).*$", shell),
 ]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from typing import Annotated
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -41,12 +42,14 @@ from lamination.run import (
     under_way,
     used,
 )
-from lamination.terms import Family, Fault, Faults
+from lamination.terms import Checked, Family, Fault, Faults, Length
 
 router = Router(tags=["bench"])
 CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)
 BEFORE_THE_START = timedelta(minutes=5)  # two clocks are never quite the same
 MOST_PHOTOS = 24
+MOST_AT_ONCE = 100
+MOST_ENTRIES = 5_000
 RUNS_A_PAGE = 30
 LONGEST_AGO = timedelta(days=7)
 
@@ -138,13 +141,13 @@ class RunPage:
     older_than: datetime | None
 
 
-@dataclass
-class Said:
+@dataclass(frozen=True)
+class Said(Checked):
     """What a tablet has to say, oldest first; ``by``: who of the house said it, where that is not who is
-    signed in there.
+    signed in there. A tablet that has more says it in several goes.
     """
 
-    events: list[Event]
+    events: Annotated[tuple[Event, ...], Length(0, MOST_AT_ONCE, "entries")]
     by: str | None = None
 
 
@@ -229,14 +232,16 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                     # another tablet was quicker: it is the same dough
                     return _now(one)
             started_at = _pressed(start.started_at)
+            worked = work(plan, kitchen)
             events: tuple[Event, ...] = ()
             if start.begun:
-                started_at, events = _begun(work(plan, kitchen), start.begun)
+                started_at, events = _begun(worked, start.begun)
             run = Run.objects.create(
                 pk=start.id,
                 plan_id=start.plan_id,
                 plan_document=dump(plan),
                 kitchen_document=dump(kitchen),
+                worked_document=dump(worked),
                 started_at=started_at,
                 started_by=user_of(request),
                 number=1 + _of_that_day(start.plan_id, started_at),
@@ -248,7 +253,7 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 EventRecord.objects.create(
                     run=run, event_id=event.id, document=dump(event), by=user_of(request)
                 )
-            listed(run, snapshot(run)[1], events)
+            listed(run, worked, events)
     return _now(run)
 
 
@@ -295,11 +300,10 @@ def open_run(request: HttpRequest, run_id: UUID) -> RunNow:
 
 
 @router.get("/runs/{uuid:run_id}/snapshot", auth=signed_in, response=RunSnapshot)
-def run_snapshot(request: HttpRequest, response: HttpResponse, run_id: UUID) -> RunSnapshot:
-    """What never changes of a run; a browser may keep it for good."""
+def run_snapshot(request: HttpRequest, run_id: UUID) -> RunSnapshot:
+    """What never changes of a run. A tablet keeps it; its browser does not, for somebody else to find."""
     run = run_of(run_id)
     plan, worked, _ = snapshot(run)
-    response["Cache-Control"] = "private, max-age=31536000, immutable"
     return RunSnapshot(
         run.pk,
         run.plan_id,
@@ -327,12 +331,17 @@ def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
 @router.post("/runs/{uuid:run_id}/events", auth=signed_in, response=RunNow)
 def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunNow:
     """Write events, all or none; one that is there already is passed over."""
+    by = _of_the_house(said.by) or user_of(request)
+    # what takes long is done before others have to wait
+    worked = snapshot(run_of(run_id))[1]
     with transaction.atomic():
-        by = _of_the_house(said.by) or user_of(request)
         run = run_of(run_id)
-        worked = snapshot(run)[1]
         events = events_of(run)
         known = {e.id for e in events}
+        if len(known | {e.id for e in said.events}) > MOST_ENTRIES:
+            text = f"A dough holds {MOST_ENTRIES} entries, and this one is full."
+            raise Faults(Fault("events", text))
+        new: list[EventRecord] = []
         for i, event in enumerate(said.events):
             if event.id in known:
                 continue
@@ -341,8 +350,9 @@ def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunNow:
                 admit(worked, run.started_at, events, event)
             except Faults as wrong:
                 raise Faults(*(f.under(f"events[{i}]") for f in wrong.faults)) from None
-            EventRecord.objects.create(run=run, event_id=event.id, document=dump(event), by=by)
+            new.append(EventRecord(run=run, event_id=event.id, document=dump(event), by=by))
             events, known = (*events, event), known | {event.id}
+        EventRecord.objects.bulk_create(new)
         standing = listed(run, worked, events)
     return _now(run, standing)
 
@@ -376,7 +386,8 @@ def add_photo(
     run = run_of(run_id)
     if (file.size or 0) > LARGEST_FILE:
         raise Faults(Fault("file", "This picture is larger than 15 MB. Make it smaller first."))
-    if run.photos.filter(deleted_at=None).count() >= MOST_PHOTOS:
+    sent_before = Photo.objects.filter(pk=id, run=run).exists()
+    if not sent_before and run.photos.filter(deleted_at=None).count() >= MOST_PHOTOS:
         raise Faults(Fault("file", f"A record holds {MOST_PHOTOS} pictures. Take one away first."))
     if len(words) > 200:
         raise Faults(Fault("words", "At most 200 characters."))
@@ -392,9 +403,7 @@ def photo(request: HttpRequest, photo_id: UUID) -> HttpResponse:
     found = Photo.objects.filter(pk=photo_id, deleted_at=None).first()
     if found is None:
         raise Http404("There is no such picture.")
-    answer = HttpResponse(bytes(found.jpeg), content_type="image/jpeg")
-    answer["Cache-Control"] = "private, max-age=86400"
-    return answer
+    return HttpResponse(bytes(found.jpeg), content_type="image/jpeg")
 
 
 @router.delete("/runs/{uuid:run_id}/photos/{uuid:photo_id}", auth=signed_in, response=RunNow)

@@ -23,6 +23,8 @@ class Run(models.Model):
     plan = models.ForeignKey("plans.PlanRecord", models.SET_NULL, null=True)
     plan_document = models.JSONField()
     kitchen_document = models.JSONField()
+    # the plan as it was worked then: trays and sheets stay what they were, whatever rules come later
+    worked_document = models.JSONField(null=True)
     started_at = models.DateTimeField()
     started_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
     said = models.PositiveIntegerField(default=0)

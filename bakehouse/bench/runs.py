@@ -4,16 +4,20 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
+from contextlib import suppress
 from functools import lru_cache
+from typing import Any
 from uuid import UUID
 
+from django.db import DatabaseError
 from django.http import Http404
 
 from bakehouse.bench.models import Run
-from bakehouse.documents import dump, read, read_kitchen, read_plan
+from bakehouse.documents import completed, dump, read, read_kitchen, read_plan
 from lamination.kitchen import Kitchen
-from lamination.plan import Plan, WorkedPlan, work
+from lamination.plan import Plan, WorkedPlan, kitchen_of_then, work
 from lamination.run import Event, Standing, pressing, stand
+from lamination.terms import Faults
 
 
 def run_of(run_id: UUID) -> Run:
@@ -25,14 +29,39 @@ def run_of(run_id: UUID) -> Run:
 
 
 def snapshot(run: Run) -> tuple[Plan, WorkedPlan, Kitchen]:
-    """A run's plan and kitchen as they were at its start, and the plan worked in it."""
-    return _snapshot(json.dumps(run.plan_document), json.dumps(run.kitchen_document))
+    """A run's plan and kitchen as they were at its start, and the plan as it was worked then.
+
+    A run from before that was kept is worked now, by the rules of its time as far as they are known.
+    """
+    if run.worked_document is None:
+        run.worked_document = dump(worked_anew(run.plan_document, run.kitchen_document))
+        with suppress(DatabaseError):
+            Run.objects.filter(pk=run.pk).update(worked_document=run.worked_document)
+    return _snapshot(
+        *map(json.dumps, (run.plan_document, run.kitchen_document, run.worked_document))
+    )
+
+
+def worked_anew(plan_document: Any, kitchen_document: Any) -> WorkedPlan:
+    """A run's plan, worked in its kitchen by today's rules, or those of its version where they are known."""
+    kitchen = kitchen_of_then(plan_document, read_kitchen(kitchen_document))
+    return work(read_plan(plan_document), kitchen)
 
 
 @lru_cache(maxsize=128)
-def _snapshot(plan_text: str, kitchen_text: str) -> tuple[Plan, WorkedPlan, Kitchen]:
-    plan, kitchen = read_plan(json.loads(plan_text)), read_kitchen(json.loads(kitchen_text))
-    return plan, work(plan, kitchen), kitchen
+def _snapshot(
+    plan_text: str, kitchen_text: str, worked_text: str
+) -> tuple[Plan, WorkedPlan, Kitchen]:
+    document = json.loads(plan_text)
+    plan, kitchen = read_plan(document), read_kitchen(json.loads(kitchen_text))
+    kept = json.loads(worked_text)
+    try:
+        worked = read(WorkedPlan, kept)
+    except Faults:
+        # a newer version says more of a plan than was kept
+        anew = dump(worked_anew(document, json.loads(kitchen_text)))
+        worked = read(WorkedPlan, completed(kept, anew))
+    return plan, worked, kitchen
 
 
 def events_of(run: Run) -> tuple[Event, ...]:

@@ -5,10 +5,12 @@ from __future__ import annotations
 import hashlib
 import secrets
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Annotated
 
+from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Body, File, Router, Status
 from ninja.files import UploadedFile
 from ninja.security import HttpBearer
@@ -36,6 +38,7 @@ from lamination.warmth import (
 
 router = Router(tags=["cold"])
 LARGEST_TABLE = 2_000_000  # bytes
+MOST_READINGS = 5_000
 
 
 class ProbeToken(HttpBearer):
@@ -165,7 +168,7 @@ def simulated_probe(request: HttpRequest, lesson: Body[Lesson]) -> list[ProbeRea
 
 @router.get("/probes", auth=signed_in, response=list[ProbeView])
 def list_probes(request: HttpRequest) -> list[ProbeView]:
-    return [_probe(p) for p in ProbeRecord.objects.prefetch_related("samples")]
+    return [_probe(p) for p in ProbeRecord.objects.all()]
 
 
 @router.post("/probes", auth=head_only, response=ProbeView)
@@ -184,12 +187,15 @@ def forget_probe(request: HttpRequest, probe_id: int) -> Status[None]:
 
 @router.get("/probes/{int:probe_id}/readings", auth=signed_in, response=list[ProbeReading])
 def readings_of(request: HttpRequest, probe_id: int, hours: int = 4) -> list[ProbeReading]:
-    """The latest readings of a probe, minutes from the first of them; a gap of an hour ends them."""
+    """The latest readings of a probe, of so many hours, minutes from the first of them; a gap of an hour
+    ends them.
+    """
     probe = ProbeRecord.objects.filter(pk=probe_id).first()
     if probe is None:
         raise Http404("There is no such probe.")
     kept: list[Sample] = []
-    for sample in probe.samples.order_by("-at")[: 60 * min(max(hours, 1), 48)]:
+    since = (probe.last_at or timezone.now()) - timedelta(hours=min(max(hours, 1), 48))
+    for sample in probe.samples.filter(at__gte=since).order_by("-at")[:MOST_READINGS]:
         if kept and (kept[-1].at - sample.at).total_seconds() > 3600:
             break
         kept.append(sample)
@@ -205,21 +211,16 @@ def readings_of(request: HttpRequest, probe_id: int, hours: int = 4) -> list[Pro
 def take_readings(request: HttpRequest, batch: Body[ProbeBatch]) -> Taken:
     """Readings of the probe whose token is sent: ``Authorization: Bearer <token>``."""
     probe: ProbeRecord = request.auth  # type: ignore[attr-defined]
-    before = probe.samples.count()
-    Sample.objects.bulk_create(
-        [Sample(probe=probe, at=r.at, t_c=r.t_c) for r in batch.readings], ignore_conflicts=True
-    )
-    return Taken(probe.samples.count() - before)
+    said = {r.at: r.t_c for r in reversed(batch.readings)}
+    with transaction.atomic():
+        known = probe.samples.filter(at__in=said).values_list("at", flat=True)
+        new = {at: t_c for at, t_c in said.items() if at not in {*known}}
+        Sample.objects.bulk_create([Sample(probe=probe, at=at, t_c=t_c) for at, t_c in new.items()])
+        probe.refresh_from_db()
+        probe.said(len(new))
+        probe.thin(timezone.now())
+    return Taken(len(new))
 
 
 def _probe(record: ProbeRecord, token: str | None = None) -> ProbeView:
-    samples = list(record.samples.all())
-    last = samples[-1] if samples else None
-    return ProbeView(
-        record.pk,
-        record.name,
-        len(samples),
-        last.at if last else None,
-        last.t_c if last else None,
-        token,
-    )
+    return ProbeView(record.pk, record.name, record.taken, record.last_at, record.last_c, token)

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
 
 from icalendar import Calendar, Event
 
@@ -33,6 +35,8 @@ def day_ics(
     made.add("version", "2.0")
     made.add("x-wr-calname", f"{timetable.name} {who}".strip())
     made.add("x-wr-timezone", zone)
+    # times by the bakery's clock: whoever reads them elsewhere, or across a change of the clock, is told how
+    local = ZoneInfo(zone)
     along: dict[tuple[str, str], list[str]] = {}
     for t in timetable.tasks:
         if t.together:
@@ -45,8 +49,18 @@ def day_ics(
         event.add("uid", f"day-{key}-dough-{t.dough}-{t.step}")
         event.add("summary", f"{t.name}: dough {of}")
         event.add("description", names.get(t.dough, ""))
-        event.add("dtstart", t.starts)
-        event.add("dtend", t.ends)
-        event.add("dtstamp", t.starts)
+        event.add("dtstart", _named(t.starts, local))
+        event.add("dtend", _named(t.ends, local))
+        event.add("dtstamp", t.starts.astimezone(UTC))
         made.add_component(event)
+    first = min((t.starts for t in timetable.tasks), default=datetime.now(UTC)).date()
+    made.add_missing_timezones(
+        first_date=first - timedelta(days=365), last_date=first + timedelta(days=365)
+    )
     return bytes(made.to_ical())
+
+
+def _named(at: datetime, zone: ZoneInfo) -> datetime:
+    """By the zone's clock; in the hour that comes twice, the second time by the one that has it once."""
+    local = at.astimezone(zone)
+    return at.astimezone(UTC) if local.fold else local

@@ -21,6 +21,7 @@ from bakehouse.day.library import as_day, order_in
 from bakehouse.day.models import OrderRecord
 from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.loops import wait_for_none
 from bakehouse.people.roles import head_only, signed_in
 from lamination.day import (
     Due,
@@ -162,6 +163,7 @@ def schema_of_a_day(request: HttpRequest) -> dict[str, Any]:
 @router.post("/order/timetable", auth=signed_in, response=Arranged)
 def arrange_an_order(request: HttpRequest, asked: Body[ArrangeOrder]) -> Arranged:
     """A timetable of an order; nothing is kept."""
+    wait_for_none()
     try:
         day, numbered = as_day(asked.order)
         found = timetable(day, the_kitchen(), asked.seconds)
@@ -173,6 +175,7 @@ def arrange_an_order(request: HttpRequest, asked: Body[ArrangeOrder]) -> Arrange
 @router.post("/orders/{int:order_id}/timetable", auth=head_only, response=Arranged)
 def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arranged:
     """Look for a better timetable than the day has, where it has one, and keep that."""
+    wait_for_none()
     record = OrderRecord.there(order_id)
     day, numbered = as_day(order_in(record))
     # whoever asks again wants that one, and not what was looked for before
@@ -232,6 +235,7 @@ def open_the_day(request: HttpRequest, order_id: int) -> Arranged:
     """The day is started: it is what Today shows. Without a timetable the first there is."""
     record = OrderRecord.there(order_id)
     if record.timetable is None or record.arranged_revision != record.revision:
+        wait_for_none()
         keep_first(record)
     record.opened_at = timezone.now()
     record.save(update_fields=["opened_at"])
@@ -283,6 +287,7 @@ def arrange_again(request: HttpRequest, order_id: int, only_if_it_moves: bool = 
     since = _since(record)
     if since is None:
         raise Faults(Fault("", "This day has not been started."))
+    wait_for_none()
     if only_if_it_moves and _looked_lately(record, since):
         return _arranged(record)
     day, _ = as_day(order_in(record))

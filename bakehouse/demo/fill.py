@@ -62,10 +62,19 @@ def fill() -> str:
         users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
         records = {p.name: new_record(p, users[0]) for p in (*MADE_UP[::-1], *PLANS)}
         _order(records, users[0])
-        _today(records, users[1])
         for went in RUNS:
             _run(went, records[went.plan.name], users[1])
     return f"Loaded {len(records)} plans and {len(RUNS)} runs of Teasel Lock."
+
+
+def fill_today() -> None:
+    """The day that is under way there, unless the house has it: its timetable needs the compiled loops."""
+    if OrderRecord.objects.filter(document__name=TODAY_NAME).exists():
+        return
+    with transaction.atomic():
+        records = {str(r): r for r in PlanRecord.objects.filter(deleted_at=None)}
+        if all(plan.name in records for plan, _, _ in TODAY):
+            _today(records, User.objects.get(username=[*ACCOUNTS][1]))
 
 
 def _account(name: str, role: str, password: str) -> User:

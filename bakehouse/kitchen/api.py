@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass, replace
+from functools import cache, lru_cache
 from typing import Any
 
+from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Body, File, Router
 from ninja.files import UploadedFile
 
-from bakehouse.documents import as_download, read_kitchen
+from bakehouse.documents import Constant, as_download, read_kitchen
 from bakehouse.kitchen.card_files import (
     LARGEST_FILE,
     kitchen_file,
@@ -159,20 +162,29 @@ def _view() -> KitchenView:
 
 
 @router.get("/kitchen", auth=signed_in, response=KitchenView)
-def look(request: HttpRequest) -> KitchenView:
-    return _view()
+def look(request: HttpRequest) -> HttpResponse:
+    record = kitchen_record()
+    text = json.dumps(record.document) if record else "{}"
+    return _written(text, record.revision if record else 0).answer(request)
+
+
+@lru_cache(maxsize=2)
+def _written(text: str, revision: int) -> Constant:
+    """The kitchen as it was last asked for: hardly ever changed, and asked for by every page."""
+    return Constant.of(KitchenView, view_of(read_kitchen(json.loads(text)), revision))
 
 
 @router.put("/kitchen", auth=head_only, response=KitchenView)
 def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
     """Keep what was changed; what others changed meanwhile stays theirs."""
-    now = the_kitchen()
-    cards = now.cards if save.cards is None else tuple(save.cards)
-    spots = now.spots if save.spots is None else tuple(save.spots)
-    look_for_pictures(cards)
-    kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots)
-    merged(kitchen, save.revision, user_of(request))
-    return _view()
+    with transaction.atomic():
+        now = the_kitchen()
+        cards = now.cards if save.cards is None else tuple(save.cards)
+        spots = now.spots if save.spots is None else tuple(save.spots)
+        look_for_pictures(cards)
+        kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots)
+        merged(kitchen, save.revision, user_of(request))
+        return _view()
 
 
 @router.get("/kitchen/file", auth=signed_in)
@@ -225,16 +237,27 @@ def restore_kitchen(request: HttpRequest, revision: int) -> KitchenView:
 
 
 @router.get("/trade", auth=signed_in, response=TradeWords)
-def trade(request: HttpRequest) -> TradeWords:
-    return trade_words()
+def trade(request: HttpRequest) -> HttpResponse:
+    return _trade().answer(request)
+
+
+@cache
+def _trade() -> Constant:
+    return Constant.of(TradeWords, trade_words())
 
 
 @router.get("/glossary", auth=signed_in, response=list[Term])
-def glossary(request: HttpRequest) -> list[Term]:
+def glossary(request: HttpRequest) -> HttpResponse:
     """What the words of the trade mean, and what else they are called."""
+    return _glossary().answer(request)
+
+
+@cache
+def _glossary() -> Constant:
     names = {f"step.{kind.do}": kind.name for kind in KINDS.values()}
     names |= {f"{of}.{word.value}": word.said for of in ("fold", "method") for word in _WORDED[of]}
-    return [replace(term, name=names.get(term.key, term.name)) for term in GLOSSARY]
+    terms = [replace(term, name=names.get(term.key, term.name)) for term in GLOSSARY]
+    return Constant.of(list[Term], terms)
 
 
 def trade_words() -> TradeWords:

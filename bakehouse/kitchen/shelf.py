@@ -3,6 +3,7 @@
 from typing import Any
 
 from django.contrib.auth.models import User
+from django.db import transaction
 
 from bakehouse.documents import dump, read_kitchen
 from bakehouse.kitchen.models import KitchenRecord
@@ -29,16 +30,18 @@ def the_kitchen_at() -> tuple[Kitchen, int]:
 
 def keep_kitchen(kitchen: Kitchen, user: User | None) -> None:
     """Keep the kitchen as it is now, whatever it was."""
-    record = kitchen_record()
-    if record is None:
-        KitchenRecord.begun(dump(kitchen), user, pk=_ONLY)
-    elif record.document != dump(kitchen):
-        record.put(dump(kitchen), user)
+    with transaction.atomic():
+        record = kitchen_record()
+        if record is None:
+            KitchenRecord.begun(dump(kitchen), user, pk=_ONLY)
+        elif record.document != dump(kitchen):
+            record.put(dump(kitchen), user)
 
 
 def keep_rows(rows: dict[str, float], user: User | None) -> None:
     """Keep other values for some rows of the table."""
-    keep_kitchen(the_kitchen().changed(rows), user)
+    with transaction.atomic():
+        keep_kitchen(the_kitchen().changed(rows), user)
 
 
 def merged(wanted: Kitchen, revision: int, user: User | None) -> None:
@@ -47,18 +50,19 @@ def merged(wanted: Kitchen, revision: int, user: User | None) -> None:
     Row by row, ingredient by ingredient and card by card: of two people who change different ones both
     keep theirs; of two who change the same one the later has it.
     """
-    record = kitchen_record()
-    if record is None or record.revision == revision:
-        keep_kitchen(wanted, user)
-        return
-    base = record.version(revision) or {}
-    now = record.document
-    yours = _three_way(base.get("yours", {}), now.get("yours", {}), wanted.yours)
-    mine, lists = dump(wanted), {}
-    for name, key in (("ingredients", "key"), ("cards", "key"), ("spots", "what")):
-        of = [_by(key, document, name) for document in (base, now, mine)]
-        lists[name] = list(_three_way(*of).values())
-    keep_kitchen(read_kitchen({"yours": yours, **lists}), user)
+    with transaction.atomic():
+        record = kitchen_record()
+        if record is None or record.revision == revision:
+            keep_kitchen(wanted, user)
+            return
+        base = record.version(revision) or {}
+        now = record.document
+        yours = _three_way(base.get("yours", {}), now.get("yours", {}), wanted.yours)
+        mine, lists = dump(wanted), {}
+        for name, key in (("ingredients", "key"), ("cards", "key"), ("spots", "what")):
+            of = [_by(key, document, name) for document in (base, now, mine)]
+            lists[name] = list(_three_way(*of).values())
+        keep_kitchen(read_kitchen({"yours": yours, **lists}), user)
 
 
 def _by(key: str, document: dict[str, Any], name: str) -> dict[str, Any]:

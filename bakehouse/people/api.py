@@ -13,8 +13,9 @@ from django.middleware.csrf import get_token
 from ninja import Body, Router
 from ninja.utils import check_csrf
 
-from bakehouse.people.lockout import not_too_often, was_wrong
-from bakehouse.people.models import House, Preferences
+from bakehouse.people.doors import closed
+from bakehouse.people.lockout import not_too_often
+from bakehouse.people.models import Preferences
 from bakehouse.people.roles import Role, role_of, signed_in, user_of
 from lamination.terms import Fault, Faults
 
@@ -94,7 +95,7 @@ def sign_in(request: HttpRequest, credentials: Body[Credentials]) -> Any:
     refused = check_csrf(request)
     if refused:
         return refused
-    if not settings.DEMO and House.is_demo():
+    if closed():
         text = (
             "This is a demo house: everybody knows its passwords. Start it with make demo, or begin a "
             "house of your own in another DATA_DIR."
@@ -103,7 +104,6 @@ def sign_in(request: HttpRequest, credentials: Body[Credentials]) -> Any:
     not_too_often(request)
     user = authenticate(request, username=credentials.username, password=credentials.password)
     if user is None:
-        was_wrong(request)
         raise Faults(Fault("password", "This name and password do not belong together."))
     login(request, user)
     return _session(request)

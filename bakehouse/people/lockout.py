@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from axes.utils import reset
+from django.contrib.auth.models import User
 from django.core.cache import cache
 from django.http import HttpRequest, JsonResponse
 from ninja.errors import HttpError
@@ -10,7 +12,8 @@ SENTENCE = "Too many wrong passwords. This account is locked here for a quarter 
 
 
 def locked_out(request: HttpRequest, *args: Any, **kwargs: Any) -> JsonResponse:
-    return JsonResponse({"faults": [{"field": "password", "message": SENTENCE}]}, status=429)
+    field = "old" if request.path.endswith("/session/password") else "password"
+    return JsonResponse({"faults": [{"field": field, "message": SENTENCE}]}, status=429)
 
 
 # Wrong passwords from one address, whatever the names: more than a whole shift gets wrong.
@@ -22,16 +25,29 @@ def _door(request: HttpRequest) -> str:
     return f"door-{request.META.get('REMOTE_ADDR', '')}"
 
 
+def too_often(request: HttpRequest) -> bool:
+    """Whether too many wrong passwords came from this address."""
+    return bool(cache.get(_door(request), 0) >= _MOST)
+
+
 def not_too_often(request: HttpRequest) -> None:
     """Raise a 429 for an address from which too many wrong passwords came."""
-    if cache.get(_door(request), 0) >= _MOST:
+    if too_often(request):
         raise HttpError(429, _FULL)
 
 
 def was_wrong(request: HttpRequest) -> None:
     """One more wrong password from this address."""
     cache.add(_door(request), 0, _WITHIN_S)
-    cache.incr(_door(request))
+    try:
+        cache.incr(_door(request))
+    except ValueError:  # it ran out just now
+        cache.set(_door(request), 1, _WITHIN_S)
+
+
+def lift_locks(user: User) -> None:
+    """Whoever was locked out may try again at once, from everywhere."""
+    reset(username=user.get_username())
 
 
 def out_of_date(request: HttpRequest, reason: str = "") -> JsonResponse:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated, Any
 
 from django.conf import settings
-from django.contrib.auth import login, password_validation, update_session_auth_hash
+from django.contrib.auth import authenticate, login, password_validation, update_session_auth_hash
 from django.contrib.auth.models import Group, User
 from django.contrib.sessions.models import Session as SessionRecord
 from django.core.exceptions import ValidationError
@@ -18,6 +18,7 @@ from ninja.utils import check_csrf
 
 from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.first import code_is, forget_code
+from bakehouse.people.lockout import lift_locks, not_too_often
 from bakehouse.people.roles import HEAD, Role, head_only, role_of, signed_in, user_of
 from lamination.kitchen import Default
 from lamination.terms import Checked, Fault, Faults, Length
@@ -102,7 +103,7 @@ def _new(username: str, password: str, role: Role) -> User:
     return user
 
 
-def _end_sessions(user: User) -> None:
+def end_sessions(user: User) -> None:
     """At once, on every tablet."""
     for session in SessionRecord.objects.filter(expire_date__gt=timezone.now()):
         if session.get_decoded().get("_auth_user_id") == str(user.pk):
@@ -146,7 +147,9 @@ def change_person(request: HttpRequest, username: str, change: Body[ChangePerson
             user.is_active = change.here
         user.save()
         if change.here is False or change.password is not None:
-            _end_sessions(user)
+            end_sessions(user)
+        if change.password is not None:
+            lift_locks(user)
     return _person(user)
 
 
@@ -154,12 +157,14 @@ def change_person(request: HttpRequest, username: str, change: Body[ChangePerson
 def change_password(request: HttpRequest, change: Body[ChangePassword]) -> Status[None]:
     """One's own password; one stays signed in here, and nowhere else."""
     user = user_of(request)
-    if not user.check_password(change.old):
+    not_too_often(request)
+    # as at the door: who guesses it is locked out
+    if authenticate(request, username=user.get_username(), password=change.old) is None:
         raise Faults(Fault("old", "This is not your password."))
     _good_password(change.new, user, "new")
     user.set_password(change.new)
     user.save()
-    _end_sessions(user)
+    end_sessions(user)
     update_session_auth_hash(request, user)
     return Status(204, None)
 
@@ -189,6 +194,9 @@ def first_head(request: HttpRequest, first: Body[First]) -> Any:
     if not code_is(first.code):
         raise Faults(Fault("code", "This is not the code that the terminal shows."))
     with transaction.atomic():
+        # whoever else has the code waits here, and finds somebody
+        if User.objects.exists():
+            raise Http404("Somebody is here already.")
         user = _new(first.username, first.password, HEAD)
         try:
             keep_rows(first.rows, user)
@@ -196,5 +204,5 @@ def first_head(request: HttpRequest, first: Body[First]) -> Any:
             found = (Fault(f.field.removeprefix("yours."), f.message) for f in wrong.faults)
             raise Faults(*(f.under("rows") for f in found)) from None
     forget_code()
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    login(request, user, backend="bakehouse.people.doors.Doors")
     return Status(204, None)

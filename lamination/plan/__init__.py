@@ -13,12 +13,12 @@ from lamination.plan.starts import (
     starting_formula,
     starting_plan,
 )
-from lamination.plan.versions import migrated
+from lamination.plan.versions import kitchen_of_then, migrated
 from lamination.plan.work import PLAIN, work
 from lamination.plan.worked import WorkedPlan
 
 __all__ = [
     "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "WorkedPlan",
-    "amend", "migrated", "other_part", "section_along", "seen", "sound", "starting_finish",
+    "amend", "kitchen_of_then", "migrated", "other_part", "section_along", "seen", "sound", "starting_finish",
     "starting_formula", "starting_plan", "work",
 ]  # fmt: skip

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import VERSION, newer
 from lamination.terms.limits import Fault, Faults
 
@@ -41,6 +42,17 @@ def migrated(document: Any) -> Any:
         kept = {key: value for key, value in cut.items() if key not in of_product}
         plan["cut"] = {**kept, "products": [{"name": "Piece", **of_product}]}
     return _with_steps(plan)
+
+
+def kitchen_of_then(document: Any, kitchen: Kitchen) -> Kitchen:
+    """The kitchen in which a plan document of its version was worked, as far as rows were added since.
+
+    Up to version 3 pieces that lie flat were taken to spread as much as rolled ones: fewer stood on a tray.
+    """
+    version = document.get("version") if isinstance(document, dict) else None
+    if version not in (1, 2, 3) or "rise.flat_wide_pct" in kitchen.yours:
+        return kitchen
+    return kitchen.changed({"rise.flat_wide_pct": kitchen["rise.yeasted_wide_pct"]})
 
 
 def _group(value: Any) -> dict[str, Any]:

@@ -1,25 +1,25 @@
 """Compiling a loop: for the few that are too slow in plain Python.
 
 numba takes half a second to import, so whoever has such loops imports them when they are first needed.
-What it compiles is kept in ``NUMBA_CACHE_DIR``, or beside the source. A loop that calls those of another
-file has them in it: all are kept under a name made from all of the files, so that none is ever old.
+What it compiles is kept beside the source, in ``__pycache__``, where every command finds it and a folder
+that is moved takes it along. A loop that calls those of another file has them in it, which numba does not
+look at: so when any of the files is another, all that was kept is thrown away.
 """
 
 from __future__ import annotations
 
 import hashlib
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any, TypeVar, cast
 
-from numba import config, njit, typeof, types
+from numba import njit, typeof, types
 from numba.core.registry import CPUDispatcher
 from numba.np import arrayobj
 
 _Loop = TypeVar("_Loop", bound=Callable[..., object])
 _Loops: Any = CPUDispatcher
-_config: Any = config  # it makes its names when it is imported
 _njit: Any = njit  # what its runtime counts is turned off by an option that its types do not name
 _indexing: Any = arrayobj
 _LAMINATION = Path(__file__).parents[1]
@@ -41,16 +41,40 @@ SOURCES = (
 )
 
 
-def _kept_under() -> Path:
-    """Where what is compiled is kept."""
+def _mark() -> Path:
+    """The file that says that all loops of just these sources have been compiled and kept."""
     made = hashlib.sha1(usedforsecurity=False)
     for name in SOURCES:
-        made.update((_LAMINATION / name).read_bytes())
-    kept = Path(_config.CACHE_DIR) if _config.CACHE_DIR else _LAMINATION / "__pycache__"
-    return kept / made.hexdigest()[:12]
+        found = (_LAMINATION / name).stat()
+        made.update(f"{name} {found.st_mtime_ns} {found.st_size}\n".encode())
+    return _LAMINATION / "__pycache__" / f"compiled-{made.hexdigest()[:12]}"
 
 
-_config.CACHE_DIR = str(_kept_under())
+def all_kept() -> bool:
+    """Whether all loops have been compiled, so that having them at hand takes no time."""
+    return _mark().exists()
+
+
+def keep_all() -> None:
+    """Say that all loops have been compiled."""
+    with suppress(OSError):
+        _mark().touch()
+
+
+def _forget_others() -> None:
+    """Throw away what was compiled from other sources."""
+    folder = _LAMINATION / "__pycache__"
+    of_these = folder / f"for-{_mark().name}"
+    if of_these.exists():
+        return
+    with suppress(OSError):
+        for old in (*folder.glob("*compiled-*"), *_LAMINATION.glob("*/__pycache__/*.nb[ic]")):
+            old.unlink(missing_ok=True)
+        folder.mkdir(exist_ok=True)
+        of_these.touch()
+
+
+_forget_others()
 
 
 def compiled(

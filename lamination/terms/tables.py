@@ -10,8 +10,8 @@ from lamination.terms.limits import Fault, Faults
 
 _MOST_CHARACTERS = 2_000_000
 _LONGEST_CELL = 10_000
-# what a spreadsheet would take for a formula
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+# what a spreadsheet would take for a formula, also in the wide signs of other scripts
+_FORMULA = ("=", "+", "-", "@", "\uff1d", "\uff0b", "\uff0d", "\uff20")
 
 
 def read_table(text: str, between: str) -> list[list[str]]:
@@ -48,10 +48,14 @@ def written_table(rows: Iterable[Iterable[object]], line_end: str = "\n") -> str
 
 
 def _as_text(cell: object) -> object:
-    if not isinstance(cell, str) or not cell.startswith(_FORMULA):
+    if not isinstance(cell, str):
         return cell
+    # a line end of another age would end the row
+    text = cell.replace("\r\n", "\n").replace("\r", "\n")
+    if not text.lstrip().startswith(_FORMULA) and not text.startswith(("\t", "\n")):
+        return text
     try:
-        float(cell)
+        float(text if text.isascii() else "no number")
     except ValueError:
-        return f"'{cell}"
-    return cell
+        return f"'{text}"
+    return text

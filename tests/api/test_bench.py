@@ -103,7 +103,8 @@ def test_a_whole_run_and_its_verdict_can_be_read_in_the_book(hand, run):
 
 def test_a_default_that_the_table_has_no_more_breaks_neither_kitchen_nor_history(hand, run):
     gone = {"yours": {"bench.height_mm": 900, "bench.length_mm": 1200}}
-    Run.objects.filter(pk=run["id"]).update(kitchen_document=gone)
+    # from before what was worked was kept
+    Run.objects.filter(pk=run["id"]).update(kitchen_document=gone, worked_document=None)
     KitchenRecord.objects.create(pk=1, document=gone)
     notes = hand.call("GET", f"/runs/{run['id']}/snapshot")["worked"]["notes"]
     assert any("{340|mm} too long" in n["title"] for n in notes)

@@ -1,5 +1,6 @@
 """The house as it is served: headers, cookies, the admin, Django's own deployment check."""
 
+import importlib
 import os
 import subprocess
 import sys
@@ -10,8 +11,9 @@ from django.contrib.auth.models import Group, User
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test import Client
+from django.urls import clear_url_caches
 
-from bakehouse import uploads
+from bakehouse import uploads, urls
 from bakehouse.people.roles import role_of
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -75,7 +77,23 @@ def test_the_database_is_set_up_for_people_working_at_once(db):
         assert cursor.execute("PRAGMA busy_timeout").fetchone()[0] >= 5000
 
 
-def test_accounts_are_kept_in_the_admin_by_those_who_may(db):
+@pytest.fixture
+def admin(settings):
+    """The admin, where it is asked for."""
+    settings.ADMIN = True
+    importlib.reload(urls)
+    clear_url_caches()
+    yield
+    settings.ADMIN = False
+    importlib.reload(urls)
+    clear_url_caches()
+
+
+def test_the_admin_is_off_unless_it_is_asked_for(db):
+    assert Client().get("/admin/login/").status_code == 404
+
+
+def test_accounts_are_kept_in_the_admin_by_those_who_may(db, admin):
     boss = User.objects.create_superuser("lockkeeper", password="keeps-the-lock-gates")
     client = Client()
     client.force_login(boss)

@@ -201,7 +201,7 @@ def test_the_first_head_comes_in_with_the_code_of_the_terminal(new_house, tmp_pa
     assert new_house.call("GET", "/kitchen")["yours"] == {"fridge.c": 3, "bench.length_mm": 2400}
     # once
     new_house.call("POST", "/first", body, expect=404)
-    assert not list(tmp_path.iterdir())
+    assert not (tmp_path / "first-code").exists()
 
 
 def test_a_house_with_somebody_in_it_asks_for_no_first_head(head):

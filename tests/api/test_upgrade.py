@@ -1,4 +1,4 @@
-"""A house that version 3 kept is brought up to date with everything in it."""
+"""A house that an earlier version kept is brought up to date with everything in it."""
 
 import gzip
 import json
@@ -6,12 +6,13 @@ import os
 import sqlite3
 import subprocess
 import sys
+import uuid
 from pathlib import Path
 
 import pytest
 
 ROOT = Path(__file__).resolve().parents[2]
-GOLDEN = ROOT / "tests" / "golden" / "house-v3.sqlite3.gz"
+GOLDEN = ROOT / "tests" / "golden"
 LOOK = """
 import json
 from django.contrib.auth.models import User
@@ -31,9 +32,11 @@ print(json.dumps({
 """
 
 
-@pytest.fixture
-def house(tmp_path):
-    (tmp_path / "eight-turn.sqlite3").write_bytes(gzip.decompress(GOLDEN.read_bytes()))
+@pytest.fixture(params=["v1", "v2", "v3", "v4"])
+def house(tmp_path, request):
+    """A house as a version kept it, with doughs under way."""
+    packed = (GOLDEN / f"house-{request.param}.sqlite3.gz").read_bytes()
+    (tmp_path / "eight-turn.sqlite3").write_bytes(gzip.decompress(packed))
     return tmp_path
 
 
@@ -64,3 +67,47 @@ def test_everything_is_still_there_and_can_be_opened(house):
     assert len(seen["plans"]) >= 3
     assert set(seen["versions"]) == {4}
     assert len(seen["worked"]) == len(seen["phases"]) > 0
+
+
+def test_a_dough_on_fifteen_trays_of_six_is_still_on_them(tmp_path):
+    """The rule that says how far flat pieces spread is another since; the trays stand where they stood."""
+    packed = (GOLDEN / "house-v3.sqlite3.gz").read_bytes()
+    file = tmp_path / "eight-turn.sqlite3"
+    file.write_bytes(gzip.decompress(packed))
+    run, at = uuid.uuid4(), "2026-11-23T09:00:00+00:00"
+    with sqlite3.connect(file) as db:
+        (plan,) = db.execute(
+            "SELECT document FROM plans_planrecord WHERE document LIKE '%Lock garden Danish%'"
+        ).fetchone()
+        (kitchen,) = db.execute("SELECT kitchen_document FROM bench_run").fetchone()
+        db.execute(
+            "INSERT INTO bench_run (id, plan_document, kitchen_document, started_at) VALUES (?, ?, ?, ?)",
+            (run.hex, plan, kitchen, at),
+        )
+    db.close()
+    manage(tmp_path, "migrate", "-v", "0")
+    look = LOOK_AT_TRAYS.replace("RUN", str(run))
+    trays = json.loads(manage(tmp_path, "shell", "-v", "0", stdin=look).strip().splitlines()[-1])
+    assert trays == [{"per_tray": 6, "trays": 15}]
+    # and they stay, whatever the kitchen's rows say by then
+    with sqlite3.connect(file) as db:
+        (kept,) = db.execute(
+            "SELECT worked_document FROM bench_run WHERE id = ?", (run.hex,)
+        ).fetchone()
+        assert kept
+        db.execute(
+            "UPDATE bench_run SET kitchen_document = ? WHERE id = ?",
+            (json.dumps({"yours": {"bake_tray.length_mm": 400}}), run.hex),
+        )
+    db.close()
+    again = json.loads(manage(tmp_path, "shell", "-v", "0", stdin=look).strip().splitlines()[-1])
+    assert again == trays
+
+
+LOOK_AT_TRAYS = """
+import json
+from bakehouse.bench.models import Run
+from bakehouse.bench.runs import snapshot
+worked = snapshot(Run.objects.get(pk="RUN"))[1]
+print(json.dumps([{"per_tray": p.per_tray, "trays": len(p.trays)} for p in worked.shaped.trays.products]))
+"""

@@ -87,3 +87,85 @@ def test_whoever_is_signed_out_keeps_the_screen_and_what_was_pressed(person, key
     page.get_by_role("dialog").get_by_role("button", name=re.compile("^tansy")).click()
     expect(page.get_by_text(re.compile("^You are signed out"))).to_have_count(0)
     expect(page.get_by_text(WAITS)).to_have_count(0)
+
+
+def note_of(page, run):
+    remark = page.evaluate(
+        "async (run) => (await (await fetch(`/api/runs/${run}`)).json()).standing.remarks.at(-1)",
+        run,
+    )
+    return datetime.fromisoformat(remark["at"])
+
+
+def test_a_press_without_a_network_is_of_its_own_time_whatever_was_kept_and_whatever_the_clock(
+    person, house
+):
+    page = person("tansy", path="/bench", worker=True)
+    run = to_the_bench(page)
+    kept = {}
+
+    def a_day_old(route):
+        """As from a cache: it says what time it was when it was kept, and answers an older question."""
+        if not kept:
+            answer = route.fetch()
+            old = str(round((datetime.now() - timedelta(days=1)).timestamp() * 1000))
+            kept["headers"] = answer.headers | {"x-house-time": old, "x-asked": "yesterday"}
+            kept["body"] = answer.body()
+        route.fulfill(**kept)
+
+    page.route("**/api/runs/*/snapshot", a_day_old)
+    page.reload()
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    page.evaluate("navigator.serviceWorker.ready.then(() => null)")
+    page.wait_for_timeout(3_000)  # what was read is written down every two seconds
+    for ahead in (timedelta(0), timedelta(minutes=10)):
+        house.stop()
+        try:
+            if ahead:  # somebody sets the tablet's clock while it is away
+                page.clock.install(time=datetime.now() + ahead)
+            page.reload()
+            expect(page.get_by_text(re.compile("^No connection since"))).to_be_visible()
+            page.get_by_role("button", name=re.compile("^Note")).click()
+            page.get_by_role("button", name="Springs back").click()
+            pressed = datetime.now().astimezone()
+            expect(page.get_by_text(WAITS)).to_be_visible()
+        finally:
+            house.start()
+        expect(page.get_by_text(WAITS)).to_have_count(0)
+        assert abs((note_of(page, run) - pressed).total_seconds()) < 3
+
+
+def test_signing_out_lets_go_of_what_the_tablet_kept_also_without_a_network(person, house, keys):
+    page = person("tansy", path="/bench", worker=True, new=True)
+    to_the_bench(page)
+    page.goto("/bench")
+    page.evaluate("navigator.serviceWorker.ready.then(() => null)")
+    page.wait_for_timeout(3_000)
+    kept = """async () => {
+      const open = (name) => new Promise((done, fail) => {
+        const asked = indexedDB.open(name);
+        asked.onsuccess = () => done(asked.result);
+        asked.onerror = () => fail(asked.error);
+      });
+      const count = async (name, store) => {
+        const db = await open(name);
+        const asked = db.transaction(store).objectStore(store).count();
+        return new Promise((done) => { asked.onsuccess = () => { db.close(); done(asked.result) } });
+      };
+      return [await count("eight-turn", "read"), await count("eight-turn-sent", "sent")];
+    }"""
+    assert page.evaluate(kept)[0] == 1
+    house.stop()
+    try:
+        page.get_by_role("button", name=re.compile("^tansy: units")).click()
+        page.get_by_role("menuitem", name="Sign out").click()
+        expect(page.get_by_text(re.compile("Signed out on this tablet"))).to_be_visible()
+        page.wait_for_timeout(3_000)
+        assert page.evaluate(kept) == [0, 0]
+    finally:
+        house.start()
+    # the house hears of it before anybody comes in
+    page.reload()
+    expect(page.get_by_role("heading", name="Sign in")).to_be_visible()
+    assert page.evaluate("async () => (await (await fetch('/api/session')).json()).me") is None
+    keys.clear()

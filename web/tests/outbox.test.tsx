@@ -52,6 +52,7 @@ async function at() {
   return hook;
 }
 const inTheBox = async () => (await kept()).getAll("outbox");
+const putAside = async () => (await inTheBox()).filter((e) => e.aside);
 const done = { kind: "done", stop: "dough" } as const;
 
 let leave: () => void = () => {};
@@ -103,9 +104,9 @@ it("one that is refused is put aside with its reason, and the others still go", 
     result.current.say({ kind: "out", stop: "dough" });
     result.current.say(done);
   });
-  await waitFor(() => expect(result.current.aside).toHaveLength(1));
+  await waitFor(async () => expect(await putAside()).toHaveLength(1));
   await waitFor(() => expect(result.current.waiting).toHaveLength(0));
-  const [aside] = result.current.aside;
+  const [aside] = await putAside();
   expect(aside?.aside?.[0]?.message).toBe("Next is Dough, not {8|mm}.");
   // a person may put its time right and send it again, or let it go
   const sent: Sent[] = [];
@@ -116,12 +117,11 @@ it("one that is refused is put aside with its reason, and the others still go", 
       return refuse(422, "events[0].at", "That was before this run was started.");
     },
   });
-  await act(async () => aside && (await again(aside, { at: "2026-11-28T05:00:00.000Z" })));
+  await act(async () => aside && (await again(aside, "2026-11-28T05:00:00.000Z")));
   expect(sent[0]?.events[0]).toMatchObject({ at: "2026-11-28T05:00:00.000Z", kind: "out" });
-  const [still] = result.current.aside;
+  const [still] = await putAside();
   expect(still?.aside?.[0]?.message).toBe("That was before this run was started.");
   await act(async () => still && (await drop(still)));
-  expect(result.current.aside).toEqual([]);
   expect(await inTheBox()).toEqual([]);
 });
 
@@ -213,6 +213,7 @@ it("a run that was started without a connection starts later, as of then, before
   leave = lookAfter();
   window.dispatchEvent(new Event("online"));
   await waitFor(async () => expect(await inTheBox()).toEqual([]));
-  expect(asked.map((a) => a.what)).toEqual(["POST /api/runs", SAY]);
-  expect(asked[0]?.body).toEqual(start);
+  const said = asked.filter((a) => a.what.startsWith("POST"));
+  expect(said.map((a) => a.what)).toEqual(["POST /api/runs", SAY]);
+  expect(said[0]?.body).toEqual(start);
 }, 10_000);

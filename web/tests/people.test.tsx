@@ -1,11 +1,10 @@
 // @vitest-environment happy-dom
 /** Who is let in, who comes first, and what is told of what waits; the keys at the bench. */
 import "fake-indexeddb/auto";
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import type { Entry } from "@/offline/db";
 import { Notices, waitingOf } from "@/offline/Notices";
-import { PutAside } from "@/offline/PutAside";
 import { typed } from "@/rooms/bench/GoButton";
 import { Choose } from "@/rooms/bench/Here";
 import { Keypad } from "@/rooms/bench/Keypad";
@@ -136,14 +135,6 @@ it("what is on its way for the first time is nothing to speak of", () => {
   expect(screen.getByRole("status").textContent).toMatch(
     /^No connection since \d\d:02\. 2 entries wait here and will be sent\.$/,
   );
-});
-
-it("what was put aside says of what it is, why, and that it is kept", () => {
-  const why = [{ field: "events[0].stop", message: "Next is Lock-in, not Turn 1." }];
-  show(<PutAside entry={entry({ aside: why })} />);
-  const said = screen.getByRole("alert");
-  expect(said.textContent).toMatch(/“turn-1 done” of \d\d:00 was not taken: Next is Lock-in/);
-  expect(within(said).getByRole("button", { name: "Let it go" })).toBeTruthy();
 });
 
 it("a pedal presses the one thing to press, and no key does so in a dialog or on another button", () => {

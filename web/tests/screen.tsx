@@ -36,7 +36,8 @@ export function serve(answers: Answers) {
     const what = `${request.method} ${new URL(request.url, "http://localhost").pathname}`;
     const body = request.body ? await request.json() : null;
     asked.push({ what, body });
-    const answer = answers[what];
+    const anything = Object.keys(answers).some((key) => key.startsWith("POST"));
+    const answer = answers[what] ?? (what === "GET /api/health" && anything ? () => ({}) : null);
     if (!answer) throw new TypeError(`nobody answers ${what}`);
     const said = await answer(body);
     return said instanceof Refused

@@ -30,5 +30,6 @@ class Command(BaseCommand):
         self.stdout.write(
             "The secret key is not in a copy, and stays as it is here: whoever was signed in at the time of "
             "the copy with this key is again, everybody else signs in anew. Passwords are in the copy.\n"
-            "Tablets keep what they had to say and send it again; what the copy has already is passed over."
+            "Tablets notice that a copy was put back. Each offers to send again what it had sent since the "
+            "copy was made, and keeps what it had not sent yet; what the copy has already is passed over."
         )

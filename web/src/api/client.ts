@@ -1,7 +1,9 @@
 /** Calls to our own API: typed by its OpenAPI document, with faults as one kind of error. */
 import createClient, { type Middleware } from "openapi-fetch";
 import { learn } from "@/wire/clock";
-import { answered, unanswered } from "@/wire/connection";
+import { answered, troubled, unanswered } from "@/wire/connection";
+import { newId } from "@/wire/id";
+import { hearLife } from "@/wire/life";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -45,22 +47,35 @@ export function csrfToken(): string {
 
 const askedAt = new WeakMap<Request, number>();
 
+/** Learn the time and the life of the house from an answer that is the one to this request, and no older. */
+export function hear(asked: string | null, at: number, response: Response): void {
+  if (!asked || response.headers.get("X-Asked") !== asked) return;
+  const said = response.headers.get("X-House-Time");
+  if (said) learn(Number(said), at, Date.now());
+  hearLife(response.headers.get("X-House-Life"));
+}
+
 const house: Middleware = {
   onRequest({ request }) {
     request.headers.set("X-CSRFToken", csrfToken());
+    request.headers.set("X-Asked", newId());
     askedAt.set(request, Date.now());
     return request;
   },
   async onResponse({ request, response }) {
     answered();
-    const said = response.headers.get("X-House-Time");
-    if (said) learn(Number(said), askedAt.get(request) ?? Date.now(), Date.now());
-    if (response.ok) return response;
+    hear(request.headers.get("X-Asked"), askedAt.get(request) ?? Date.now(), response);
+    if (response.ok) {
+      // what can be read says nothing of what can be written
+      if (request.method !== "GET") troubled(null);
+      return response;
+    }
     if (response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT));
     const body = await response.json().catch(() => null);
     const faults: Fault[] = body?.faults ?? [
       { field: "", message: `The bakehouse answered with an error (${response.status}).` },
     ];
+    if (response.status === 503) troubled(faults[0]?.message ?? null);
     throw new Problem(response.status, faults);
   },
   onError({ error }) {

@@ -2,6 +2,7 @@
 import { QueryClient, queryOptions, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import { localise } from "@/measures/words";
+import { leavingIsToBeTold, leavingIsTold } from "@/wire/leaving";
 import { api, got, Offline, Problem, type Schemas } from "./client";
 
 export const queries = new QueryClient({
@@ -19,7 +20,18 @@ export const queries = new QueryClient({
 export const useSession = () =>
   useQuery({
     queryKey: ["session"],
-    queryFn: () => got(api.GET("/api/session")),
+    queryFn: async () => {
+      // somebody signed out here while the house could not be told: that comes first
+      if (leavingIsToBeTold()) {
+        const session = await got(api.DELETE("/api/session")).catch((error) => {
+          if (error instanceof Problem && error.status === 401) return null;
+          throw error;
+        });
+        leavingIsTold();
+        if (session) return session;
+      }
+      return got(api.GET("/api/session"));
+    },
     staleTime: 60_000,
   });
 

@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Health
-         * @description For whatever watches over the house. A database that cannot be read is an error.
+         * @description For whatever watches over the house: 503 where its disk is full, read-only, or cannot be read.
          */
         get: operations["bakehouse_api_health"];
         put?: never;
@@ -656,7 +656,7 @@ export interface paths {
         };
         /**
          * Run Snapshot
-         * @description What never changes of a run; a browser may keep it for good.
+         * @description What never changes of a run. A tablet keeps it; its browser does not, for somebody else to find.
          */
         get: operations["bakehouse_bench_api_run_snapshot"];
         put?: never;
@@ -1127,7 +1127,8 @@ export interface paths {
         };
         /**
          * Readings Of
-         * @description The latest readings of a probe, minutes from the first of them; a gap of an hour ends them.
+         * @description The latest readings of a probe, of so many hours, minutes from the first of them; a gap of an hour
+         *     ends them.
          */
         get: operations["bakehouse_cold_api_readings_of"];
         put?: never;
@@ -1802,17 +1803,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** House */
+        get: operations["bakehouse_house_api_house"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Code
+         * @description The first address that a new tablet opens, as a code to scan.
+         */
+        get: operations["bakehouse_house_api_code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
          * Health
-         * @description Whether the house answers, and can read what it keeps.
+         * @description Whether the house can read and write what it keeps; ``because``: what is the matter where it cannot.
          */
         Health: {
             /** Ok */
             ok: boolean;
+            /** Because */
+            because?: string | null;
         };
         /** DemoAccount */
         DemoAccount: {
@@ -6021,7 +6061,7 @@ export interface components {
         /**
          * Said
          * @description What a tablet has to say, oldest first; ``by``: who of the house said it, where that is not who is
-         *     signed in there.
+         *     signed in there. A tablet that has more says it in several goes.
          */
         Said: {
             /** Events */
@@ -7406,6 +7446,41 @@ export interface components {
             key: string;
         };
         /**
+         * HouseView
+         * @description Where the house is found, the best address first; ``found``: by others than the machine itself.
+         *
+         *     ``scan``: what a new tablet opens first. ``welcome``: the page that says how it learns to trust the
+         *     house, with the beginning of its certificate's fingerprint, where the house speaks https itself.
+         */
+        HouseView: {
+            /** Addresses */
+            addresses: string[];
+            /** Found */
+            found: boolean;
+            /**
+             * Https
+             * @enum {string}
+             */
+            https: "none" | "proxy" | "house";
+            /** Scan */
+            scan: string;
+            /** Welcome */
+            welcome: string | null;
+            /** Fingerprint */
+            fingerprint: string | null;
+            life: components["schemas"]["Life"];
+        };
+        /**
+         * Life
+         * @description ``id``: which life it is. ``copied_at``: when the copy was made from which it began, if it did.
+         */
+        Life: {
+            /** Id */
+            id: string;
+            /** Copied At */
+            copied_at: string | null;
+        };
+        /**
          * Fault
          * @description One thing wrong with an input: ``field`` is its path (``turns[1].roll_to_mm``).
          */
@@ -7526,6 +7601,15 @@ export interface operations {
             400: components["responses"]["Problem400"];
             404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
         };
     };
     bakehouse_people_api_who_is_here: {
@@ -10743,6 +10827,54 @@ export interface operations {
             409: components["responses"]["Problem409"];
             422: components["responses"]["Problem422"];
             429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_house_api_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_house_api_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
         };
     };
 }

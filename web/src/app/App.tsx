@@ -6,8 +6,10 @@ import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { LEFT, type Schemas, SIGNED_OUT } from "@/api/client";
 import { queries, useSession } from "@/api/queries";
 import { LikesProvider } from "@/measures/likes";
+import { forgetTheHouse } from "@/offline/forget";
 import { lookAfter } from "@/offline/outbox";
 import { useAhead } from "@/offline/useAhead";
+import { LEFT_HERE } from "@/wire/leaving";
 import { House } from "./House";
 import {
   BenchList,
@@ -46,6 +48,12 @@ function Rooms() {
   const [here, setHere] = useState<Schemas["Me"] | null>(null);
   useWindowEvent(SIGNED_OUT, () => queries.invalidateQueries({ queryKey: ["session"] }));
   useWindowEvent(LEFT, () => setHere(null));
+  useWindowEvent("storage", ({ key }) => {
+    if (key !== LEFT_HERE) return;
+    setHere(null);
+    queries.setQueryData<Schemas["Session"]>(["session"], (was) => was && { ...was, me: null });
+    void forgetTheHouse(queries);
+  });
   useEffect(lookAfter, []);
   const me = session.data?.me ?? null;
   useEffect(() => {

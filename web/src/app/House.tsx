@@ -2,8 +2,10 @@ import { Button } from "@mantine/core";
 import { Suspense } from "react";
 import { Link, NavLink, Outlet, useLocation } from "react-router";
 import type { Schemas } from "@/api/client";
+import { AfterCopy } from "@/offline/AfterCopy";
 import { Notices, waitingOf } from "@/offline/Notices";
 import { useOutbox } from "@/offline/outbox";
+import { Unsecured } from "@/offline/Unsecured";
 import { useNewer } from "@/offline/worker";
 import { PersonMenu } from "@/rooms/people/PersonMenu";
 import { useLostSince } from "@/wire/connection";
@@ -12,7 +14,7 @@ import { Mark } from "./Mark";
 import { Kept, Waiting } from "./states";
 
 // Seldom wanted: fetched when something was refused.
-const PutAside = lazily(async () => (await import("@/offline/PutAside")).PutAside);
+const Refused = lazily(async () => (await import("@/offline/Refused")).Refused);
 
 const ROOMS = [
   ["/today", "Today"],
@@ -23,6 +25,9 @@ const ROOMS = [
   ["/kitchen", "Kitchen"],
 ] as const;
 
+/** Where it matters that the screen stays on and opens without a network. */
+const AT_THE_BENCH = /^\/(bench|today)/;
+
 /** What is true wherever one is: no connection, entries that wait, a newer version. */
 function Strip() {
   const lostSince = useLostSince();
@@ -32,13 +37,9 @@ function Strip() {
   return (
     <>
       <Notices waiting={waiting} lostSince={lostSince} />
-      <Suspense>
-        {outbox
-          .filter((e) => e.aside)
-          .map((entry) => (
-            <PutAside key={entry.id} entry={entry} />
-          ))}
-      </Suspense>
+      <AfterCopy />
+      {AT_THE_BENCH.test(useLocation().pathname) && <Unsecured />}
+      <Suspense>{outbox.some((e) => e.aside || e.either || e.nowhere) && <Refused />}</Suspense>
       {newer && (
         <p className="bar" role="status">
           <span>A newer Eight Turn is here. It is taken when you say so.</span>

@@ -3,6 +3,7 @@ import { useSyncExternalStore } from "react";
 import { clock } from "@/app/time";
 import { span } from "@/measures/quantity";
 import { onClock, tabletIsOff } from "@/wire/clock";
+import { useTrouble } from "@/wire/connection";
 import type { Entry } from "./db";
 import classes from "./Notices.module.css";
 
@@ -10,12 +11,19 @@ const counted = (n: number, one: string, many: string) => `${n} ${n === 1 ? one 
 
 /** How many of these wait: what is on its way for the first time is nothing to speak of. */
 export const waitingOf = (entries: Entry[], lostSince: number | null): number =>
-  entries.filter((e) => !e.aside && (lostSince !== null || e.tries > 0)).length;
+  entries.filter((e) => !e.aside && !e.either && !e.nowhere && (lostSince !== null || e.tries > 0))
+    .length;
 
 export function Notices({ waiting, lostSince }: { waiting: number; lostSince: number | null }) {
   const off = Math.round(useSyncExternalStore(onClock, tabletIsOff) / 60_000);
+  const trouble = useTrouble();
   return (
     <>
+      {trouble && (
+        <p className={classes.notice} role="alert" data-lost>
+          {trouble}
+        </p>
+      )}
       {(lostSince !== null || waiting > 0) && (
         <p className={classes.notice} role="status" data-lost={lostSince !== null || undefined}>
           {lostSince !== null && `No connection since ${clock(lostSince)}. `}

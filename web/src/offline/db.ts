@@ -1,6 +1,7 @@
 /** What this tablet keeps for itself: entries that wait to be sent, and what was read last. */
 import { type DBSchema, openDB } from "idb";
 import type { components } from "@/api/schema";
+import type { Stamp } from "./times";
 
 type Schemas = components["schemas"];
 
@@ -23,6 +24,12 @@ export type Entry = What & {
   next: number;
   /** Why the bakehouse will not have it: it waits for a person. */
   aside?: Schemas["Fault"][];
+  /** The dough that it is of is not there: it is tried again, and a person may look at it. */
+  nowhere?: boolean;
+  /** When it was entered, as the tablet knew it. */
+  stamp?: Stamp;
+  /** The two times at which it may have been: it waits for a person. */
+  either?: [string, string];
 };
 
 interface Kept extends DBSchema {

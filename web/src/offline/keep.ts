@@ -31,6 +31,18 @@ interface Read {
 const nobody = (data: unknown) =>
   typeof data === "object" && data !== null && "me" in data && data.me === null;
 
+/** Whether what is read may be written down: not once somebody has signed out, until somebody is here. */
+let open = true;
+let soon: ReturnType<typeof setTimeout> | undefined;
+
+/** Let go what was read, and write down nothing more until somebody signs in. */
+export async function forgetRead(): Promise<void> {
+  open = false;
+  clearTimeout(soon);
+  soon = undefined;
+  await (await kept()).delete("read", KEY);
+}
+
 /** Put back what was read last, and keep from now on what is read. */
 export async function keepWhatIsRead(queries: QueryClient, now = Date.now()): Promise<void> {
   const keys = new Set<unknown>(KEPT);
@@ -46,9 +58,9 @@ export async function keepWhatIsRead(queries: QueryClient, now = Date.now()): Pr
     // A browser that keeps nothing still shows what it is sent.
     return;
   }
-  let _soon: ReturnType<typeof setTimeout> | undefined;
   const write = async () => {
-    _soon = undefined;
+    soon = undefined;
+    if (!open) return;
     const client = dehydrate(queries, {
       shouldDehydrateMutation: () => false,
       shouldDehydrateQuery: (query) =>
@@ -61,10 +73,14 @@ export async function keepWhatIsRead(queries: QueryClient, now = Date.now()): Pr
       state.fetchFailureReason = null;
     }
     const read: Read = { reads: __READS__, at: Date.now(), client };
-    await (await kept()).put("read", read, KEY).catch(() => undefined);
+    const db = await kept();
+    if (open) await db.put("read", read, KEY).catch(() => undefined);
   };
   queries.getQueryCache().subscribe((event) => {
+    const { data } = event.query.state;
+    if (event.query.queryKey[0] === "session" && data && !nobody(data)) open = true;
+    if (!open) return;
     if ((event.type === "updated" || event.type === "removed") && keys.has(event.query.queryKey[0]))
-      _soon ??= setTimeout(write, EVERY_MS);
+      soon ??= setTimeout(write, EVERY_MS);
   });
 }

@@ -1,16 +1,21 @@
 /** The outbox of this tablet: one for all its pages and tabs, kept in the browser until it is sent. */
 import { useSyncExternalStore } from "react";
-import { csrfToken, type Schemas } from "@/api/client";
+import { csrfToken, hear, type Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
 import { showRun } from "@/api/runs";
-import { houseTime } from "@/wire/clock";
-import { answered, onBack, unanswered } from "@/wire/connection";
+import { houseOffset, houseTime, isFresh } from "@/wire/clock";
+import { answered, onBack, troubled, unanswered } from "@/wire/connection";
+import { newId } from "@/wire/id";
 import { type Entry, kept, type What } from "./db";
 import { whoIsHere } from "./here";
-import { LOCK, post, shelf } from "./post";
+import { askHealth, LOCK, post, putTimesRight, shelf, withTime } from "./post";
 import { sendAll } from "./send";
+import { remember } from "./sent";
+import { atOf, stampNow } from "./times";
 
 const EVERY_MS = 3_000;
+/** What the house said of its time longer ago is asked anew before anything is sent by it. */
+const FRESH_MS = 20_000;
 
 let entries: Entry[] = [];
 let busy = false;
@@ -48,15 +53,25 @@ let working: Promise<unknown> = Promise.resolve();
 /** Send what waits, from this page, unless another page is at it. */
 export function send(): Promise<unknown> {
   const now = async () => {
+    if (!(await shelf.all()).some((e) => !e.aside && !e.either)) return look();
+    if (!isFresh(FRESH_MS) && !(await askTheTime())) {
+      unanswered();
+      return look();
+    }
+    if (isFresh(FRESH_MS)) await putTimesRight(stampNow(houseOffset()));
     await sendAll(shelf, post(csrfToken), houseTime, {
-      sent: ([first], body) => {
+      sent: (entries, body) => {
+        const [first] = entries;
         answered();
+        troubled(null);
+        void remember(entries, houseTime()).catch(() => undefined);
         if (first) showRun(body as Schemas["RunNow"]);
         if (first?.what === "start") queries.invalidateQueries({ queryKey: ["runs"] });
       },
       kept: ([first], sent) => {
         if (sent) {
           answered();
+          if (sent.status === 503) troubled(sent.faults[0]?.message ?? null);
           if (first) queries.invalidateQueries({ queryKey: ["run", first.run] });
           if (sent.status === 401) queries.invalidateQueries({ queryKey: ["session"] });
         } else unanswered();
@@ -70,11 +85,35 @@ export function send(): Promise<unknown> {
   return working;
 }
 
+/** Learn what time it is in the house; false where nobody answers. */
+async function askTheTime(): Promise<boolean> {
+  const asked = newId();
+  const at = Date.now();
+  const answer = await askHealth(asked);
+  if (answer) hear(asked, at, answer);
+  return answer !== null;
+}
+
+/** Something said at the bench, without when and by what id. */
+export type Saying = Omit<Schemas["Event"], "id" | "at">;
+
+/** Say something of a dough: it is of now, and goes through the outbox. */
+export async function say(run: string, saying: Saying): Promise<string> {
+  const id = newId();
+  const body = { id, at: new Date(houseTime()).toISOString(), ...saying };
+  await put(run, { what: "event", body }, id);
+  return id;
+}
+
 /** Put something into the outbox: on the screen at once, then kept, and on its way until the server has it. */
 export async function put(run: string, what: What, id: string): Promise<void> {
   const session = queries.getQueryData<Schemas["Session"]>(["session"]);
   const by = whoIsHere() ?? session?.me?.username ?? null;
-  const entry: Entry = { ...what, id, run, by, tries: 0, next: 0 };
+  const stamp = stampNow(houseOffset());
+  const dated: Entry = { ...what, id, run, by, tries: 0, next: 0 };
+  // a time that somebody chose is theirs
+  const entry =
+    atOf(stamp, stamp.offset).slice(0, 18) === timeOf(dated) ? { ...dated, stamp } : dated;
   show([...entries, entry]);
   const db = await kept();
   await db.add("outbox", entry);
@@ -83,6 +122,15 @@ export async function put(run: string, what: What, id: string): Promise<void> {
   void askTheWorker();
   void send();
 }
+
+/** The moment that an entry says it is of, to ten seconds. */
+const timeOf = (entry: Entry): string | undefined =>
+  (entry.what === "event"
+    ? entry.body.at
+    : entry.what === "start"
+      ? (entry.body.started_at ?? undefined)
+      : undefined
+  )?.slice(0, 18);
 
 /** Where the browser can, it sends in the background, also when every page is closed. */
 async function askTheWorker(): Promise<void> {
@@ -117,12 +165,30 @@ export async function drop(entry: Entry): Promise<void> {
   tellOthers();
 }
 
-/** Try again what was put aside, as it is or put right. */
-export async function again(entry: Entry, right?: Partial<Schemas["Event"]>): Promise<void> {
-  const { aside: _, ...back } = entry;
-  const righted =
-    back.what === "event" && right ? { ...back, body: { ...back.body, ...right } } : back;
-  await shelf.put({ ...righted, tries: 0, next: 0 } as Entry);
+/** Try again what was put aside, as it is or as of another time. */
+export async function again(entry: Entry, at?: string): Promise<void> {
+  const { aside: _, nowhere: __, ...back } = entry;
+  await shelf.put({ ...(at ? withTime(back, at) : back), tries: 0, next: 0 } as Entry);
+  await look();
+  tellOthers();
+  await send();
+}
+
+/** A person has said at which time each of these was. */
+export async function settle(said: readonly (readonly [Entry, string])[]): Promise<void> {
+  for (const [entry, at] of said) await shelf.put(withTime(entry, at));
+  await look();
+  tellOthers();
+  await send();
+}
+
+/** Send again what the house had once, and has lost with an earlier copy; what it has, it passes over. */
+export async function sendAgain(lost: Entry[]): Promise<void> {
+  const db = await kept();
+  for (const { n: _, aside: __, ...entry } of lost) {
+    if (!(await db.getFromIndex("outbox", "id", entry.id)))
+      await db.add("outbox", { ...entry, tries: 0, next: 0 } as Entry);
+  }
   await look();
   tellOthers();
   await send();

@@ -1,6 +1,7 @@
 /** How what waits is kept and sent; used by the pages and by the service worker alike. */
 import { type Entry, kept } from "./db";
 import type { Post, Sent, Shelf } from "./send";
+import { atOf, placing, type Stamp } from "./times";
 
 /** Only one page, or the service worker, sends at a time. */
 export const LOCK = "eight-turn.outbox";
@@ -35,6 +36,42 @@ function request(sending: Entry[]): { path: string; body: BodyInit; json: boolea
   form.append("words", first.body.words);
   form.append("file", first.body.file, "picture");
   return { path: `/api/runs/${first.run}/photos`, body: form, json: false };
+}
+
+/** The shortest thing that the house answers; null where nobody does. */
+export async function askHealth(asked: string): Promise<Response | null> {
+  try {
+    const address = new URL("/api/health", location.origin);
+    const signal = AbortSignal.timeout(ANSWERS_WITHIN_MS);
+    return await fetch(new Request(address, { headers: { "X-Asked": asked }, signal }));
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * Put the times of what waits right, by what is known of the house's clock now; what nobody can tell waits
+ * for a person.
+ */
+export async function putTimesRight(now: Stamp): Promise<void> {
+  for (const entry of await shelf.all()) {
+    if (!entry.stamp || entry.either || entry.tries > 0) continue;
+    const where = placing(entry.stamp, now);
+    if ("either" in where) {
+      const [then, by] = where.either;
+      await shelf.put({ ...entry, either: [atOf(entry.stamp, then), atOf(entry.stamp, by)] });
+    } else if (where.offset !== entry.stamp.offset) {
+      await shelf.put(withTime(entry, atOf(entry.stamp, where.offset)));
+    }
+  }
+}
+
+/** The entry as of another time; nothing is to be asked about it any more. */
+export function withTime(entry: Entry, at: string): Entry {
+  const { either: _, stamp: __, ...rest } = entry;
+  if (rest.what === "event") return { ...rest, body: { ...rest.body, at } };
+  if (rest.what === "start") return { ...rest, body: { ...rest.body, started_at: at } };
+  return rest;
 }
 
 const NOT_OURS = 502;

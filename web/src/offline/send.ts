@@ -8,6 +8,8 @@ const FIRST_PAUSE_MS = 1_000;
 const LONGEST_PAUSE_MS = 60_000;
 /** The refusals that are about the entry itself: what it says cannot be. */
 const OF_ITSELF = new Set([409, 422]);
+/** The dough is not there; perhaps another tablet is still to say that it was begun. */
+const NOWHERE = 404;
 const MOST_AT_ONCE = 50;
 
 /** What came of sending: an answer with its status, or none at all. */
@@ -51,7 +53,7 @@ export async function sendAll(
   // one by one where several were refused together, to find out which it was
   const alone = new Set<string>();
   for (;;) {
-    const waiting = (await shelf.all()).filter((e) => !e.aside);
+    const waiting = (await shelf.all()).filter((e) => !e.aside && !e.either);
     if (waiting.length === 0) return true;
     const first = waiting.find((e) => !stuck.has(e.run));
     if (!first) return false;
@@ -70,6 +72,14 @@ export async function sendAll(
         for (const e of waiting)
           if (e.run === first.run && e !== first) await shelf.put({ ...e, run: made });
       told.sent?.(going, sent.body);
+      continue;
+    }
+    if (sent?.status === NOWHERE) {
+      const next = now() + pause(first.tries);
+      for (const each of going)
+        await shelf.put({ ...each, tries: each.tries + 1, next, nowhere: true });
+      told.kept?.(going, sent);
+      stuck.add(first.run);
       continue;
     }
     if (sent && OF_ITSELF.has(sent.status)) {

@@ -3,6 +3,7 @@ import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { Problem, type Schemas } from "@/api/client";
 import { houseTime } from "@/wire/clock";
+import { newId } from "@/wire/id";
 import { drop, put, send, waitingAs } from "./outbox";
 
 interface Start {
@@ -33,7 +34,7 @@ export function useStartRun() {
   const ids = useRef(new Map<number, string>());
   return useMutation({
     mutationFn: async ({ plan_id, begun = null }: Start) => {
-      const id = ids.current.get(plan_id) ?? crypto.randomUUID();
+      const id = ids.current.get(plan_id) ?? newId();
       ids.current.set(plan_id, id);
       return { id, sent: await started({ id, plan_id, begun }) };
     },

@@ -29,9 +29,18 @@ function remembered(): Learnt {
   return learnt;
 }
 
-/** An answer said what time it was in the bakehouse. */
+let heardAt = Number.NEGATIVE_INFINITY;
+
+/** Whether the bakehouse said its time within the last so many ms, by ticks and not by a clock. */
+export const isFresh = (within: number): boolean => performance.now() - heardAt < within;
+
+/**
+ * A fresh answer said what time it was in the bakehouse. One from a cache is none: it would say what time
+ * it was when it was kept.
+ */
 export function learn(house: number, asked: number, answered: number): void {
   if (!Number.isFinite(house)) return;
+  heardAt = performance.now();
   const was = remembered();
   const took = Math.max(answered - asked, 0);
   const offset = Math.round(house - (asked + answered) / 2);
@@ -46,6 +55,9 @@ export function learn(house: number, asked: number, answered: number): void {
   }
   if (Math.abs(offset - was.offset) > 1_000) for (const tell of changed) tell();
 }
+
+/** What is to be added to this tablet's clock, ms. */
+export const houseOffset = (): number => remembered().offset;
 
 /** What time it is in the bakehouse, ms. */
 export const houseTime = (): number => Date.now() + remembered().offset;

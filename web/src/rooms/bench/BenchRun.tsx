@@ -15,9 +15,11 @@ import { numbered } from "@/api/runs";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
 import { PieceWeights } from "@/finish/PieceWeights";
+import { AfterCopy } from "@/offline/AfterCopy";
 import { useAwake } from "@/offline/awake";
 import { Notices } from "@/offline/Notices";
-import { PutAside } from "@/offline/PutAside";
+import { Refused } from "@/offline/Refused";
+import { Unsecured } from "@/offline/Unsecured";
 import classes from "./BenchRun.module.css";
 import { Entries } from "./Entries";
 import { deedOf, GoButton, PutRight } from "./GoButton";
@@ -65,7 +67,7 @@ const ENDS = new Set<Event["kind"]>(["back", "done", "out", "in"]);
 
 type DeskProps = Omit<ReturnType<typeof useRun>, "run"> & { view: RunView };
 
-function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
+function Desk({ view, waiting, held, lostSince, say, undo }: DeskProps) {
   const me = useSession().data?.me?.username;
   const now = whereNow(view, waiting);
   const [asking, setAsking] = useState<Asking>(null);
@@ -93,9 +95,9 @@ function Desk({ view, waiting, held, aside, lostSince, say, undo }: DeskProps) {
         <Marks done={now.turnsDone} of={view.standing.turns} />
       </header>
       <Notices waiting={held} lostSince={lostSince} />
-      {aside.map((entry) => (
-        <PutAside key={entry.id} entry={entry} />
-      ))}
+      <AfterCopy />
+      <Unsecured />
+      <Refused of={view.id} />
       <main className={classes.main}>
         <section className={classes.now} aria-live="polite">
           {over ? (

@@ -2,14 +2,13 @@
 import { useMemo, useRef } from "react";
 import { useRunView } from "@/api/runs";
 import { waitingOf } from "@/offline/Notices";
-import { put, takeBack, useOutbox } from "@/offline/outbox";
-import { houseTime } from "@/wire/clock";
+import { type Saying, say as sayOf, takeBack, useOutbox } from "@/offline/outbox";
 import { useLostSince } from "@/wire/connection";
-import { type Event, undoTarget } from "./now";
+import { undoTarget } from "./now";
 
 const POLL_MS = 5000;
 
-export type Saying = Omit<Event, "id" | "at">;
+export type { Saying } from "@/offline/outbox";
 
 export function useRun(runId: string) {
   const run = useRunView(runId, { every: () => POLL_MS, retry: false });
@@ -20,13 +19,8 @@ export function useRun(runId: string) {
     () => mine.flatMap((e) => (e.what === "event" && !e.aside ? [e.body] : [])),
     [mine],
   );
-  const aside = useMemo(() => mine.filter((e) => e.aside), [mine]);
 
-  const say = (saying: Saying) => {
-    const id = crypto.randomUUID();
-    const body = { id, at: new Date(houseTime()).toISOString(), ...saying };
-    return put(runId, { what: "event", body }, id);
-  };
+  const say = (saying: Saying) => sayOf(runId, saying);
 
   const taking = useRef(false);
   /** Take back the latest entry: one that waits here and was never sent is simply not sent. */
@@ -42,5 +36,5 @@ export function useRun(runId: string) {
     }
   };
 
-  return { run, waiting, held: waitingOf(mine, lostSince), aside, lostSince, say, undo };
+  return { run, waiting, held: waitingOf(mine, lostSince), lostSince, say, undo };
 }

@@ -2,17 +2,17 @@ import { Button, Textarea } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, got, type Schemas } from "@/api/client";
-import { queries, sentence } from "@/api/queries";
-import { type RunView, showRun, useRunView } from "@/api/runs";
+import type { Schemas } from "@/api/client";
+import { type RunView, useRunView } from "@/api/runs";
 import { useTrade } from "@/api/trade";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock, day } from "@/app/time";
+import { useHalfTyped } from "@/drafts/useHalfTyped";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { span } from "@/measures/quantity";
+import { say, useOutbox } from "@/offline/outbox";
 import { Strip } from "@/steps/Strip";
-import { houseTime } from "@/wire/clock";
 import classes from "./Book.module.css";
 import { Photos } from "./Photos";
 import { TemperatureChart } from "./TemperatureChart";
@@ -97,26 +97,7 @@ function Record({ run }: { run: RunView }) {
 /** A dough stopped by mistake goes on. */
 function GoOn({ run }: { run: RunView }) {
   const undo = useMutation({
-    mutationFn: () =>
-      got(
-        api.POST("/api/runs/{run_id}/events", {
-          params: { path: { run_id: run.id } },
-          body: {
-            events: [
-              {
-                id: crypto.randomUUID(),
-                at: new Date(houseTime()).toISOString(),
-                kind: "undo",
-                target: run.standing.undoable,
-              },
-            ],
-          },
-        }),
-      ),
-    onSuccess: (now) => {
-      showRun(now);
-      queries.invalidateQueries({ queryKey: ["runs"] });
-    },
+    mutationFn: () => say(run.id, { kind: "undo", target: run.standing.undoable }),
   });
   return (
     <Button variant="default" loading={undo.isPending} onClick={() => undo.mutate()}>
@@ -264,29 +245,16 @@ export function lost(verdict: Schemas["Verdict"]): string {
 }
 
 function VerdictForm({ run }: { run: RunView }) {
-  const kept = run.standing.verdict;
-  const [verdict, setVerdict] = useState<Schemas["Verdict"]>(kept ?? { words: "" });
+  const waits = useOutbox().findLast(
+    (e) => e.run === run.id && e.what === "event" && e.body.kind === "verdict" && !e.aside,
+  );
+  const waiting = waits?.what === "event" ? waits.body.verdict : null;
+  const kept = waiting ?? run.standing.verdict;
+  const half = useHalfTyped<Schemas["Verdict"]>(`verdict.${run.id}`, kept ?? { words: "" });
+  const [verdict, setVerdict] = [half.value, half.set];
   const keep = useMutation({
-    mutationFn: () =>
-      got(
-        api.POST("/api/runs/{run_id}/events", {
-          params: { path: { run_id: run.id } },
-          body: {
-            events: [
-              {
-                id: crypto.randomUUID(),
-                at: new Date(houseTime()).toISOString(),
-                kind: "verdict",
-                verdict,
-              },
-            ],
-          },
-        }),
-      ),
-    onSuccess: (view) => {
-      showRun(view);
-      queries.invalidateQueries({ queryKey: ["runs"] });
-    },
+    mutationFn: () => say(run.id, { kind: "verdict", verdict }),
+    onSuccess: () => half.clear(verdict),
   });
   const changed =
     verdict.words !== (kept?.words ?? "") ||
@@ -354,8 +322,11 @@ function VerdictForm({ run }: { run: RunView }) {
       <Button type="submit" mt={10} disabled={!changed} loading={keep.isPending}>
         {kept ? "Keep the change" : "Keep the verdict"}
       </Button>
-      {keep.isSuccess && !changed && <span role="status"> Kept.</span>}
-      {keep.isError && <p role="alert">{sentence(keep.error)}</p>}
+      {!changed && (waiting || keep.isSuccess) && (
+        <span role="status">
+          {waiting ? " Kept on this tablet, and sent when the bakehouse answers." : " Kept."}
+        </span>
+      )}
     </form>
   );
 }

@@ -6,6 +6,7 @@ import { api, got } from "@/api/client";
 import { type RunView, showRun } from "@/api/runs";
 import { clock } from "@/app/time";
 import { put, useOutbox } from "@/offline/outbox";
+import { newId } from "@/wire/id";
 import classes from "./Photos.module.css";
 
 export function Photos({ run }: { run: RunView }) {
@@ -14,7 +15,7 @@ export function Photos({ run }: { run: RunView }) {
   const waiting = useOutbox().filter((e) => e.run === run.id && e.what === "picture");
   const add = useMutation({
     mutationFn: (file: File) => {
-      const id = crypto.randomUUID();
+      const id = newId();
       return put(run.id, { what: "picture", body: { id, words, file } }, id);
     },
     onSuccess: () => setWords(""),

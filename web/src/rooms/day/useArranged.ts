@@ -1,7 +1,7 @@
 /** The timetable of a day: what is kept of it, and a better one while somebody waits for it. */
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { api, got, type Schemas } from "@/api/client";
+import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
 
 export type Arranged = Schemas["Arranged"];
@@ -37,6 +37,9 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
       if (enough.current) return; // said while the first answer was on its way
       await look(LONGER_S, Boolean(outOfDate));
     },
+    // a house that was just built is still getting ready for timetables, and says so
+    retry: (many, error) => error instanceof Problem && error.status === 503 && many < 100,
+    retryDelay: 4_000,
   });
   // what was found so far is kept, and comes as the answer to whoever waits
   const stopping = useMutation({
@@ -73,7 +76,7 @@ export function useArranged(id: number, revision: string, mayArrange: boolean, s
       enough.current = true;
       stopping.mutate();
     },
-    failed: stopped ? null : (arranging.error ?? doing.error),
+    failed: stopped ? null : (arranging.error ?? doing.error ?? arranging.failureReason),
     doing,
   };
 }

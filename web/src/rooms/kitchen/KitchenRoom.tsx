@@ -10,6 +10,7 @@ import { FaultsContext } from "@/measures/faults";
 import { Ingredients } from "./Ingredients";
 import classes from "./KitchenRoom.module.css";
 import { LearnPlace } from "./LearnPlace";
+import { Network } from "./Network";
 import { OwnCards } from "./OwnCards";
 import { RoomPlan } from "./RoomPlan";
 import { Values } from "./Values";
@@ -154,6 +155,7 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
             {me.role === "head" && <OwnCards own={cards} keep={(next) => send({ cards: next })} />}
           </div>
           <LearnPlace head={me.role === "head"} />
+          <Network />
           {me.role === "head" && people}
         </>
       )}

@@ -2,10 +2,11 @@ import { Menu, Modal, SegmentedControl, UnstyledButton } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { Suspense, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, got, LEFT, type Schemas } from "@/api/client";
+import { api, got, LEFT, Offline, type Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
-import { nobodyHere } from "@/offline/here";
+import { forgetTheHouse } from "@/offline/forget";
 import { lazily } from "@/wire/lazily";
+import { tellLater, tellOtherPages } from "@/wire/leaving";
 
 const OwnPassword = lazily(async () => (await import("./index")).OwnPassword);
 
@@ -52,14 +53,21 @@ export function PersonMenu({ me }: { me: Schemas["Me"] }) {
     scope: { id: "likes" },
   });
   const leave = useMutation({
-    mutationFn: () => got(api.DELETE("/api/session")),
-    onSuccess: (session) => {
+    mutationFn: () =>
+      got(api.DELETE("/api/session")).catch((error) => {
+        if (!(error instanceof Offline)) throw error;
+        // here it is at once; the house hears of it with the next connection
+        tellLater();
+        const session = queries.getQueryData<Schemas["Session"]>(["session"]);
+        return session ? { ...session, me: null } : undefined;
+      }),
+    onSuccess: async (session) => {
       // The way in first: what is watched must never stand without an answer. Then forget the rest.
       queries.setQueryData(["session"], session);
-      queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
-      nobodyHere();
       window.dispatchEvent(new Event(LEFT));
       go("/");
+      await forgetTheHouse(queries);
+      tellOtherPages();
     },
   });
   const [asked, ask] = useState(false);

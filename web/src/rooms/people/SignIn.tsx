@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { api, got, Problem, type Schemas } from "@/api/client";
 import { queries, sentence } from "@/api/queries";
 import { Mark } from "@/app/Mark";
+import { leavingIsToBeTold, leavingIsTold } from "@/wire/leaving";
 import classes from "./SignIn.module.css";
 
 const ROLES = { head: "head baker, changes everything", bench: "bench, runs and records" };
@@ -31,7 +32,13 @@ export function SignInForm({ session, who = "" }: Form) {
   const [username, setUsername] = useState(who);
   const [password, setPassword] = useState("");
   const enter = useMutation({
-    mutationFn: (who: Schemas["Credentials"]) => got(api.POST("/api/session", { body: who })),
+    mutationFn: async (who: Schemas["Credentials"]) => {
+      // whoever left here without a connection is out before somebody comes in
+      if (leavingIsToBeTold()) await got(api.DELETE("/api/session")).catch(() => undefined);
+      const found = await got(api.POST("/api/session", { body: who }));
+      leavingIsTold();
+      return found;
+    },
     onSuccess: (found) => queries.setQueryData(["session"], found),
   });
   const submit = (event: FormEvent) => {
@@ -65,6 +72,19 @@ export function SignInForm({ session, who = "" }: Form) {
       <Button type="submit" size="md" loading={enter.isPending}>
         Sign in
       </Button>
+      {leavingIsToBeTold() && (
+        <p className="quiet" role="status">
+          Signed out on this tablet. The bakehouse is told as soon as it answers.
+        </p>
+      )}
+      <details className={classes.forgotten}>
+        <summary>Password forgotten?</summary>
+        <p>
+          Ask a head baker: under <em>Kitchen</em>, <em>People</em> they give you a new one, also if
+          you are locked out. The only head baker gets one on the machine that serves the bakehouse:{" "}
+          <code>manage.py new_password NAME</code>
+        </p>
+      </details>
       {session.demo_accounts.length > 0 && (
         <div className={classes.demo}>
           <p className="quiet">This is the demo: the bakehouse at Teasel Lock. Come in as</p>

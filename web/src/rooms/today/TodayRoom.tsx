@@ -11,9 +11,9 @@ import { clock } from "@/app/time";
 import { WouldMove } from "@/app/WouldMove";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
-import { put } from "@/offline/outbox";
+import { say } from "@/offline/outbox";
 import { started } from "@/offline/useStartRun";
-import { houseTime } from "@/wire/clock";
+import { newId } from "@/wire/id";
 import { lateBy, pressing } from "./pressing";
 import classes from "./Today.module.css";
 import { useCalls } from "./useCalls";
@@ -194,7 +194,7 @@ function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
   const begin = useMutation({
     mutationFn: async () => {
       const begun = due.doughs.map((dough) => ({
-        id: crypto.randomUUID(),
+        id: newId(),
         plan_id: today.doughs.find((d) => d.dough === dough)?.plan_id ?? 0,
         day: today.order_id,
         dough,
@@ -212,15 +212,7 @@ function Row({ due, today, big }: { due: Due; today: Today; big?: boolean }) {
       Promise.all(
         runs
           .filter((run) => run !== undefined)
-          .map((run) => {
-            const id = crypto.randomUUID();
-            const at = new Date(houseTime()).toISOString();
-            return put(
-              run.run,
-              { what: "event", body: { id, at, kind: "done", stop: due.step } },
-              id,
-            );
-          }),
+          .map((run) => say(run.run, { kind: "done", stop: due.step })),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });
