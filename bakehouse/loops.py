@@ -12,8 +12,6 @@ import sys
 import threading
 from pathlib import Path
 
-from ninja.errors import HttpError
-
 _LOW = 19
 _AT_HAND = threading.Event()
 _COMPILING = threading.Event()
@@ -49,6 +47,9 @@ def have_ready() -> None:
 
 def wait_for_none() -> None:
     """Raise a 503 while the loops that arrange a day are being compiled: nobody waits minutes for it."""
+    # what compiles them in a process of its own knows no settings
+    from ninja.errors import HttpError
+
     if _COMPILING.is_set() and not _AT_HAND.is_set():
         raise HttpError(503, SOON)
 
