@@ -16,8 +16,8 @@ EVERYWHERE = ("0.0.0.0", "::", "")
 
 def split(listen: str) -> tuple[str, int]:
     """Address and port of ``address:port``. Raises ValueError with a sentence."""
-    address, _, port = listen.rpartition(":")
-    if not port.isdigit() or not 0 < int(port) < 65_536:
+    address, colon, port = listen.rpartition(":")
+    if not colon or not port.isdigit() or not 0 < int(port) < 65_536:
         raise ValueError(f"“{listen}” is not an address and a port, as 0.0.0.0:8000 is.")
     return address.strip("[]") or "0.0.0.0", int(port)
 

@@ -101,12 +101,14 @@ def signed_in(port: int) -> tuple[str, str]:
 
 
 def resident_mb(pid: int) -> int:
-    """What a process holds in memory, MB; 0 where the system does not say."""
+    """What a process and those it started hold in memory, MB; 0 where the system does not say."""
     try:
         status = Path(f"/proc/{pid}/status").read_text()
+        begun = Path(f"/proc/{pid}/task/{pid}/children").read_text().split()
     except OSError:
         return 0
-    return next(int(line.split()[1]) // 1024 for line in status.splitlines() if "VmRSS" in line)
+    own = next(int(line.split()[1]) // 1024 for line in status.splitlines() if "VmRSS" in line)
+    return own + sum(resident_mb(int(child)) for child in begun)
 
 
 def slowest(took: list[float]) -> float:

@@ -76,7 +76,7 @@ Stood = tuple[Run, WorkedPlan, Standing]
 def standings_of(day: int) -> Iterator[Stood]:
     """The runs that make the doughs of a day, each worked, and where it stands.
 
-    Of two runs of one dough (one was given up) the later counts.
+    Of two runs of one dough (one was stopped) the later counts.
     """
     latest = {run.dough: run for run in Run.objects.filter(day=day).order_by("started_at")}
     for run in latest.values():

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Annotated
 
+from django.conf import settings
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
@@ -162,7 +163,9 @@ def read_table(request: HttpRequest, file: File[UploadedFile]) -> list[ProbeRead
 
 @router.post("/learn/simulated", auth=signed_in, response=list[ProbeReading])
 def simulated_probe(request: HttpRequest, lesson: Body[Lesson]) -> list[ProbeReading]:
-    """What the simulated probe says of such a rest: in a fridge of its own, with noise and faults."""
+    """What the demo's simulated probe says of such a rest: in a fridge of its own, with noise and faults."""
+    if not settings.DEMO:
+        raise Http404("A simulated probe lies in the demo only.")
     return list(simulate_lesson(lesson, the_kitchen()))
 
 

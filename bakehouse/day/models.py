@@ -18,6 +18,7 @@ class OrderRecord(Revisioned):
     timetable = models.JSONField(null=True)
     doughs = models.JSONField(null=True)  # as they were numbered for it: plans come and go
     proposed = models.JSONField(null=True)
+    proposed_at = models.DateTimeField(null=True)
     arranged_revision = models.PositiveIntegerField(null=True)
     arranged_at = models.DateTimeField(null=True)
     opened_at = models.DateTimeField(null=True)  # when the day was started

@@ -34,6 +34,7 @@ from lamination.day import (
     Timetable,
     arranged,
     due,
+    first_change,
     given_up_of,
     handover,
     happened_of,
@@ -140,6 +141,20 @@ def _kept(record: OrderRecord) -> Timetable | None:
     return read(Timetable, record.timetable) if record.timetable else None
 
 
+def _proposed(record: OrderRecord) -> Timetable | None:
+    """What is proposed and can still be taken: withdrawn once its first change is due."""
+    if not record.proposed:
+        return None
+    found = read(Timetable, record.proposed)
+    due_at = first_change(found.moved, record.proposed_at or record.updated_at)
+    if due_at is not None and due_at <= timezone.now():
+        record.proposed = None
+        record.save(update_fields=["proposed"])
+        _looked.pop(record.pk, None)
+        return None
+    return found
+
+
 def _arranged(record: OrderRecord) -> Arranged:
     found = _kept(record)
     if found is None:
@@ -150,7 +165,7 @@ def _arranged(record: OrderRecord) -> Arranged:
         record.arranged_at,
         record.opened_at,
         record.arranged_revision != record.revision,
-        read(Timetable, record.proposed) if record.proposed else None,
+        _proposed(record),
     )
 
 
@@ -293,8 +308,8 @@ def arrange_again(request: HttpRequest, order_id: int, only_if_it_moves: bool = 
     day, _ = as_day(order_in(record))
     found = timetable(day, the_kitchen(), _AGAIN_S, since)
     if found.moved or not only_if_it_moves:
-        record.proposed = dump(found)
-        record.save(update_fields=["proposed"])
+        record.proposed, record.proposed_at = dump(found), since.now
+        record.save(update_fields=["proposed", "proposed_at"])
     return _arranged(record)
 
 
@@ -318,9 +333,12 @@ def _looked_lately(record: OrderRecord, since: Since) -> bool:
 def take_proposal(request: HttpRequest, order_id: int) -> Arranged:
     """From now on the day goes by what was proposed."""
     record = OrderRecord.there(order_id)
-    if record.proposed is None:
-        raise Http404("Nothing is proposed any more.")
-    _keep(record, read(Timetable, record.proposed), _doughs(record))
+    doughs, proposed = _doughs(record), _proposed(record)
+    if proposed is None:
+        raise Http404(
+            "Nothing is proposed any more: its first change was due. Arrange the rest again."
+        )
+    _keep(record, proposed, doughs)
     return _arranged(record)
 
 
@@ -363,13 +381,13 @@ def today(request: HttpRequest) -> TodayView | None:
         next_on=coming[0] if coming else None,
         gives=[g.says for g in kept.gives if g.code != "tight"],
         short=[
-            f"{', '.join(n.products)}: dough {n.dough} was given up."
+            f"{', '.join(n.products)}: dough {n.dough} was stopped."
             for n in numbered
             if n.dough in gone
         ],
         handover=record.handover or written,
         handover_is_own=bool(record.handover),
-        proposed=read(Timetable, record.proposed) if record.proposed else None,
+        proposed=_proposed(record),
     )
 
 

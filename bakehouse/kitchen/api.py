@@ -30,13 +30,17 @@ from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
 from lamination.day import Weekday
 from lamination.dough import Development, PrefermentKind
-from lamination.kitchen import Default, Fixture, Kitchen, OwnCard, Part, Room, Spot
+from lamination.files import preparations_csv, read_preparations_csv
+from lamination.kitchen import Default, Fixture, Kitchen, OwnCard, Part, Room, Sign, Spot
 from lamination.materials import (
     LIBRARY,
     Allergen,
+    Care,
     FromLabel,
     Ingredient,
+    MadeWhen,
     PacketLabel,
+    Preparation,
     Strength,
     from_label,
 )
@@ -70,6 +74,7 @@ _WORDED: dict[str, type[Worded]] = {
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
     "gathered": Gathered, "part": Part, "fixture": Fixture, "cause": Cause, "weekday": Weekday,
+    "made": MadeWhen, "care": Care,
 }  # fmt: skip
 
 
@@ -78,6 +83,7 @@ class KitchenView:
     """The whole table with its origins, what is this bakery's own, and every ingredient there is.
 
     ``butters``: keys of what can be locked in; ``usual``: of the one that new plans lock in.
+    ``prepared``: what its preparations are, as ingredients.
     """
 
     revision: int
@@ -89,17 +95,22 @@ class KitchenView:
     butters: list[str]
     usual: str
     room: Room
+    preparations: list[Preparation]
+    prepared: list[Ingredient]
+    sign: Sign
 
 
 @dataclass
 class SaveKitchen:
-    """A kitchen made from ``revision``; without ``cards`` or ``spots`` these stay as they are."""
+    """A kitchen made from ``revision``; of what is None, that of the house stays."""
 
     revision: int
     yours: dict[str, float]
     ingredients: list[Ingredient]
     cards: list[OwnCard] | None = None
     spots: list[Spot] | None = None
+    preparations: list[Preparation] | None = None
+    sign: Sign | None = None
 
 
 @dataclass
@@ -154,6 +165,9 @@ def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
         [what.key for what in everything if what.locks_in],
         kitchen.butter,
         kitchen.room(),
+        list(kitchen.preparations),
+        [i for i in kitchen.shelf if i.kind is Ingredients.PREPARED],
+        kitchen.sign,
     )
 
 
@@ -181,8 +195,10 @@ def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
         now = the_kitchen()
         cards = now.cards if save.cards is None else tuple(save.cards)
         spots = now.spots if save.spots is None else tuple(save.spots)
+        made = now.preparations if save.preparations is None else tuple(save.preparations)
         look_for_pictures(cards)
-        kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots)
+        sign = now.sign if save.sign is None else save.sign
+        kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots, made, sign)
         merged(kitchen, save.revision, user_of(request))
         return _view()
 
@@ -199,6 +215,30 @@ def upload_kitchen(request: HttpRequest, file: File[UploadedFile]) -> KitchenVie
     if (file.size or 0) > LARGEST_FILE:
         raise Faults(Fault("", "This file is too large to be a kitchen."))
     keep_kitchen(read_kitchen_file(file.read()), user_of(request))
+    return _view()
+
+
+@router.get("/kitchen/preparations.csv", auth=signed_in)
+def download_preparations(request: HttpRequest) -> HttpResponse:
+    """What the house prepares, as rows for a spreadsheet."""
+    content = preparations_csv(the_kitchen().preparations)
+    return as_download(content, "text/csv", "preparations", "csv")
+
+
+@router.post("/kitchen/preparations/csv", auth=head_only, response=KitchenView)
+def upload_preparations(request: HttpRequest, file: File[UploadedFile]) -> KitchenView:
+    """Preparations from a table: those of a name that is here take its place, the others are added."""
+    if (file.size or 0) > LARGEST_FILE:
+        raise Faults(Fault("", "This file is too large to be a table of preparations."))
+    try:
+        read = read_preparations_csv(file.read().decode("utf-8-sig"))
+    except UnicodeDecodeError:
+        raise Faults(Fault("", "This file is not text, so it is no table.")) from None
+    with transaction.atomic():
+        now = the_kitchen()
+        new = {p.key: p for p in read}
+        kept = [new.pop(p.key, p) for p in now.preparations]
+        keep_kitchen(replace(now, preparations=(*kept, *new.values())), user_of(request))
     return _view()
 
 

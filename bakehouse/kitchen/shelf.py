@@ -10,6 +10,8 @@ from bakehouse.kitchen.models import KitchenRecord
 from lamination.kitchen import Kitchen
 
 _ONLY = 1
+# what is a list of things, and what each is known by
+_BY = {"ingredients": "key", "cards": "key", "spots": "what", "preparations": "key"}
 
 
 def kitchen_record() -> KitchenRecord | None:
@@ -59,10 +61,12 @@ def merged(wanted: Kitchen, revision: int, user: User | None) -> None:
         now = record.document
         yours = _three_way(base.get("yours", {}), now.get("yours", {}), wanted.yours)
         mine, lists = dump(wanted), {}
-        for name, key in (("ingredients", "key"), ("cards", "key"), ("spots", "what")):
+        for name, key in _BY.items():
             of = [_by(key, document, name) for document in (base, now, mine)]
             lists[name] = list(_three_way(*of).values())
-        keep_kitchen(read_kitchen({"yours": yours, **lists}), user)
+        signs = [document.get("sign", {}) for document in (base, now, mine)]
+        sign = _three_way(*signs)
+        keep_kitchen(read_kitchen({"yours": yours, **lists, "sign": sign}), user)
 
 
 def _by(key: str, document: dict[str, Any], name: str) -> dict[str, Any]:

@@ -8,6 +8,7 @@ from datetime import datetime
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Body, File, Router, Status
 from ninja.files import UploadedFile
 from pydantic.json_schema import GenerateJsonSchema
@@ -30,7 +31,6 @@ from bakehouse.plans.models import PlanRecord
 from bakehouse.records import VersionLine, version_lines
 from lamination.dough import Line
 from lamination.files import Pasted, formula_csv, read_formula_csv, read_pasted, sheets_csv
-from lamination.materials import Shelf
 from lamination.plan import (
     Amendment,
     Plan,
@@ -45,6 +45,7 @@ from lamination.plan import (
 )
 from lamination.search import Found, Search, suggest, with_turns
 from lamination.sheet import Across, LineSection
+from lamination.steps import Label
 from lamination.steps.turn import Turn
 from lamination.terms import Family, Fault, Faults, Fold, Tool
 from lamination.warmth import changes
@@ -233,7 +234,7 @@ def read_formula(request: HttpRequest, file: File[UploadedFile]) -> list[Line]:
         text = file.read().decode("utf-8-sig")
     except UnicodeDecodeError:
         raise Faults(Fault("", "This file is not text, so it is no table.")) from None
-    return list(read_formula_csv(text, Shelf(the_kitchen().ingredients)))
+    return list(read_formula_csv(text, the_kitchen().shelf))
 
 
 @dataclass
@@ -246,7 +247,7 @@ class PastedText:
 @router.post("/formula/pasted", auth=head_only, response=Pasted)
 def read_pasted_formula(request: HttpRequest, pasted: Body[PastedText]) -> Pasted:
     """What a pasted list of ingredients says, line by line, and what of it was not understood."""
-    return read_pasted(pasted.text, Shelf(the_kitchen().ingredients))
+    return read_pasted(pasted.text, the_kitchen().shelf)
 
 
 @router.get("/plan.schema.json", auth=None, response=dict[str, Any])
@@ -398,6 +399,46 @@ def download_formula(request: HttpRequest, plan_id: int) -> HttpResponse:
     if made is None:
         raise Http404("This plan has no formula.")
     return as_download(formula_csv(made), "text/csv", plan.name, "formula.csv")
+
+
+def _label(worked: WorkedPlan, product: int) -> Label:
+    if not 0 <= product < len(worked.labels):
+        raise Http404("This plan makes no such product.")
+    return worked.labels[product]
+
+
+@router.get("/plans/{int:plan_id}/labels.pdf", auth=signed_in)
+def download_labels(
+    request: HttpRequest,
+    plan_id: int,
+    product: int = 0,
+    copies: int = 18,
+    made_at: datetime | None = None,
+) -> HttpResponse:
+    """Labels of a product of a plan, so many, as sheets to print at true size."""
+    from bakehouse.plans.label_files import Finished, labels_pdf
+
+    kitchen = the_kitchen()
+    plan = plan_in(PlanRecord.there(plan_id))
+    label = _label(work(plan, kitchen), product)
+    at = timezone.localtime(made_at) if made_at else timezone.localtime()
+    content = labels_pdf(Finished(label, kitchen.sign, at), kitchen, copies)
+    return as_download(content, "application/pdf", f"{label.product} labels", "pdf")
+
+
+@router.get("/plans/{int:plan_id}/label.svg", auth=signed_in)
+def download_label(
+    request: HttpRequest, plan_id: int, product: int = 0, made_at: datetime | None = None
+) -> HttpResponse:
+    """One label of a product of a plan, at true size."""
+    from bakehouse.plans.label_files import Finished, label_svg
+
+    kitchen = the_kitchen()
+    label = _label(work(plan_in(PlanRecord.there(plan_id)), kitchen), product)
+    at = timezone.localtime(made_at) if made_at else timezone.localtime()
+    return HttpResponse(
+        label_svg(Finished(label, kitchen.sign, at), kitchen), content_type="image/svg+xml"
+    )
 
 
 @router.get("/plans/{int:plan_id}/sheets.csv", auth=signed_in)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Body, File, Router
 from ninja.files import UploadedFile
@@ -69,7 +70,9 @@ def judge_weighing(request: HttpRequest, weighing: Body[Weighing]) -> Weighed:
 
 @router.post("/weighing/simulated", auth=signed_in, response=list[float])
 def weigh_simulated(request: HttpRequest, setting: Body[ScaleSetting]) -> list[float]:
-    """What the simulated scale says of a row of pieces, one after another."""
+    """What the demo's simulated scale says of a row of pieces, one after another."""
+    if not settings.DEMO:
+        raise Http404("A simulated scale stands in the demo only.")
     return list(simulated_scale(setting))
 
 

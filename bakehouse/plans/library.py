@@ -58,5 +58,7 @@ def with_own(plan: Plan, kitchen: Kitchen) -> Plan:
         return plan
     there = {what.key for what in plan.formula.own}
     named = {line.ingredient for line in plan.formula.lines} | {plan.butter.ingredient}
-    more = [i for i in kitchen.ingredients if i.key in named and i.key not in there]
+    prepared = [kitchen.shelf[p.key] for p in kitchen.preparations]
+    own = (*kitchen.ingredients, *prepared)
+    more = [i for i in own if i.key in named and i.key not in there]
     return replace(plan, formula=replace(plan.formula, own=(*plan.formula.own, *more)))

@@ -19,12 +19,12 @@ from lamination.day.ordered import Numbered, copied, day_of
 from lamination.day.since import Since
 from lamination.day.standing import Different, changes, date_of, last_like, standing_on, stands_next
 from lamination.day.timetable import arranged, hardly_more, timetable
-from lamination.day.told import Task, Timetable
+from lamination.day.told import Task, Timetable, first_change
 
 __all__ = [
     "Day", "Different", "Dough", "Due", "Happened", "Held", "Lying", "Numbered", "Order", "Ordered",
     "Prefer", "Quiet", "Shift", "Since", "Task", "Timetable", "Wanted", "Weekday", "When",
-    "WorkedOrder", "arranged", "changes", "copied", "date_of", "day_of", "due", "given_up_of",
+    "WorkedOrder", "arranged", "changes", "copied", "date_of", "day_of", "due", "first_change", "given_up_of",
     "handover", "happened_of", "hardly_more", "last_like", "lying", "on_now", "ready", "standing_on",
     "stands_next", "timetable", "went_of", "work_order",
 ]  # fmt: skip

@@ -31,8 +31,8 @@ class Prefer(Worded):
     """What a day leans to where there is a choice."""
 
     NEITHER = "neither", "as planned"
-    FRESH = "fresh", "as fresh as can be"
-    SLEEP = "sleep", "sleep at night"
+    FRESH = "fresh", "the freshest doughs"
+    SLEEP = "sleep", "nights free"
 
 
 class Weekday(Worded):

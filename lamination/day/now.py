@@ -205,7 +205,7 @@ def handover(
         lines.append(
             f"{clock(task.starts)} {task.name.lower()}: {many} {', '.join(task.doughs)}{who}{stands}."
         )
-    lines += [f"Dough {dough} was given up." for dough in gone]
+    lines += [f"Dough {dough} was stopped." for dough in gone]
     lines += [give.says for give in timetable.gives if give.code in ("late", "hand", "machine")][:6]
     coming = sorted((s for s in hands if s.starts > now), key=lambda s: s.starts)
     if coming:
@@ -217,7 +217,7 @@ def _stands(when: When, begun: bool, minutes: int) -> str:
     if when is When.DONE:
         return "done"
     if begun:
-        return f"{span(-minutes)} over" if minutes < 0 else f"at it, {span(minutes)} more"
+        return f"{span(-minutes)} over" if minutes < 0 else f"under way, {span(minutes)} left"
     if when is When.LATE:
         return f"{span(-minutes)} late"
     return "now" if minutes <= 1 else f"in {span(minutes)}"

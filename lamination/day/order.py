@@ -6,7 +6,7 @@ It runs both ways: from pieces to flour, or from the flour at hand to pieces.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Annotated
@@ -15,17 +15,24 @@ from lamination.day.capacity import Crowd, crowded
 from lamination.day.day import Held, Prefer, Quiet, Shift, Weekday, without_zone
 from lamination.dough.block import said_of_plaques
 from lamination.dough.mixing import Water
-from lamination.dough.shopping import Needed, needed
+from lamination.dough.shopping import (
+    Needed,
+    declared_of,
+    needed,
+    prepared_sheets,
+    sheet_of,
+    weigh_lines,
+)
 from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
-from lamination.materials.ingredients import Kind
+from lamination.materials.ingredients import Kind, Shelf
 from lamination.plan.amend import scaled
 from lamination.plan.plan import Plan
 from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
 from lamination.steps import Chapter
-from lamination.steps._things import put_on
+from lamination.steps._things import FILL_AND_TOP, fill_and_top
 from lamination.steps.cut import Cut
 from lamination.steps.mix import MixFigures
 from lamination.terms.advice import Note
@@ -165,13 +172,16 @@ class Batch:
 class WorkedOrder:
     """An order worked, dough by dough; ``crowds``: places that are asked to hold too much.
 
-    ``shopping``: all that is weighed for it and put on its pieces, each ingredient once.
+    ``shopping``: all that is weighed for it and put on its pieces, each ingredient once. ``prepared``: a
+    sheet for each of the house's preparations that it uses, for all of it together.
     """
 
     name: str
     batches: tuple[Batch, ...]
     crowds: tuple[Crowd, ...] = ()
     shopping: tuple[Needed, ...] = ()
+    prepared: tuple[WeighSheet, ...] = ()
+    shopping_says: str = ""
 
 
 def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> WorkedOrder:
@@ -206,19 +216,12 @@ def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> Wor
         ),
         kitchen,
     )
-    sheets = ((timed.sheet, timed.times) for batch in batches for timed in batch.sheets)
-    put = (of for batch in batches for of in _put_on(batch, kitchen))
-    return WorkedOrder(order.name, tuple(batches), crowds, needed(sheets, put))
-
-
-def _put_on(batch: Batch, kitchen: Kitchen) -> Iterator[Needed]:
-    """Fillings and toppings of the pieces that are made, where the plan cuts them by that name."""
-    recipe = recipe_of(batch.plan, kitchen)
-    cuts = (p for step in batch.plan.steps if isinstance(step, Cut) for p in step.products)
-    cut = {product.name: product for product in cuts}
-    for made in batch.made:
-        if made.product in cut:
-            yield from put_on(cut[made.product], made.pieces, recipe)
+    sheets = [(timed.sheet, timed.times) for batch in batches for timed in batch.sheets]
+    # what is prepared is prepared once, for all doughs
+    prepared = prepared_sheets(sheets, kitchen.shelf, kitchen)
+    shopping = needed([*sheets, *((sheet, 1) for sheet in prepared)], kitchen.shelf)
+    says = declared_of(shopping, kitchen.shelf)
+    return WorkedOrder(order.name, tuple(batches), crowds, shopping, prepared, says)
 
 
 def largest_dough_g(plan: Plan, worked: WorkedPlan, kitchen: Kitchen) -> tuple[float, str]:
@@ -283,7 +286,7 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
     mixing_g = doughs * one.dough.mass_g / mixings
     ready_at = ordered.ready_at or order.ready_at
     starts_at = ready_at - timedelta(minutes=sized.total_min) if ready_at is not None else None
-    sheets, water, said = _sheets(one, sized, doughs, mixings, mixing_g, starts_at, kitchen)
+    sheets, water, said = _sheets(one, sized, doughs, mixings, mixing_g, made, starts_at, kitchen)
     surplus = laminate_g - sum(m.takes_g for m in made)
     return Batch(
         plan_id=ordered.plan_id,
@@ -346,6 +349,7 @@ def _sheets(
     doughs: int,
     mixings: int,
     mixing_g: float,
+    made: tuple[Made, ...],
     starts_at: datetime | None,
     kitchen: Kitchen,
 ) -> tuple[tuple[TimedSheet, ...], Water | None, tuple[str, ...]]:
@@ -357,7 +361,12 @@ def _sheets(
     together = {s.key for s in sized.strip if s.chapter is Chapter.BEFORE}
     minutes = {s.key: s.starts_min for s in sized.strip}
     sheets = [(sheet, mixings, True) for sheet in bulk.sheets if sheet.stop in together]
-    sheets += [(sheet, doughs, False) for sheet in sized.sheets if sheet.stop not in together]
+    cut = one.first(Cut)
+    if cut and (filled := _filled(cut, made, recipe_of(one, kitchen).shelf)):
+        sheets.append((filled, 1, False))
+    # what is prepared is prepared for the whole order, and only the pieces that are wanted are filled
+    later = minutes.keys() - together - {cut.id if cut else ""}
+    sheets += [(sheet, doughs, False) for sheet in sized.sheets if sheet.stop in later]
     found = []
     for sheet, times, mixing in sheets:
         minute = minutes[sheet.stop]
@@ -366,6 +375,15 @@ def _sheets(
     water = next((m.water for m in bulk.made(MixFigures)), None)
     said = bulk.formula.rounding if bulk.formula else ()
     return tuple(sorted(found, key=lambda s: s.sheet.minute)), water, said
+
+
+def _filled(cut: Cut, made: tuple[Made, ...], shelf: Shelf) -> WeighSheet | None:
+    """What goes in and on the pieces that are made, where the plan cuts them by that name."""
+    pieces = {m.product: m.pieces for m in made}
+    put = fill_and_top((p, pieces.get(p.name, 0)) for p in cut.products)
+    if not put:
+        return None
+    return sheet_of(cut.id, FILL_AND_TOP, 0.0, *weigh_lines(cut.id, put, shelf))
 
 
 def _fetch(one: Plan, sheets: tuple[TimedSheet, ...], kitchen: Kitchen) -> tuple[Fetch, ...]:

@@ -145,7 +145,7 @@ class _Arranging:
         self.day, self.kitchen, self.since = day, kitchen, since
         gone = set(since.given_up) if since else set()
         if not {d.id for d in day.doughs} - gone:
-            raise Faults(Fault("doughs", "Every dough of this day was given up."))
+            raise Faults(Fault("doughs", "Every dough of this day was stopped."))
         threads = [
             self._thread(i, dough) for i, dough in enumerate(day.doughs) if dough.id not in gone
         ]

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from lamination.day.gives import Give
 from lamination.terms.trade import Machine, Place
@@ -56,6 +57,9 @@ class ReadyAt:
     late_min: int
 
 
+_AT_ONCE = timedelta(minutes=1)
+
+
 @dataclass(frozen=True, slots=True)
 class Shifted:
     """A task that begins at another minute than before, and why."""
@@ -66,6 +70,16 @@ class Shifted:
     was: datetime
     starts: datetime
     says: str
+
+
+def first_change(moved: Iterable[Shifted], since: datetime) -> datetime | None:
+    """When the first of some changes, proposed at ``since``, is due; None where none is still to come.
+
+    From then on it is too late for all of them. What was late already, and is to begin at once, is not
+    counted: it is as late whether anybody takes the proposal or not.
+    """
+    times = (at for one in moved for at in (one.was, one.starts) if at - since > _AT_ONCE)
+    return min(times, default=None)
 
 
 @dataclass(frozen=True, slots=True)

@@ -158,7 +158,7 @@ def taken_too_much(
     for j, p in enumerate(preferments):
         wanted = p.flour_pct * p.hydration_pct / 100
         if over(p.flour_pct, flour):
-            text = f"Only {say(flour)} % of the flour is left for it. At that or less it fits."
+            text = f"Only {say(flour)} % of the flour is left for it. Enter that or less."
             yield j, Fault("flour_pct", text)
         elif wanted > liquid + _HAIR:
             text = (

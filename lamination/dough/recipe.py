@@ -107,6 +107,16 @@ class Contents:
     allergens: tuple[Allergen, ...]
     unknown: tuple[str, ...]
 
+    def declared(self) -> str:
+        """What a label or a sheet says of allergens: never as if all were known where something is not."""
+        known = ", ".join(a.said for a in self.allergens)
+        asked = named(" and ".join(self.unknown))
+        if known and asked:
+            return f"Contains {known}. Not known here: {asked}; ask the baker."
+        if asked:
+            return f"Allergens not known here: {asked}; ask the baker."
+        return f"Contains {known}." if known else "Contains no allergen that is known here."
+
 
 _ALLERGENS = tuple(Allergen)  # an enumeration is slow to go through
 
@@ -115,10 +125,11 @@ def contents_of(things: Iterable[Ingredient], unknown: Iterable[str] = ()) -> Co
     """The contents of some ingredients, with what is not on any shelf named as such."""
     held = list(things)
     has = {a for what in held for a in what.allergens}
+    inside = (name for what in held for name in what.unknown)
     return Contents(
         tuple(dict.fromkeys(what.name for what in held)),
         tuple(a for a in _ALLERGENS if a in has) if has else (),
-        tuple(dict.fromkeys(unknown)),
+        tuple(dict.fromkeys((*unknown, *inside))),
     )
 
 

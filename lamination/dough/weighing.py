@@ -1,4 +1,4 @@
-"""Weighing out: how much of what, at which stop, so that the sheets add up to the dough.
+"""Weighing out: how much of what, at which stop, so that the weigh-out sheets add up to the dough.
 
 Every ingredient is rounded to what a scale shows; a preferment's part is rounded in the same way
 and the mixing day gets what remains, so nothing is added twice. What rounding leaves over is taken
@@ -40,7 +40,11 @@ class WeighLine:
 
 @dataclass(frozen=True, slots=True)
 class WeighSheet:
-    """What is weighed at one stop; ``minute`` counts from the start of the plan."""
+    """What is weighed at one stop; ``minute`` counts from the start of the plan.
+
+    ``unknown``: what of it nobody here knows anything of; ``declared``: both in a sentence. ``says``: of a
+    preparation, when it is made and what to mind.
+    """
 
     stop: str
     name: str
@@ -48,6 +52,9 @@ class WeighSheet:
     lines: tuple[WeighLine, ...]
     total_g: float
     allergens: tuple[str, ...]
+    unknown: tuple[str, ...] = ()
+    declared: str = ""
+    says: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,7 +203,7 @@ def _take_up(formula: Formula, portions: list[_Portion], wanted_g: float) -> lis
         taker.whole_g = round(taker.whole_g + over, 3)
         word = "more" if over > 0 else "less"
         said.append(
-            f"{g(abs(over))} {word} {named(taker.what.name.lower())}, so that the sheets add up to "
+            f"{g(abs(over))} {word} {named(taker.what.name.lower())}, so that the weigh-out sheets add up to "
             "the dough."
         )
     return said

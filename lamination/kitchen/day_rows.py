@@ -16,24 +16,33 @@ DAY = (
     row("day.outside", "a rest outside what it can bear, each minute", 12, "times", 0, 10_000),
     row("day.crowded", "more in a place than it holds, each minute", 30, "times", 0, 10_000),
     row("day.early", "ready too early, each minute", 0.2, "times", 0, 1_000),
-    row("day.early_from_min", "ready so long before its hour is early", 30, "min", 0, 1_440),
+    row(
+        "day.early_from_min",
+        "ready earlier than this before its hour counts as early",
+        30,
+        "min",
+        0,
+        1_440,
+    ),
     row(
         "day.stretch",
-        "work of a hand apart from her other work, each stretch",
+        "each separate stretch of work in a person's day",
         0.05,
         "times",
         0,
         1_000,
     ),
-    row("day.pause_min", "a pause so long is within a stretch of work", 15, "min", 0, 240),
+    row(
+        "day.pause_min", "a pause up to this long does not end a stretch of work", 15, "min", 0, 240
+    ),
     row("day.long_from_min", "a hand's day so long is a long one", 480, "min", 0, 1_440),
     row("day.long", "a hand's day longer than that, each hour", 0.05, "times", 0, 1_000),
     row("day.waits_min", "a dough may wait on the bench between two steps", 10, "min", 0, 240),
-    row("day.unjudged_pct", "a rest that nobody judges may differ by", 20, "%", 0, 100),
+    row("day.unjudged_pct", "a rest without a window may differ from the plan by", 20, "%", 0, 100),
     row("day.night_from_h", "the night begins at", 21, "h", 0, 24),
     row("day.night_until_h", "the night ends at", 5, "h", 0, 24),
     row(
         "day.night", "work in the night where sleep is preferred, each minute", 2, "times", 0, 1_000
     ),
-    row("day.calm_min", "what is due so soon stays where it is", 10, "min", 0, 240),
+    row("day.calm_min", "work due within this time is not moved", 10, "min", 0, 240),
 )

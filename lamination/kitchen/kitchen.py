@@ -12,9 +12,21 @@ from lamination.kitchen.cards import OwnCard
 from lamination.kitchen.practice import DEFAULTS, RENAMED, TABLE
 from lamination.kitchen.room import Room, Spot, room_of
 from lamination.kitchen.rows import Default
-from lamination.materials.ingredients import BUTTERS, LIBRARY, Ingredient
+from lamination.materials.ingredients import BUTTERS, LIBRARY, Ingredient, Shelf
+from lamination.materials.preparations import Preparation, shelf_with
 from lamination.terms.limits import Checked, Fault, Length, Range, raise_if, swapped
 from lamination.terms.trade import Family
+
+
+@dataclass(frozen=True)
+class Sign(Checked):
+    """What a finished product's label says of the house, and how the product is to be kept."""
+
+    name: Annotated[str, Length(0, 80, "characters")] = ""
+    address: Annotated[str, Length(0, 200, "characters")] = ""
+    storage: Annotated[str, Length(0, 200, "characters")] = (
+        "Best on the day. The day after, warm for two minutes in a hot oven."
+    )
 
 
 @dataclass(frozen=True)
@@ -23,7 +35,8 @@ class Kitchen(Checked):
 
     Raises :class:`~lamination.terms.limits.Faults` for a key the table does not have, or a value
     outside the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own, beside
-    those of the library, ``cards`` its own ways to shape, ``spots`` where its things stand. A kitchen is a
+    those of the library, ``preparations`` what it makes of them (creams, pastes, washes), ``cards`` its own
+    ways to shape, ``spots`` where its things stand, ``sign`` what its labels say of it. A kitchen is a
     value: equal ones are one, and it can be remembered by.
     """
 
@@ -32,17 +45,29 @@ class Kitchen(Checked):
     cards: Annotated[tuple[OwnCard, ...], Length(0, 60, "cards")] = ()
     # Where things stand is drawn, and nothing is worked from it: kitchens that differ in it are equal.
     spots: Annotated[tuple[Spot, ...], Length(0, 40, "things")] = field(default=(), compare=False)
+    preparations: Annotated[tuple[Preparation, ...], Length(0, 100, "preparations")] = ()
+    # What stands on labels alone changes no plan either.
+    sign: Sign = field(default_factory=Sign, compare=False)
 
     def __post_init__(self) -> None:
         super().__post_init__()
         raise_if([*self._faults(), *self._of_ingredients(), *self._of_cards()])
+        if self.preparations:
+            shelf_with(self.ingredients, self.preparations)  # raises where one cannot be made
 
     def __hash__(self) -> int:
         return self._hash
 
     @cached_property
     def _hash(self) -> int:
-        return hash((frozenset(self.yours.items()), self.ingredients, self.cards))
+        return hash(
+            (frozenset(self.yours.items()), self.ingredients, self.cards, self.preparations)
+        )
+
+    @cached_property
+    def shelf(self) -> Shelf:
+        """Everything that can be used here: the library, this bakery's own, and what it prepares."""
+        return shelf_with(self.ingredients, self.preparations)
 
     def _of_ingredients(self) -> list[Fault]:
         found, seen = [], {i.key for i in LIBRARY}

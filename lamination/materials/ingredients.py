@@ -31,6 +31,7 @@ class Kind(Worded):
     MALT = "malt", "Malt"
     ACID = "acid", "Acid"
     OTHER = "other", "Other"
+    PREPARED = "prepared", "Prepared here"
 
 
 class Allergen(Worded):
@@ -42,6 +43,10 @@ class Allergen(Worded):
     NUTS = "nuts", "nuts"
     SOYA = "soya", "soya"
     SESAME = "sesame", "sesame"
+    PEANUTS = "peanuts", "peanuts"
+    SULPHITES = "sulphites", "sulphites"
+    LUPIN = "lupin", "lupin"
+    MUSTARD = "mustard", "mustard"
 
 
 class Strength(Worded):
@@ -82,7 +87,8 @@ class Ingredient(Checked):
     """One thing on the shelf. ``key`` is its name in a formula and never changes.
 
     ``as_fresh``: for a yeast, the grams of fresh yeast that one gram stands for. ``piece_g``: what
-    one piece weighs, for what is bought by the piece (an egg without its shell).
+    one piece weighs, for what is bought by the piece (an egg without its shell). ``also``: other names that
+    people write. ``unknown``: what is in it of which nothing is known here, allergens included.
     """
 
     key: Annotated[str, Length(1, 40, "characters")]
@@ -94,6 +100,8 @@ class Ingredient(Checked):
     as_fresh: Annotated[float, Range(0.1, 10)] | None = None
     piece_g: Annotated[float, Range(1, 5_000, "g")] | None = None
     window: Window | None = None
+    also: Annotated[tuple[str, ...], Length(0, 20, "names")] = ()
+    unknown: Annotated[tuple[str, ...], Length(0, 30, "names")] = ()
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -117,6 +125,7 @@ def _of(key: str, name: str, kind: Kind, *shares: float, **more: object) -> Ingr
 
 
 _GLUTEN, _MILK, _EGG = (Allergen.GLUTEN,), (Allergen.MILK,), (Allergen.EGG,)
+_NUTS = (Allergen.NUTS,)
 _TABLE_WINDOW, _SHEET_WINDOW = Window(9, 12, 16, 20), Window(8, 11, 18, 23, bears_k=2)
 
 # water, protein, fat, carbohydrate, ash, sugar: % of the mass
@@ -157,8 +166,30 @@ LIBRARY: tuple[Ingredient, ...] = (
     _of("oil", "Sunflower oil", Kind.FAT, 0, 0, 100, 0, 0),
     _of("cream-cheese", "Soft curd cheese", Kind.OTHER, 76, 11, 7, 4.8, 1.2, 4,
         allergens=_MILK),
-    _of("almond", "Ground almonds", Kind.OTHER, 5, 21, 53, 18, 3, 5, allergens=(Allergen.NUTS,)),
+    _of("almond", "Ground almonds", Kind.OTHER, 5, 21, 53, 18, 3, 5, allergens=_NUTS,
+        also=("almonds", "almond flour", "almond meal")),
     _of("soya-flour", "Soya flour", Kind.OTHER, 7, 38, 21, 29, 5, 8, allergens=(Allergen.SOYA,)),
+    _of("egg-white", "Egg white", Kind.EGG, 88, 10.5, 0.2, 0.7, 0.6, 0.7, allergens=_EGG, piece_g=32,
+        also=("egg whites",)),
+    _of("cream", "Whipping cream", Kind.MILK, 58, 2.2, 36, 3.2, 0.6, 3.2, allergens=_MILK,
+        also=("double cream", "heavy cream")),
+    _of("almond-flaked", "Flaked almonds", Kind.OTHER, 5, 21, 53, 18, 3, 5, allergens=_NUTS,
+        also=("sliced almonds", "almond flakes")),
+    _of("hazelnut", "Hazelnuts", Kind.OTHER, 5, 15, 61, 16.7, 2.3, 4, allergens=_NUTS,
+        also=("hazelnut", "ground hazelnuts", "chopped hazelnuts", "hazelnut flour")),
+    _of("walnut", "Walnuts", Kind.OTHER, 4, 15, 65, 14, 2, 2.6, allergens=_NUTS,
+        also=("chopped walnuts", "walnut pieces")),
+    _of("pistachio", "Pistachios", Kind.OTHER, 4, 20, 45, 28, 3, 8, allergens=_NUTS,
+        also=("chopped pistachios", "pistachio nibs")),
+    _of("peanut", "Peanuts", Kind.OTHER, 6.5, 26, 49, 16, 2.5, 4.7, allergens=(Allergen.PEANUTS,),
+        also=("chopped peanuts",)),
+    _of("sesame", "Sesame seeds", Kind.OTHER, 5, 18, 50, 22.5, 4.5, 0.3,
+        allergens=(Allergen.SESAME,), also=("sesame",)),
+    _of("poppy", "Poppy seeds", Kind.OTHER, 6, 18, 42, 28, 6, 3, also=("poppyseed", "poppy seed")),
+    _of("sugar-icing", "Icing sugar", Kind.SUGAR, 0.5, 0, 0, 99.5, 0, 98,
+        also=("powdered sugar", "confectioners' sugar")),
+    _of("cinnamon", "Cinnamon", Kind.OTHER, 10.5, 4, 1.2, 80.7, 3.6, 2.2, also=("ground cinnamon",)),
+    _of("cocoa", "Cocoa powder", Kind.OTHER, 3, 19.6, 13.7, 57.9, 5.8, 1.8, also=("cocoa",)),
 )  # fmt: skip
 # What can be locked in, in the library's order: kitchens keep the place of the one they use.
 BUTTERS = tuple(i for i in LIBRARY if i.locks_in)
@@ -169,6 +200,10 @@ class Shelf:
 
     def __init__(self, own: Iterable[Ingredient] = ()) -> None:
         self._by_key = {i.key: i for i in (*LIBRARY, *own)}
+        self._by_name: dict[str, Ingredient] = {}
+        for one in self._by_key.values():
+            for name in (*one.also, one.name):  # a name of its own before another's other name
+                self._by_name[name.lower()] = one
 
     def __contains__(self, key: str) -> bool:
         return key in self._by_key
@@ -178,6 +213,14 @@ class Shelf:
 
     def __iter__(self) -> Iterator[Ingredient]:
         return iter(self._by_key.values())
+
+    def find(self, what: str) -> Ingredient | None:
+        """The ingredient that is meant by its key, its name, or another name that people write."""
+        said = what.strip().lower()
+        for name in (said, said.removesuffix("s"), f"{said}s"):
+            if found := self._by_key.get(name) or self._by_name.get(name):
+                return found
+        return self._by_key.get(what)
 
     def complaint(self, key: str) -> str:
         """The sentence for a key that is not on the shelf, with what is nearest to it."""

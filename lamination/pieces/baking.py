@@ -83,13 +83,13 @@ WASH_SAYS: dict[Wash, str] = {
     Wash.MILK: "A dull brown, no egg on the label.",
     Wash.CREAM: "Deep colour without egg; burns sooner.",
 }
-# Ingredients of the shelf that a wash brings with it, for the label.
-WASH_OF: dict[Wash, tuple[str, ...]] = {
-    Wash.EGG: ("egg-whole",),
-    Wash.EGG_SALT: ("egg-whole",),
-    Wash.EGG_MILK: ("egg-whole", "milk-whole"),
-    Wash.MILK: ("milk-whole",),
-    Wash.CREAM: ("milk-whole",),
+# What a wash is made of: ingredients of the shelf, and the share of each. Source: trade practice.
+WASH_OF: dict[Wash, tuple[tuple[str, float], ...]] = {
+    Wash.EGG: (("egg-whole", 1.0),),
+    Wash.EGG_SALT: (("egg-whole", 0.985), ("salt", 0.015)),
+    Wash.EGG_MILK: (("egg-whole", 0.75), ("milk-whole", 0.25)),
+    Wash.MILK: (("milk-whole", 1.0),),
+    Wash.CREAM: (("cream", 1.0),),
 }
 SIGNS = (
     "Doubled or a little more.",

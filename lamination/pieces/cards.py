@@ -52,7 +52,7 @@ CARDS: dict[Card, ShapingCard] = {
             (
                 ("Lift it with the wheel or a palette knife, not by its corners.", "lift"),
                 (
-                    "Lay it cut side free, top down: the side that was crushed least goes up.",
+                    "Turn it upside down, cut sides free: the side that was crushed least is then on top.",
                     "turn_over",
                 ),
                 ("Dock it where it is to stay low.", "dock"),

@@ -88,7 +88,7 @@ def _butter_share(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
                 raise Faults(Fault("value", "Without a formula nobody knows the flour."))
             of = found
     if below <= 0:
-        raise Faults(Fault("value", "No block is that much of it. Must be less."))
+        raise Faults(Fault("value", "No block can give that share of butter. Enter less."))
     return _butter(plan, share * of / below)
 
 

@@ -16,7 +16,7 @@ from lamination.dough.recipe import Butter, Dough, Recipe
 from lamination.dough.weighing import Weighed, weigh
 from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.machines import Rolled, rolled_by
-from lamination.materials.ingredients import Shelf
+from lamination.materials.preparations import shelf_with
 from lamination.plan.plan import Plan
 from lamination.steps import kind_of
 from lamination.steps.base import Here, Lies, Made, Setting, Step
@@ -89,7 +89,9 @@ def _recipe(
     butterless: bool,
     kitchen: Kitchen,
 ) -> Recipe:
-    shelf = Shelf((*kitchen.ingredients, *(formula.own if formula else ())))
+    prepared = {p.key for p in kitchen.preparations}
+    own = [i for i in formula.own if i.key not in prepared] if formula else []
+    shelf = shelf_with((*kitchen.ingredients, *own), kitchen.preparations) if own else kitchen.shelf
     return Recipe(
         family, dough, butter, formula, preferments, shelf, kitchen, later_pct, butterless
     )

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from functools import lru_cache
 
 from lamination.dough.formula import balance
-from lamination.dough.shopping import Needed, needed
+from lamination.dough.shopping import declared_of, needed, prepared_sheets, sheet_of
 from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.house import measured
@@ -26,8 +25,7 @@ from lamination.plan.worked import (
 from lamination.sheet.coverage import Layers
 from lamination.steps import kind_of
 from lamination.steps._labels import labels_of
-from lamination.steps._things import put_on
-from lamination.steps.cut import Cut, CutFigures
+from lamination.steps.cut import CutFigures
 from lamination.steps.last_sheet import LastSheetFigures
 from lamination.steps.strew import StrewFigures
 from lamination.steps.turn import TurnFigures
@@ -61,6 +59,7 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
     put_away = tuple(
         Kept(step.id, m.put) for step, m in zip(plan.steps, found.made, strict=True) if m.put
     )
+    shopping = needed(((s, 1) for s in sheets), recipe.shelf)
     return WorkedPlan(
         name=plan.name,
         total_g=plan.dough.mass_g + recipe.butter_g + _laid_on(found),
@@ -75,7 +74,8 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
         scrap=scrap,
         put_away=put_away,
         sheets=sheets,
-        shopping=needed(((s, 1) for s in sheets), _put_on(found)),
+        shopping=shopping,
+        shopping_says=declared_of(shopping, recipe.shelf),
         labels=labels_of(found.here(0)),
         notes=_notes(found),
         workings=tuple(_workings(found)),
@@ -85,14 +85,6 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
 def _laid_on(found: Walk) -> float:
     """What was strewn and spread on it, g."""
     return sum(f.grams for m in found.made if isinstance(f := m.figures, StrewFigures))
-
-
-def _put_on(found: Walk) -> Iterator[Needed]:
-    """Fillings and toppings of all pieces."""
-    for cut, made in ((s, m) for s, m in zip(found.plan.steps, found.made, strict=True)):
-        if isinstance(cut, Cut):
-            for product, of in zip(cut.products, made.figures.products, strict=True):
-                yield from put_on(product, of.pieces, found.recipe)
 
 
 def _strip(found: Walk) -> tuple[Stop, ...]:
@@ -128,15 +120,13 @@ def _strip(found: Walk) -> tuple[Stop, ...]:
 
 
 def _sheets(found: Walk) -> tuple[WeighSheet, ...]:
-    """One sheet for everything that is weighed, in the order of the day."""
+    """One sheet for everything that is weighed, in the order of the day; what is prepared for it first."""
     sheets = []
     for n, step in enumerate(found.plan.steps):
         for w in kind_of(step).weighs(found.here(n)):
-            total = round(sum(line.grams for line in w.lines), 1)
-            allergens = tuple(a.said for a in w.contents.allergens)
-            minute = found.clock[n].starts_min
-            sheets.append(WeighSheet(step.id, w.name, minute, w.lines, total, allergens))
-    return tuple(sorted(sheets, key=lambda s: s.minute))
+            sheets.append(sheet_of(step.id, w.name, found.clock[n].starts_min, w.lines, w.contents))
+    prepared = prepared_sheets(((s, 1) for s in sheets), found.recipe.shelf, found.recipe.kitchen)
+    return (*prepared, *sorted(sheets, key=lambda s: s.minute))
 
 
 def _formula(found: Walk) -> FormulaFigures | None:

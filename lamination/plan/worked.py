@@ -159,6 +159,7 @@ class WorkedPlan:
     scrap: tuple[Scrap, ...]
     put_away: tuple[Kept, ...]
     sheets: tuple[WeighSheet, ...]
+    shopping_says: str
     shopping: tuple[Needed, ...]
     labels: tuple[Label, ...]
     notes: tuple[Note, ...]

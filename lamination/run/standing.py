@@ -326,7 +326,7 @@ def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], n
         if not any(s.key == new.stop and s.rest for s in worked.strip):
             raise Faults(Fault("stop", "There is no rest after this stop."))
         if (new.minutes or 0) < 0:
-            raise Faults(Fault("minutes", "A rest takes no less than no time."))
+            raise Faults(Fault("minutes", "A rest cannot be shorter than 0 min."))
         if any(d.kind is EventKind.OUT and d.stop == new.stop for d in now.deeds):
             raise Faults(Fault("stop", "That rest is over already."))
     elif new.kind is EventKind.WEIGHED:

@@ -7,14 +7,15 @@ from importlib import import_module
 from pkgutil import iter_modules
 from typing import Any
 
+from lamination.steps._labels import Declared, Label
 from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step
 from lamination.steps.more_butter import ButterState
 from lamination.steps.offcuts import Gathered
 from lamination.steps.strew import Strewn
 
 __all__ = [
-    "FIGURES", "KINDS", "ButterState", "Chapter", "Form", "Gathered", "Here", "Kind", "Lies", "Made", "OneOf",
-    "Setting", "Step", "Strewn", "kind_of", "step_classes",
+    "FIGURES", "KINDS", "ButterState", "Chapter", "Declared", "Form", "Gathered", "Here", "Kind", "Label",
+    "Lies", "Made", "OneOf", "Setting", "Step", "Strewn", "kind_of", "step_classes",
 ]  # fmt: skip
 
 

@@ -109,5 +109,5 @@ KIND = Kind(
     often=Often.MANY,
     called=lambda _, number, of: f"Bake again {number}" if of > 1 else "Bake again",
     fresh=lambda _, __: BakeAgain("almond", 30.0, rest=Rest(Place.BENCH, 20)),
-    caution="Hot trays: open the door from the side, dry cloths. Name what was put on by its allergens.",
+    caution="Hot trays: open the door from the side, dry cloths. Name the allergens of what was put on.",
 )

@@ -79,7 +79,7 @@ def instruct(here: Here[Crank]) -> Iterator[str]:
         f"{counted(made.strips, 'piece')} of {g(each)}, each through settings 1 to {step.to_setting}, "
         f"flour brushed off: {mm(made.strip.length_mm, made.strip.width_mm)}."
     )
-    yield "Lay them on each other as they come, and fold: dough on dough is one."
+    yield "Lay them on each other as they come, and fold: where dough lies on dough, the two join."
 
 
 def mind(here: Here[Crank]) -> Iterator[Note]:

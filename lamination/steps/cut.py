@@ -15,6 +15,7 @@ from lamination.pieces.shaping import Card, Slit, slits_of
 from lamination.sheet.cells import Sheet
 from lamination.sheet.rolls import size_of
 from lamination.steps._package import masses_of
+from lamination.steps._things import FILL_AND_TOP, fill_and_top, weighed_all
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -26,6 +27,7 @@ from lamination.steps.base import (
     Saved,
     Setting,
     Step,
+    Weighs,
 )
 from lamination.terms.advice import Note, Working
 from lamination.terms.limits import Length, Range
@@ -265,6 +267,14 @@ def _drift(row: Row, kerf_mm: float, per_mm2: float) -> Drift | None:
     return Drift(marks[0].along_mm[-1] - wrong[0].along_mm[-1], sum(lighter) / len(lighter))
 
 
+def weighs(here: Here[Cut]) -> Iterator[Weighs]:
+    """What goes in and on all the pieces."""
+    pieces = (p.pieces for p in here.figures.products)
+    put = fill_and_top(zip(here.step.products, pieces, strict=True))
+    if put:
+        yield weighed_all(here, FILL_AND_TOP, put)
+
+
 def instruct(here: Here[Cut]) -> Iterator[str]:
     """What to cut, from which datum, and how large."""
     step, made = here.step, here.figures
@@ -407,6 +417,7 @@ KIND = Kind(
     instruct=instruct,
     mind=mind,
     workings=workings,
+    weighs=weighs,
     minutes="minutes.cut",
     fresh=_fresh,
     caution="Blades and wheels: cut away from the other hand. Keep egg and milk doughs cold and follow "

@@ -120,8 +120,8 @@ def mind(here: Here[LastSheet]) -> Iterator[Note]:
     if two_goes(here):
         yield here.note(
             "second-go", "mind", "Half of the butter is left",
-            "The second half goes in at the second turn, and there is none. Add a turn, or lock all of it "
-            "in at once.",
+            "The second half of the butter goes in at the second turn, but this plan has no second turn. Add "
+            "a turn, or lock in all the butter at once.",
         )  # fmt: skip
     yield from _on_leaves(here)
     yield from _on_coverage(here)
@@ -140,7 +140,7 @@ def _on_leaves(here: Here[LastSheet]) -> Iterator[Note]:
     if here.recipe.butterless:
         yield here.note(
             "count", "know", "No leaves",
-            "There is no butter in it: dough on dough is one, however often it is folded.",
+            "There is no butter in it: where dough lies on dough, the two join, however often it is folded.",
         )  # fmt: skip
         return
     out = unusual(family, kitchen, "butter_layers", layers.butter)

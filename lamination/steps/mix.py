@@ -78,7 +78,7 @@ def effect(step: Mixing, lies: Lies, setting: Setting) -> Made:
     """The dough comes to be. Raises Faults where the plan has no formula."""
     recipe, kitchen = setting.recipe, setting.kitchen
     if recipe.formula is None:
-        text = "Mixing wants a formula. Give the plan one, or remove this step."
+        text = "Mixing needs a formula. Give the plan one, or remove this step."
         raise Faults(Fault("do", text))
     flour_c = kitchen["room.c"] if step.flour_c is None else step.flour_c
     most = kitchen["mixer.by_hand_most_g" if step.by_hand else "mixer.most_g"]

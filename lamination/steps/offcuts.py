@@ -130,5 +130,5 @@ KIND = Kind(
     often=Often.MANY,
     called=lambda step, _, __: step.product,
     fresh=lambda _, __: Offcuts("Thin bases", 40.0),
-    caution="What has lain long in the warm is not kept for another day; name its allergens as the dough's.",
+    caution="Do not keep for another day what has been warm for long. Its allergens are those of the dough.",
 )

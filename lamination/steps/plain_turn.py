@@ -74,7 +74,7 @@ def _lying(lies: Lies, setting: Setting) -> Sheet:
 
 
 def effect(step: PlainTurn, lies: Lies, setting: Setting) -> Made:
-    """Roll, fold, turn: dough on dough is one leaf. Raises Faults by the step's fields."""
+    """Roll, fold, turn: where dough lies on dough, the two join leaf. Raises Faults by the step's fields."""
     rolled = rolled_to(_lying(lies, setting), step.rolls_to)
     folded = size_of(fold_sheet(rolled.sheet, step.fold))
     figures = PlainTurnFigures(
@@ -96,7 +96,7 @@ def instruct(here: Here[PlainTurn]) -> Iterator[str]:
     yield f"Roll to {mm(made.rolled.thickness_mm)}, without butter"
     yield f"{mm(made.rolled.length_mm, made.rolled.width_mm)}.{said_of_rolling(made.rolling)}"
     yield f"Brush off the flour. {folding(step.fold)}"
-    yield "Turn it a quarter. No leaves come of it: dough on dough is one."
+    yield "Turn it a quarter. No leaves come of it: where dough lies on dough, the two join."
 
 
 def mind(here: Here[PlainTurn]) -> Iterator[Note]:

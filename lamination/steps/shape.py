@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import Annotated, Literal
 
 from lamination.dough.recipe import Recipe
 from lamination.kitchen.kitchen import Kitchen
@@ -17,9 +17,20 @@ from lamination.pieces.shaping import Card
 from lamination.pieces.trays import WorkedTrays, work_trays
 from lamination.steps._labels import labels_of
 from lamination.steps._things import found
-from lamination.steps.base import Chapter, Form, Handling, Here, Kind, Lies, Made, Setting, Step
+from lamination.steps.base import (
+    Chapter,
+    Form,
+    Handling,
+    Here,
+    Kind,
+    Lies,
+    Made,
+    Setting,
+    Step,
+)
 from lamination.steps.cut import Cut, CutFigures
 from lamination.terms.advice import Note, Working
+from lamination.terms.limits import Length
 from lamination.terms.rests import Rest
 from lamination.terms.said import c, counted, g, mm, named, say
 from lamination.terms.trade import Place
@@ -27,7 +38,12 @@ from lamination.terms.trade import Place
 
 @dataclass(frozen=True)
 class Shaping(Step):
-    """Pieces shaped by their cards; the rest after it is the proof, or the chill."""
+    """Pieces shaped by their cards; the rest after it is the proof, or the chill.
+
+    ``release``: what tins are greased with, an ingredient or anything by its name.
+    """
+
+    release: Annotated[str, Length(1, 60, "characters")] | None = None
 
     do: Literal["shape"] = field(default="shape", kw_only=True)
 

@@ -92,16 +92,16 @@ def _other_rests(rest: Rest) -> Iterator[tuple[Rest, str]]:
                 replace(rest, minutes=rest.minutes + minutes, last=last),
                 f"Then {span(minutes)} on the bench",
             )
-        yield Rest(Place.FRIDGE, rest.minutes, on=rest.on), "The fridge in place of the freezer"
+        yield Rest(Place.FRIDGE, rest.minutes, on=rest.on), "Rest in the fridge, not the freezer"
     elif rest.place is Place.BENCH:
         yield (
             Rest(Place.FRIDGE, max(rest.minutes, 20.0), on=rest.on),
-            "The fridge in place of the bench",
+            "Rest in the fridge, not on the bench",
         )
     else:
         cold = Stay(Place.FREEZER, 10.0)
         if rest.minutes >= 20:
-            yield replace(rest, first=cold), "The first 10 min in the freezer"
+            yield replace(rest, first=cold), "Start with 10 min in the freezer"
         for minutes in _TEMPERS[:3]:
             last = Stay(Place.BENCH, minutes)
             yield (
@@ -132,7 +132,7 @@ def _clock_fixes(plan: Plan, found: Followed, note: Note, names: dict[str, str])
                     plan, before.id, cold, "The first 10 min of the rest before in the freezer"
                 )
             longer = replace(before.rest, minutes=before.rest.minutes + 15)
-            yield _put_rest(plan, before.id, longer, "15 min more in the fridge before it")
+            yield _put_rest(plan, before.id, longer, "Rest 15 min longer in the fridge before it")
     sheet = next(i for i in LIBRARY if i.key == "butter-sheet")
     if found.walk.recipe.window.plastic_to_c < sheet.window.plastic_to_c:  # type: ignore[union-attr]
         yield Fix("Laminating butter", (Put("butter.ingredient", sheet.key),))

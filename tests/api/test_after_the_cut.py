@@ -25,6 +25,12 @@ TRAY_STEPS = [
 ]  # fmt: skip
 
 
+@pytest.fixture(autouse=True)
+def a_demo_house(settings):
+    """What is simulated stands in the demo only."""
+    settings.DEMO = True
+
+
 @pytest.fixture
 def finished(head):
     plan = station(formula=formula(), finish=starting_finish(Family.CROISSANT))

@@ -16,6 +16,12 @@ from .conftest import STATION
 LESSON = {"place": "fridge", "thickness_mm": 25, "start_c": 18}
 
 
+@pytest.fixture(autouse=True)
+def a_demo_house(settings):
+    """What is simulated stands in the demo only."""
+    settings.DEMO = True
+
+
 def test_the_plan_follows_today_s_room_and_the_kitchen(head):
     cool = head.call("POST", "/warmth", {"plan": STATION, "today": {"room_c": 17}})
     hot = head.call("POST", "/warmth", {"plan": STATION, "today": {"room_c": 29}, "what_if": True})

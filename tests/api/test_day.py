@@ -223,7 +223,7 @@ def test_a_dough_given_up_is_taken_out_and_what_it_was_for_is_short(head, hand, 
     said = {"id": str(uuid.uuid4()), "at": clock.now.isoformat(), "kind": "give_up"}
     hand.call("POST", f"/runs/{run['id']}/events", {"events": [said]})
     today = hand.call("GET", "/today")
-    assert today["short"] == ["Pinwheel: dough 3 was given up."]
+    assert today["short"] == ["Pinwheel: dough 3 was stopped."]
     assert not [d for d in today["due"] if "3" in d["doughs"]]
     again = hand.call("POST", f"/orders/{day['id']}/again")
     assert {t["dough"] for t in again["proposed"]["tasks"]} == {"1", "2"}
@@ -379,3 +379,34 @@ def test_what_orders_want_of_a_plan_is_told_all_its_doughs_together(head, day):
     assert head.call("GET", f"/plans/{danish}/wanted")[0]["products"][0]["pieces"] == 40
     head.call("DELETE", f"/orders/{day['id']}", expect=204)
     assert head.call("GET", f"/plans/{puff}/wanted") == []
+
+
+def test_a_proposal_that_nobody_answers_is_withdrawn_when_its_first_change_is_due(
+    head, hand, day, clock
+):
+    found = arranged(head, day)
+    head.call("POST", f"/orders/{day['id']}/open")
+    steps = tasks_of(found, "3")
+    clock.now = seen(steps[0]["starts"])
+    run = begin(hand, day, "3", found)
+    clock.now = seen(steps[0]["ends"])
+    press(hand, run, clock, "done", steps[0]["step"])
+    clock.now = seen(steps[1]["starts"]) + timedelta(minutes=50)
+    for _ in range(10):
+        asked_at = clock.now
+        proposed = hand.call("POST", f"/orders/{day['id']}/again")["proposed"]
+        changes = [
+            seen(at)
+            for m in proposed["moved"]
+            for at in (m["was"], m["starts"])
+            if seen(at) - asked_at > timedelta(minutes=1)
+        ]
+        if not changes:
+            break
+        # a minute before it can still be taken; when it is due it is on no screen any more
+        clock.now = min(changes) - timedelta(minutes=1)
+        assert hand.call("GET", "/today")["proposed"]
+        clock.now = min(changes)
+        assert hand.call("GET", "/today")["proposed"] is None
+        assert hand.call("GET", f"/orders/{day['id']}/timetable")["proposed"] is None
+        hand.call("POST", f"/orders/{day['id']}/take", expect=404)

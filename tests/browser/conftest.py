@@ -40,11 +40,17 @@ def house(tmp_path_factory):
 
 
 @pytest.fixture(scope="session")
-def chromium():
-    with sync_playwright() as play:
-        browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        yield browser
-        browser.close()
+def play():
+    """There is one in a process."""
+    with sync_playwright() as started:
+        yield started
+
+
+@pytest.fixture(scope="session")
+def chromium(play):
+    browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+    yield browser
+    browser.close()
 
 
 # A refused request and a dropped connection are things that tests do on purpose.

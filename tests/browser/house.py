@@ -70,6 +70,7 @@ class House:
 
     def start(self, *options, under=(), look=True):
         """Begin to serve; ``look``: until it answers as it would to a tablet of the house."""
+        self._gone()
         command = [*under, sys.executable, "-m", "bakehouse.serve", *options]
         self.process = subprocess.Popen(command, cwd=ROOT, env=self.environment)
         for _ in range(1600):
@@ -83,6 +84,15 @@ class House:
                 time.sleep(0.025)
         raise RuntimeError("the server did not start")
 
+    def _gone(self):
+        """Wait until one that was killed has let go of the address."""
+        for _ in range(400):
+            try:
+                socket.create_connection(("127.0.0.1", self.port), timeout=1).close()
+            except OSError:
+                return
+            time.sleep(0.025)
+
     def stop(self):
         self.process.terminate()
         self.process.wait(timeout=40)
@@ -94,3 +104,14 @@ def enter(page, path):
         "path => { history.pushState(null, '', path); dispatchEvent(new PopStateEvent('popstate')) }",
         path,
     )
+
+
+def until(page, run, what, wanted):
+    """Wait until the house says so of a run: ``what`` is an expression on its answer, ``now``."""
+    ask = f"async (run) => {{ const now = await (await fetch(`/api/runs/${{run}}`)).json(); return {what} }}"
+    for _ in range(400):
+        found = page.evaluate(ask, run)
+        if found == wanted:
+            return
+        page.wait_for_timeout(100)
+    raise AssertionError(f"{what} is {found}, not {wanted}")

@@ -13,7 +13,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-from .house import ROOT, House
+from .house import ROOT, House, until
 from .test_served import Visitor, a_run, manage
 
 
@@ -143,9 +143,7 @@ def test_a_locked_house_is_a_sentence_and_the_press_is_kept_and_sent_later(own, 
     holds.execute("ROLLBACK")
     holds.close()
     expect(page.get_by_text(re.compile("is busy writing"))).to_have_count(0)
-    page.wait_for_function(
-        "async (run) => (await (await fetch(`/api/runs/${run}`)).json()).said === 1", arg=run
-    )
+    until(page, run, "now.said", 1)
 
 
 # A disk of its own, small or turned so that nobody can write to it, which is gone with the process.

@@ -37,7 +37,7 @@ def test_a_sheet_shared_between_products_down_to_its_marks_and_templates(person)
     search = page.get_by_role("dialog")
     search.get_by_label("Disc wanted").fill("12")
     expect(search.get_by_text(re.compile("% of the sheet is used")).first).to_be_visible()
-    search.get_by_role("button", name="Cut it so").first.click()
+    search.get_by_role("button", name="Use this layout").first.click()
     expect(search).to_be_hidden()
     saved(page)
 
@@ -75,7 +75,7 @@ def test_from_the_tray_to_the_label(person):
     page.get_by_label("Wash", exact=True).select_option("milk")
     step(page, "Look").click()
     label = page.get_by_text(re.compile("^Contains"))
-    expect(label).to_contain_text("gluten, milk, and plum jam, of which nothing is known here")
+    expect(label).to_contain_text("gluten, milk. Not known here: plum jam; ask the baker.")
     expect(label).not_to_contain_text("egg")
     saved(page)
     assert grave(page) == []

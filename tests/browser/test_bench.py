@@ -200,7 +200,7 @@ def test_a_dough_given_up_can_be_taken_up_again(person):
     start(page, "Saturday market croissant")
     tap(page, "Stop this dough")
     dialog = page.get_by_role("dialog", name="Stop this dough?")
-    dialog.get_by_role("button", name="Go on with it").tap()
+    dialog.get_by_role("button", name="Keep the dough").tap()
     expect(page.get_by_role("heading", name=re.compile("^Mix 570"))).to_be_visible()
     tap(page, "Stop this dough")
     dialog.get_by_role("button", name="Stop this dough").tap()

@@ -130,7 +130,7 @@ def test_what_is_late_at_one_tablet_moves_the_day_at_the_other(person):
     expect(would).to_contain_text(re.compile("1 Mix.* later"))
     # the other tablet sees it within a poll, and whoever is first decides
     expect(phone.get_by_role("region", name="What would move")).to_be_visible()
-    phone.get_by_role("button", name="Go by this").tap()
+    phone.get_by_role("button", name="Use the new times").tap()
     expect(would).to_be_hidden()
     expect(now.get_by_text(re.compile("late$"))).to_have_count(0)
 

@@ -48,7 +48,7 @@ def test_a_sheet_rolled_up_is_sliced_and_one_laid_double_is_cut_two_at_a_time(pe
     step(page, "Cut").click()
     field(page, "Slices of").fill("30")
     expect(
-        page.get_by_role("button", name=re.compile("^Pieces, \\d+: how it was got"))
+        page.get_by_role("button", name=re.compile("^Pieces, \\d+: how this was worked out"))
     ).to_be_visible()
     step(page, "Roll up").click()
     page.get_by_role("button", name="Remove Roll up").click()
@@ -99,7 +99,7 @@ def test_a_dough_begun_in_the_morning_is_taken_up_where_it_is(person):
     page.get_by_role("button", name="More for this plan").click()
     page.get_by_role("menuitem", name="Begun already?").click()
     dialog = page.get_by_role("dialog")
-    dialog.get_by_label("It is at").select_option(label="Turn 2")
+    dialog.get_by_label("Now at step").select_option(label="Turn 2")
     assert grave(page) == []
     dialog.get_by_role("button", name="Take it to the bench").click()
     page.wait_for_url(re.compile("/bench/"))
@@ -121,7 +121,7 @@ def test_a_dough_whose_trays_wait_for_the_oven_is_taken_up_there(person):
     page.get_by_role("button", name="More for this plan").click()
     page.get_by_role("menuitem", name="Begun already?").click()
     dialog = page.get_by_role("dialog")
-    dialog.get_by_label("It is at").select_option(label="Bake")
+    dialog.get_by_label("Now at step").select_option(label="Bake")
     dialog.get_by_role("button", name="Take it to the bench").click()
     page.wait_for_url(re.compile("/bench/"))
     page.get_by_role("button", name=re.compile(r"^All \d+: into the oven$")).first.click()

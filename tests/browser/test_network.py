@@ -7,9 +7,9 @@ import subprocess
 from datetime import UTC, datetime
 
 import pytest
-from playwright.sync_api import expect, sync_playwright
+from playwright.sync_api import expect
 
-from .house import CHROMIUM, FLAGS, ROOT, House
+from .house import CHROMIUM, FLAGS, ROOT, House, until
 
 NAME = "bakehouse.lan"
 PICTURE = ROOT / "web/public/mark-192.png"
@@ -30,27 +30,27 @@ def named(house, tmp_path):
 
 
 @pytest.fixture
-def tablet(tmp_path):
+def tablet(play, tmp_path):
     """Opens a browser that finds the house by its name, as from another machine."""
-    with sync_playwright() as play:
-        opened = []
+    opened = []
 
-        def open_tablet(**more):
-            rules = f"--host-resolver-rules=MAP {NAME} 127.0.0.1"
-            browser = play.chromium.launch(
-                executable_path=CHROMIUM,
-                args=[*FLAGS, rules],
-                env=os.environ | {"HOME": str(tmp_path)},
-            )
-            opened.append(browser)
-            page = browser.new_page(**more)
-            page.troubles = []
-            page.on("pageerror", lambda error: page.troubles.append(str(error)))
-            return page
+    def open_tablet(**more):
+        rules = f"--host-resolver-rules=MAP {NAME} 127.0.0.1"
+        browser = play.chromium.launch(
+            executable_path=CHROMIUM,
+            args=[*FLAGS, rules],
+            env=os.environ | {"HOME": str(tmp_path)},
+        )
+        opened.append(browser)
+        page = browser.new_page(**more)
+        page.set_default_timeout(40_000)
+        page.troubles = []
+        page.on("pageerror", lambda error: page.troubles.append(str(error)))
+        return page
 
-        yield open_tablet
-        for browser in opened:
-            browser.close()
+    yield open_tablet
+    for browser in opened:
+        browser.close()
 
 
 def come_in(page, address):
@@ -84,9 +84,7 @@ def test_over_plain_http_everything_works_that_a_browser_gives_there(named, tabl
     page.locator("[data-go]").tap()
     page.get_by_role("button", name=re.compile("^Note")).tap()
     page.get_by_role("button", name="Springs back").tap()
-    page.wait_for_function(
-        "async (run) => (await (await fetch(`/api/runs/${run}`)).json()).said >= 2", arg=run
-    )
+    until(page, run, "now.standing.remarks.length", 1)
     page.get_by_role("button", name="Stop this dough").tap()
     page.get_by_role("dialog").get_by_role("button", name="Stop this dough").tap()
     page.get_by_role("link", name=re.compile("To the record")).tap()

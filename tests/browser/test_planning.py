@@ -83,7 +83,7 @@ WRONG_MASSES = [
     ("plenty", "“plenty” is not a mass"),
     ("NaN", "“NaN” is not a mass"),
     ("1000000000", "Must be from 1 g to 200 kg."),
-    ("3 mm", "“mm” is not a unit of this"),
+    ("3 mm", "“mm” is not a unit for this"),
 ]
 
 
@@ -264,7 +264,7 @@ def test_two_screens_do_not_overwrite_each_other(person):
     field(first, "Dough").fill("2200")
     expect(first.get_by_role("alert")).to_contain_text("saved this plan on another screen")
     expect(field(first, "Dough")).to_have_value("2200")
-    first.get_by_role("button", name="Take the other version").click()
+    first.get_by_role("button", name="Discard mine, use the other version").click()
     expect(field(first, "Dough")).to_have_value("2600")
 
 

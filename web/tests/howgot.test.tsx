@@ -4,9 +4,9 @@ import { expect, it } from "vitest";
 import { HowGot } from "@/cold/HowGot";
 import { show } from "./screen";
 
-it("a mark says how it was got, with each row it rests on, where that is from, and the way there", async () => {
+it("a mark says how this was worked out, with each row it rests on, where that is from, and the way there", async () => {
   const { hand } = show(<HowGot of={["relaxing", "brittle", "relaxing", null]} />);
-  await hand.click(screen.getByRole("button", { name: "how it was got" }));
+  await hand.click(screen.getByRole("button", { name: "how this was worked out" }));
   expect(await screen.findByText("Relaxing")).toBeTruthy();
   expect(screen.getAllByText("Relaxing")).toHaveLength(1);
   expect(screen.getByText("Brittle butter")).toBeTruthy();

@@ -27,12 +27,12 @@ it("calls out what has come due since the last look, once, and for whom it is", 
   expect(lateBy(late, 8)).toBe("");
 });
 
-it("says that nothing is given up only where nothing is", () => {
+it("says that everything is ready in its time only where nothing is", () => {
   const none = { late_min: 0, outside_min: 0, tight_min: 0, gives: [] };
   const give = (code: string) => ({ code, says: "", weighs: 1, minute: 0, dough: "1" });
   const missing = [give("hand"), give("tight"), give("place")] as Schemas["Give"][];
-  expect(given(none)).toBe("nothing is given up");
-  expect(given({ ...none, late_min: 9 })).toBe("nothing else is given up");
+  expect(given(none)).toBe("everything is ready in its time");
+  expect(given({ ...none, late_min: 9 })).toBe("nothing else had to give");
   expect(given({ ...none, gives: missing })).toBe("2 things could not be had");
   expect(given({ ...none, tight_min: 61, gives: missing.slice(0, 2) })).toBe(
     "one thing could not be had, 1 h 01 of tight rests",

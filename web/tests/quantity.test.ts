@@ -55,14 +55,14 @@ describe("what a baker types", () => {
   });
 
   it.each([
-    ["1 ft 2 lb", "is not a unit of this"],
+    ["1 ft 2 lb", "is not a unit for this"],
     ["", "Enter a length"],
     ["a good deal", "is not a length"],
     ["1/0 in", "is not a length"],
-    ["8 kg", "is not a unit of this"],
+    ["8 kg", "is not a unit for this"],
     ["NaN", "is not a length"],
     ["Infinity", "is not a length"],
-    ["1e9", "is not a unit of this"],
+    ["1e9", "is not a unit for this"],
   ])("says why it cannot read “%s”", (typed, says) => {
     expect(value("length", typed, "metric")).toContain(says);
   });

@@ -57,7 +57,7 @@ it("a tray is lost only after it was asked", async () => {
   await hand.click(screen.getByRole("button", { name: "Tray 2 is lost" }));
   expect(say).not.toHaveBeenCalled();
   const asked = await screen.findByRole("dialog", { name: "Tray 2 is lost?" });
-  await hand.click(within(asked).getByRole("button", { name: "Go on with it" }));
+  await hand.click(within(asked).getByRole("button", { name: "Keep the tray" }));
   expect(say).not.toHaveBeenCalled();
   await hand.click(screen.getByRole("button", { name: "Tray 2 is lost" }));
   const again = await screen.findByRole("dialog", { name: "Tray 2 is lost?" });

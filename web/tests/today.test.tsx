@@ -36,7 +36,7 @@ const TODAY = {
   now: at(0),
   due: [
     due(["1"], "Turn 2", "late", { minutes: -12, says: "12 min late" }),
-    due(["2", "3"], "Mix", "now", { begun: true, minutes: 8, says: "at it, 8 min more" }),
+    due(["2", "3"], "Mix", "now", { begun: true, minutes: 8, says: "under way, 8 min left" }),
     due(["4"], "Poolish", "next", { minutes: 25, first: true }),
     due(["1"], "Mix", "done"),
   ],
@@ -73,7 +73,7 @@ it("says what is late before what is due, and how many are on", async () => {
   const times = within(now).getAllByRole("listitem");
   expect(times[0]?.textContent).toContain("Turn 2");
   expect(times[0]?.textContent).toContain("12 min late");
-  expect(times[1]?.textContent).toContain("at it, 8 min more");
+  expect(times[1]?.textContent).toContain("under way, 8 min left");
   expect(screen.getByText(/^early, 2 hands until/)).toBeTruthy();
   expect(screen.getByText("Regatta · 1 of 4 steps done")).toBeTruthy();
   const rest = screen.getByRole("region", { name: "At rest" });
@@ -165,7 +165,7 @@ it("asks nothing where a proposal is there already, and goes by it on a press", 
     "POST /api/orders/4/take": () => ({}),
   });
   const { hand } = show(<TodayRoom />);
-  await hand.click(await screen.findByRole("button", { name: "Go by this" }));
+  await hand.click(await screen.findByRole("button", { name: "Use the new times" }));
   expect(asked.map((a) => a.what)).toContain("POST /api/orders/4/take");
   expect(asked.map((a) => a.what)).not.toContain("POST /api/orders/4/again");
 });
@@ -283,7 +283,7 @@ it("starts from the usual shifts, and takes one off and puts another on", async 
     "early",
   ]);
   expect(await screen.findByText("This shift ends before it begins.")).toBeTruthy();
-  await hand.click(screen.getByRole("button", { name: "Take day before off" }));
+  await hand.click(screen.getByRole("button", { name: "Remove day before" }));
   await hand.click(screen.getByRole("button", { name: "Another shift" }));
   const hands = seen.mock.lastCall?.[0].hands as Schemas["Shift"][];
   expect(hands.map((s) => s.name)).toEqual(["early", "shift 2"]);

@@ -150,12 +150,12 @@ def test_the_handover_says_what_is_done_where_it_lies_and_who_comes():
     )
     assert "Next on" not in said
     assert told(at(-3)).splitlines()[-1] == "Next on: early, 23:00."
-    assert "Dough 2 was given up." in told(now, ("2",))
+    assert "Dough 2 was stopped." in told(now, ("2",))
     late = told(now + timedelta(hours=4))
     assert " late." in late
     first = found.tasks[0]
     under_way = (Happened(first.dough, first.step, first.starts),)
-    for minutes, says in ((-5, "at it, 5 min more."), (9, "9 min over.")):
+    for minutes, says in ((-5, "under way, 5 min left."), (9, "9 min over.")):
         moment = first.ends + timedelta(minutes=minutes)
         lines = handover(found, under_way, asked.hands, moment, lambda t: f"{t:%H:%M}").splitlines()
         assert lines[1].endswith(says)

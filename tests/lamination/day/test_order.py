@@ -47,7 +47,8 @@ def test_four_products_from_two_doughs_become_sheets_blocks_and_doughs():
         assert batch.butter_g / batch.dough_g == pytest.approx(
             batch.plan.butter.mass_g / batch.plan.dough.mass_g
         )
-    assert [s.sheet.name for s in croissant.sheets] == ["Poolish", "Mixing day", "Butter block"]
+    names = ["Poolish", "Mixing day", "Butter block", "Wash"]
+    assert [s.sheet.name for s in croissant.sheets] == names
     # the butter is locked in before the pieces are cut, and the poolish set long before that
     times = [s.at for s in croissant.sheets]
     assert times == sorted(times)

@@ -164,7 +164,7 @@ def test_what_is_due_is_told_by_how_it_presses():
     assert order == sorted(order)
     assert [d.first for d in seen if d.doughs[0] == other.dough].count(True) <= 1
     assert not due(found.tasks, happened, now, gone=("1", "2"))
-    assert mine.says == f"at it, {mine.minutes} min more"
+    assert mine.says == f"under way, {mine.minutes} min left"
     done = (Happened(first.dough, first.step, first.starts, first.ends),)
     rests = [r for r in found.rests if r.dough == first.dough and r.step == first.step]
     if rests:
@@ -181,8 +181,8 @@ def test_what_is_due_is_told_by_how_it_presses():
         (None, None, -1, "now"),
         (None, None, 2, "now"),
         (None, None, 12, "12 min late"),
-        (0, None, 4, "at it, 6 min more"),
-        (5, None, 12, "at it, 3 min more"),
+        (0, None, 4, "under way, 6 min left"),
+        (5, None, 12, "under way, 3 min left"),
         (0, None, 22, "12 min over"),
         (0, 10, 22, "done"),
     ],

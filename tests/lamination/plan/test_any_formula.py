@@ -77,7 +77,8 @@ class ABakerWhoChangesHerMind(RuleBasedStateMachine):
         except Faults as wrong:  # a block so laid out that a roll is not thinner than its package
             assert all("roll_to_mm" in f.field for f in wrong.faults), wrong
             return
-        weighed = sum(s.total_g for s in worked.sheets if s.stop != "lock_in")
+        of_dough = {s.id for s in self.plan.steps if s.kind_name in ("preferment", "mix")}
+        weighed = sum(s.total_g for s in worked.sheets if s.stop in of_dough)
         assert weighed == pytest.approx(self.plan.dough.mass_g, abs=0.25)
         butter = next(s for s in worked.sheets if s.stop == "lock_in")
         assert butter.total_g == pytest.approx(self.plan.butter.mass_g, abs=0.1)

@@ -1,4 +1,4 @@
-"""Every mark can say how it was got, and on which rows it rests."""
+"""Every mark can say how this was worked out, and on which rows it rests."""
 
 from lamination.kitchen import DEFAULTS
 from lamination.warmth.grounds import GROUNDS

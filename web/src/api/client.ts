@@ -75,7 +75,8 @@ const house: Middleware = {
     const faults: Fault[] = body?.faults ?? [
       { field: "", message: `The bakehouse answered with an error (${response.status}).` },
     ];
-    if (response.status === 503) troubled(faults[0]?.message ?? null);
+    // said by the house itself, and not by something in between
+    if (response.status === 503 && body?.faults) troubled(faults[0]?.message ?? null);
     throw new Problem(response.status, faults);
   },
   onError({ error }) {

@@ -35,6 +35,9 @@ export const useSession = () =>
     staleTime: 60_000,
   });
 
+/** Whether the house has simulated things to try: the demo has, a real one has not. */
+export const useSimulated = (): boolean => (useSession().data?.demo_accounts.length ?? 0) > 0;
+
 export const usePlans = () =>
   useQuery({ queryKey: ["plans"], queryFn: () => got(api.GET("/api/plans")) });
 

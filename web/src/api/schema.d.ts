@@ -105,6 +105,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen/preparations.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Preparations
+         * @description What the house prepares, as rows for a spreadsheet.
+         */
+        get: operations["bakehouse_kitchen_api_download_preparations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchen/preparations/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Upload Preparations
+         * @description Preparations from a table: those of a name that is here take its place, the others are added.
+         */
+        post: operations["bakehouse_kitchen_api_upload_preparations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen/label": {
         parameters: {
             query?: never;
@@ -592,6 +632,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Labels
+         * @description Labels of a product of a plan, so many, as sheets to print at true size.
+         */
+        get: operations["bakehouse_plans_api_download_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/label.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Label
+         * @description One label of a product of a plan, at true size.
+         */
+        get: operations["bakehouse_plans_api_download_label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/sheets.csv": {
         parameters: {
             query?: never;
@@ -1071,7 +1151,7 @@ export interface paths {
         put?: never;
         /**
          * Simulated Probe
-         * @description What the simulated probe says of such a rest: in a fridge of its own, with noise and faults.
+         * @description What the demo's simulated probe says of such a rest: in a fridge of its own, with noise and faults.
          */
         post: operations["bakehouse_cold_api_simulated_probe"];
         delete?: never;
@@ -1304,7 +1384,7 @@ export interface paths {
         put?: never;
         /**
          * Weigh Simulated
-         * @description What the simulated scale says of a row of pieces, one after another.
+         * @description What the demo's simulated scale says of a row of pieces, one after another.
          */
         post: operations["bakehouse_plans_cut_api_weigh_simulated"];
         delete?: never;
@@ -1931,7 +2011,7 @@ export interface components {
          * @description Allergens that a label names.
          * @enum {string}
          */
-        Allergen: "gluten" | "milk" | "egg" | "nuts" | "soya" | "sesame";
+        Allergen: "gluten" | "milk" | "egg" | "nuts" | "soya" | "sesame" | "peanuts" | "sulphites" | "lupin" | "mustard";
         /**
          * CardLine
          * @description A line of a step's drawing: from and to, % of the piece's length and height from its near corner.
@@ -1959,6 +2039,12 @@ export interface components {
             /** Picture */
             picture: string;
         };
+        /**
+         * Care
+         * @description What a preparation wants to be minded for.
+         * @enum {string}
+         */
+        Care: "none" | "hot_sugar" | "egg";
         /**
          * Composition
          * @description Shares of the mass, %. ``sugar_pct`` is part of the carbohydrate.
@@ -2066,7 +2152,8 @@ export interface components {
          * @description One thing on the shelf. ``key`` is its name in a formula and never changes.
          *
          *     ``as_fresh``: for a yeast, the grams of fresh yeast that one gram stands for. ``piece_g``: what
-         *     one piece weighs, for what is bought by the piece (an egg without its shell).
+         *     one piece weighs, for what is bought by the piece (an egg without its shell). ``also``: other names that
+         *     people write. ``unknown``: what is in it of which nothing is known here, allergens included.
          */
         Ingredient: {
             /** Key */
@@ -2086,18 +2173,29 @@ export interface components {
             /** Piece G */
             piece_g?: number | null;
             window?: components["schemas"]["Window"] | null;
+            /**
+             * Also
+             * @default []
+             */
+            also: string[];
+            /**
+             * Unknown
+             * @default []
+             */
+            unknown: string[];
         };
         /**
          * Kind
          * @description What an ingredient is to a formula.
          * @enum {string}
          */
-        Kind: "flour" | "water" | "milk" | "egg" | "fat" | "sugar" | "salt" | "yeast" | "malt" | "acid" | "other";
+        Kind: "flour" | "water" | "milk" | "egg" | "fat" | "sugar" | "salt" | "yeast" | "malt" | "acid" | "other" | "prepared";
         /**
          * KitchenView
          * @description The whole table with its origins, what is this bakery's own, and every ingredient there is.
          *
          *     ``butters``: keys of what can be locked in; ``usual``: of the one that new plans lock in.
+         *     ``prepared``: what its preparations are, as ingredients.
          */
         KitchenView: {
             /** Revision */
@@ -2119,7 +2217,18 @@ export interface components {
             /** Usual */
             usual: string;
             room: components["schemas"]["Room"];
+            /** Preparations */
+            preparations: components["schemas"]["Preparation"][];
+            /** Prepared */
+            prepared: components["schemas"]["Ingredient"][];
+            sign: components["schemas"]["Sign"];
         };
+        /**
+         * MadeWhen
+         * @description When a preparation is made.
+         * @enum {string}
+         */
+        MadeWhen: "before" | "proof" | "cold" | "fresh";
         /**
          * OwnCard
          * @description How a baker shapes a piece: steps in words, their drawings and pictures, where wash seals, its size.
@@ -2163,6 +2272,51 @@ export interface components {
          */
         Part: "fold" | "cut" | "arrow";
         /**
+         * Preparation
+         * @description A small formula of the house.
+         *
+         *     ``loss_pct``: what it loses in the pan, of the mass of its parts; it is water as far as there is any.
+         *     ``minutes``: work on one batch. ``keeps_h``: how long it keeps, cold, once it is made. ``key`` never
+         *     changes. Raises Faults for one that loses more than its water.
+         */
+        Preparation: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PreparedPart"][];
+            /**
+             * Loss Pct
+             * @default 0
+             */
+            loss_pct: number;
+            /**
+             * Minutes
+             * @default 15
+             */
+            minutes: number;
+            /** @default before */
+            made: components["schemas"]["MadeWhen"];
+            /**
+             * Keeps H
+             * @default 48
+             */
+            keeps_h: number;
+            /** @default none */
+            care: components["schemas"]["Care"];
+        };
+        /**
+         * PreparedPart
+         * @description An ingredient of a preparation, by its key or its name, or another preparation; g.
+         */
+        PreparedPart: {
+            /** What */
+            what: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * Room
          * @description The room and what stands in it; its own sides, mm, reach behind what stands furthest.
          */
@@ -2173,6 +2327,27 @@ export interface components {
             width_mm: number;
             /** Things */
             things: components["schemas"]["Furnished"][];
+        };
+        /**
+         * Sign
+         * @description What a finished product's label says of the house, and how the product is to be kept.
+         */
+        Sign: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * Storage
+             * @default Best on the day. The day after, warm for two minutes in a hot oven.
+             */
+            storage: string;
         };
         /**
          * Strength
@@ -2204,7 +2379,7 @@ export interface components {
         };
         /**
          * SaveKitchen
-         * @description A kitchen made from ``revision``; without ``cards`` or ``spots`` these stay as they are.
+         * @description A kitchen made from ``revision``; of what is None, that of the house stays.
          */
         SaveKitchen: {
             /** Revision */
@@ -2219,6 +2394,9 @@ export interface components {
             cards?: components["schemas"]["OwnCard"][] | null;
             /** Spots */
             spots?: components["schemas"]["Spot"][] | null;
+            /** Preparations */
+            preparations?: components["schemas"]["Preparation"][] | null;
+            sign?: components["schemas"]["Sign"] | null;
         };
         /**
          * Spot
@@ -2652,6 +2830,25 @@ export interface components {
             slits: components["schemas"]["Slit"][];
         };
         /**
+         * Declared
+         * @description An ingredient as a label declares it; ``of``: what it is made of itself, by falling weight.
+         *
+         *     ``share_pct``: of all that goes in; None where nobody said how much. ``allergens``: those it brings.
+         */
+        Declared: {
+            /** Name */
+            name: string;
+            /** Share Pct */
+            share_pct: number | null;
+            /** Allergens */
+            allergens: string[];
+            /**
+             * Of
+             * @default []
+             */
+            of: string[];
+        };
+        /**
          * DivideFigures
          * @description Both parts, their masses, g, the share that goes on, and how long the other may be kept, h.
          *
@@ -2850,7 +3047,10 @@ export interface components {
          * @description A product's label: what is in it, its allergens, and what nobody here knows anything of.
          *
          *     ``complete`` is false where anything is unknown: such a label must not look finished. ``ask`` says
-         *     what to ask. Local labelling law decides what a label must say.
+         *     what to ask, ``says`` all of it in a sentence. ``declared``: the ingredients by falling weight, as baked
+         *     goods are declared: water as what the oven leaves of it. ``baked_g``: what one weighs, ``keeps_h``: how
+         *     long it stays good, by the house's own rows; None where nothing is cut. Local labelling law decides what a
+         *     label must say.
          */
         Label: {
             /** Product */
@@ -2865,6 +3065,20 @@ export interface components {
             complete: boolean;
             /** Ask */
             ask: string;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * Declared
+             * @default []
+             */
+            declared: components["schemas"]["Declared"][];
+            /** Baked G */
+            baked_g?: number | null;
+            /** Keeps H */
+            keeps_h?: number | null;
         };
         /**
          * LastSheetFigures
@@ -3639,7 +3853,7 @@ export interface components {
         };
         /**
          * WashFigures
-         * @description The wash by its name, what it does, and the signs of a proof that is done.
+         * @description The wash by its name, what it does, the signs of a proof that is done, and how much it takes, g.
          */
         WashFigures: {
             /** Name */
@@ -3648,6 +3862,16 @@ export interface components {
             says: string;
             /** Signs */
             signs: string[];
+            /**
+             * Takes G
+             * @default 0
+             */
+            takes_g: number;
+            /**
+             * Pieces
+             * @default 0
+             */
+            pieces: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3710,6 +3934,9 @@ export interface components {
         /**
          * WeighSheet
          * @description What is weighed at one stop; ``minute`` counts from the start of the plan.
+         *
+         *     ``unknown``: what of it nobody here knows anything of; ``declared``: both in a sentence. ``says``: of a
+         *     preparation, when it is made and what to mind.
          */
         WeighSheet: {
             /** Stop */
@@ -3724,6 +3951,21 @@ export interface components {
             total_g: number;
             /** Allergens */
             allergens: string[];
+            /**
+             * Unknown
+             * @default []
+             */
+            unknown: string[];
+            /**
+             * Declared
+             * @default
+             */
+            declared: string;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
         };
         /**
          * WorkedPlan
@@ -3750,6 +3992,8 @@ export interface components {
             put_away: components["schemas"]["Kept"][];
             /** Sheets */
             sheets: components["schemas"]["WeighSheet"][];
+            /** Shopping Says */
+            shopping_says: string;
             /** Shopping */
             shopping: components["schemas"]["Needed"][];
             /** Labels */
@@ -4745,8 +4989,12 @@ export interface components {
         /**
          * Shaping
          * @description Pieces shaped by their cards; the rest after it is the proof, or the chill.
+         *
+         *     ``release``: what tins are greased with, an ingredient or anything by its name.
          */
         Shaping: {
+            /** Release */
+            release?: string | null;
             /**
              * Id
              * @default
@@ -4929,7 +5177,8 @@ export interface components {
         Wash: "egg" | "egg_salt" | "egg_milk" | "milk" | "cream";
         /**
          * Washing
-         * @description What is brushed on, and how often.
+         * @description What is brushed on, and how often; ``made_of``: an ingredient or a preparation of the house in place
+         *     of the usual ones.
          */
         Washing: {
             /** @default egg */
@@ -4939,6 +5188,8 @@ export interface components {
              * @default 1
              */
             coats: number;
+            /** Made Of */
+            made_of?: string | null;
             /**
              * Id
              * @default
@@ -6178,7 +6429,8 @@ export interface components {
          * WorkedOrder
          * @description An order worked, dough by dough; ``crowds``: places that are asked to hold too much.
          *
-         *     ``shopping``: all that is weighed for it and put on its pieces, each ingredient once.
+         *     ``shopping``: all that is weighed for it and put on its pieces, each ingredient once. ``prepared``: a
+         *     sheet for each of the house's preparations that it uses, for all of it together.
          */
         WorkedOrder: {
             /** Name */
@@ -6195,6 +6447,16 @@ export interface components {
              * @default []
              */
             shopping: components["schemas"]["Needed"][];
+            /**
+             * Prepared
+             * @default []
+             */
+            prepared: components["schemas"]["WeighSheet"][];
+            /**
+             * Shopping Says
+             * @default
+             */
+            shopping_says: string;
         };
         /**
          * Held
@@ -7842,6 +8104,67 @@ export interface operations {
             429: components["responses"]["Problem429"];
         };
     };
+    bakehouse_kitchen_api_download_preparations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_kitchen_api_upload_preparations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
     bakehouse_kitchen_api_read_label: {
         parameters: {
             query?: never;
@@ -8682,6 +9005,65 @@ export interface operations {
     bakehouse_plans_api_download_formula: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_plans_api_download_labels: {
+        parameters: {
+            query?: {
+                product?: number;
+                copies?: number;
+                made_at?: string | null;
+            };
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_plans_api_download_label: {
+        parameters: {
+            query?: {
+                product?: number;
+                made_at?: string | null;
+            };
             header?: never;
             path: {
                 plan_id: number;

@@ -39,11 +39,11 @@ export function WouldMove({ proposed, few, nameOf, large, take, leave }: Props) 
       <div className={classes.decide}>
         {moved.length > 0 && (
           <Button size={size} onClick={take}>
-            Go by this
+            Use the new times
           </Button>
         )}
         <Button size={size} variant="default" onClick={leave}>
-          {moved.length > 0 ? "Leave it as it was" : "Close"}
+          {moved.length > 0 ? "Keep the old times" : "Close"}
         </Button>
       </div>
     </section>

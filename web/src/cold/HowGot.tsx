@@ -20,7 +20,7 @@ export function HowGot({ of }: { of: (string | null | undefined)[] }) {
   return (
     <Popover width={310} position="left">
       <Popover.Target>
-        <UnstyledButton className={classes.how}>how it was got</UnstyledButton>
+        <UnstyledButton className={classes.how}>how this was worked out</UnstyledButton>
       </Popover.Target>
       <Popover.Dropdown className={classes.got}>
         {known.map(({ cause, says, rows }) => (

@@ -47,10 +47,10 @@ export function Earlier({ opened, close, documentKey, name, list, take, readOnly
                 <Button
                   variant="default"
                   loading={taking.isPending && taking.variables === version.revision}
-                  aria-label={`Take back to this, ${when}`}
+                  aria-label={`Go back to this version, ${when}`}
                   onClick={() => taking.mutate(version.revision)}
                 >
-                  Take back to this
+                  Go back to this version
                 </Button>
               )}
             </li>

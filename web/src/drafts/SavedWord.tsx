@@ -11,7 +11,7 @@ interface Props {
 }
 
 export function SavedWord({ saving, readOnly, unread }: Props) {
-  if (readOnly) return <span className="quiet">to read: a head baker changes it</span>;
+  if (readOnly) return <span className="quiet">read only: only a head baker can change it</span>;
   if (unread) {
     return (
       <span className={classes.unsaved} role="status">

@@ -3,18 +3,18 @@ import { useState } from "react";
 
 const PREFIX = "eight-turn.half.";
 
+/** `kept`: what stands there while nobody types. */
 export function useHalfTyped<T>(key: string, kept: T) {
   const at = PREFIX + key;
-  const [value, setValue] = useState<T>(() => {
+  const [half, setHalf] = useState<T | null>(() => {
     try {
-      const found = localStorage.getItem(at);
-      return found === null ? kept : (JSON.parse(found) as T);
+      return JSON.parse(localStorage.getItem(at) ?? "null") as T | null;
     } catch {
-      return kept;
+      return null;
     }
   });
   const set = (next: T) => {
-    setValue(next);
+    setHalf(next);
     try {
       localStorage.setItem(at, JSON.stringify(next));
     } catch {
@@ -22,9 +22,9 @@ export function useHalfTyped<T>(key: string, kept: T) {
     }
   };
   /** It is kept elsewhere, or thrown away. */
-  const clear = (next: T) => {
-    setValue(next);
+  const clear = () => {
+    setHalf(null);
     localStorage.removeItem(at);
   };
-  return { value, set, clear };
+  return { value: half ?? kept, set, clear };
 }

@@ -205,7 +205,7 @@ export function aboveAt(stop: Stop, plan: Plan, worked: Worked): DrawnAbove {
   const cut = madeAt(stop, "cut");
   const final = made(worked, "last_sheet");
   if (final && (cut || stop.do === "last_sheet")) {
-    // Under the knife it may lie double.
+    // Size to cut it may lie double.
     const { length_mm, width_mm, thickness_mm } = (cut && stop.lies) || final;
     const sheet = { length_mm, width_mm, thickness_mm };
     const layers = cut?.layers ?? 1;

@@ -103,7 +103,7 @@ export function LayoutSearch({ plan, take, onClose }: Props) {
               </p>
             </div>
             <Button variant="default" onClick={() => take(laid.cut)}>
-              Cut it so
+              Use this layout
             </Button>
           </li>
         ))}

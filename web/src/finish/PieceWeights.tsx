@@ -3,9 +3,10 @@ import { Button, FileButton, NativeSelect } from "@mantine/core";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
-import { sentence } from "@/api/queries";
+import { sentence, useSimulated } from "@/api/queries";
 import type { RunView } from "@/api/runs";
 import { made as madeOf } from "@/api/steps";
+import { useHalfTyped } from "@/drafts/useHalfTyped";
 import { useSaying } from "@/measures/likes";
 import { Pad } from "@/measures/Pad";
 import classes from "./PieceWeights.module.css";
@@ -37,7 +38,11 @@ export function useWeighed(worked: Schemas["WorkedPlan"], product: number, grams
 export function PieceWeights({ view, keep }: Props) {
   const { words } = useSaying();
   const [product, setProduct] = useState(0);
-  const [grams, setGrams] = useState<number[]>([]);
+  const half = useHalfTyped<number[]>(`pieces.${view.id}.${product}`, []);
+  const [grams, setGrams] = [half.value, half.set];
+  const simulated = useSimulated();
+  // what was typed is never replaced: what comes from elsewhere follows it
+  const more = (found: number[]) => setGrams([...grams, ...found]);
   const { worked } = view;
   const cut = madeOf(worked, "cut");
   const made = cut?.products[product];
@@ -56,7 +61,7 @@ export function PieceWeights({ view, keep }: Props) {
           },
         }),
       ),
-    onSuccess: setGrams,
+    onSuccess: more,
   });
   const table = useMutation({
     mutationFn: (file: File) => {
@@ -69,7 +74,7 @@ export function PieceWeights({ view, keep }: Props) {
         }),
       );
     },
-    onSuccess: setGrams,
+    onSuccess: more,
   });
   if (!made) return null;
   return (
@@ -77,14 +82,11 @@ export function PieceWeights({ view, keep }: Props) {
       <div className={classes.enter}>
         {(cut?.products.length ?? 0) > 1 && (
           <NativeSelect
-            label="Of"
+            label="Product"
             size="lg"
             value={String(product)}
             data={cut?.products.map((p, n) => ({ value: String(n), label: p.name })) ?? []}
-            onChange={(e) => {
-              setProduct(Number(e.currentTarget.value));
-              setGrams([]);
-            }}
+            onChange={(e) => setProduct(Number(e.currentTarget.value))}
           />
         )}
         <p>
@@ -132,10 +134,19 @@ export function PieceWeights({ view, keep }: Props) {
               </Button>
             )}
           </FileButton>
-          <Button variant="default" size="md" onClick={() => simulate.mutate()}>
-            Simulated scale
-          </Button>
-          <Button size="md" disabled={grams.length === 0} onClick={() => keep(product, grams)}>
+          {simulated && (
+            <Button variant="default" size="md" onClick={() => simulate.mutate()}>
+              Simulated scale
+            </Button>
+          )}
+          <Button
+            size="md"
+            disabled={grams.length === 0}
+            onClick={() => {
+              keep(product, grams);
+              half.clear();
+            }}
+          >
             Save {grams.length || "the"} weights
           </Button>
         </div>

@@ -237,7 +237,7 @@ export function parse(name: QuantityName, text: string, system: System): Underst
   const unit = spelled ? unitOf(quantity, spelled) : quantity.units[shown];
   if (!unit) {
     const known = Object.keys(quantity.units).join(", ");
-    return { complaint: `“${parts.unit.trim()}” is not a unit of this. It knows ${known}.` };
+    return { complaint: `“${parts.unit.trim()}” is not a unit for this. Use one of ${known}.` };
   }
   const value = parts.number * unit.per + (unit.plus ?? 0);
   if (name === "count" && !Number.isInteger(value)) {

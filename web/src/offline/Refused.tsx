@@ -38,6 +38,12 @@ function named(entry: Entry): string {
   return `${of}${[step, KINDS[kind] ?? kind].filter(Boolean).join(", ")}`;
 }
 
+/** Why it was not taken, in words. */
+const why = (entry: Entry, words: (marked: string) => string): string =>
+  entry.nowhere
+    ? "The bakehouse has no such dough. It is sent again from time to time, in case another tablet still has the dough’s start."
+    : words((entry.aside ?? []).map((f) => f.message).join(" "));
+
 const momentOf = (entry: Entry): string =>
   entry.what === "event"
     ? entry.body.at
@@ -52,13 +58,17 @@ export function Refused({ of }: { of?: string }) {
   const unsure = outbox.filter((e) => e.either);
   const [looking, look] = useState(false);
   const many = refused.length + unsure.length;
+  const { words } = useSaying();
+  const one = many === 1 ? refused[0] : undefined;
   if (many === 0) return null;
   return (
     <div className={classes.notice} role="alert" data-lost>
       <span>
-        {many === 1 ? "1 entry needs" : `${many} entries need`} looking at:{" "}
-        {refused.length > 0 ? "not taken by the bakehouse" : "the tablet’s clock was changed"}. Kept
-        here until then.
+        {one
+          ? `Not taken: ${named(one)}. ${why(one, words)} It is kept here.`
+          : `${many === 1 ? "1 entry needs" : `${many} entries need`} looking at: ${
+              refused.length > 0 ? "not taken by the bakehouse" : "the tablet’s clock was changed"
+            }. Kept here until then.`}
       </span>
       <Button variant="default" onClick={() => look(true)}>
         Look at {many === 1 ? "it" : "them"}
@@ -86,14 +96,11 @@ function Line({ entry }: { entry: Entry }) {
   const { words } = useSaying();
   const was = momentOf(entry);
   const [at, setAt] = useState(was);
-  const why = entry.nowhere
-    ? "The bakehouse has no such dough. It is sent again from time to time, in case another tablet still has the dough’s start."
-    : words((entry.aside ?? []).map((f) => f.message).join(" "));
   return (
     <li>
       <b>{named(entry)}</b>
       {was && <span className="quiet"> at {clock(was)}</span>}
-      <p>{why}</p>
+      <p>{why(entry, words)}</p>
       {was && (
         <MomentInput label="When it was" value={at} onChange={(when) => when && setAt(when)} />
       )}

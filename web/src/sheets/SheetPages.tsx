@@ -25,9 +25,10 @@ interface Props {
   sheets: Printed[];
   /** All of it together, for the day before. */
   shopping: Schemas["Needed"][];
+  shoppingSays: string;
 }
 
-export function SheetPages({ title, back, csv, sheets, shopping }: Props) {
+export function SheetPages({ title, back, csv, sheets, shopping, shoppingSays }: Props) {
   const [query, setQuery] = useSearchParams();
   const label = query.get("as") !== "pages";
   return (
@@ -55,7 +56,9 @@ export function SheetPages({ title, back, csv, sheets, shopping }: Props) {
         </div>
       </div>
       <div className={`paper ${label ? classes.labels : classes.pages}`}>
-        {shopping.length > 0 && <Shopping title={title} of={shopping} label={label} />}
+        {shopping.length > 0 && (
+          <Shopping title={title} of={shopping} says={shoppingSays} label={label} />
+        )}
         {sheets.map((printed) => (
           <Sheet key={`${printed.name}${printed.sheet.stop}`} {...printed} label={label} />
         ))}
@@ -65,8 +68,15 @@ export function SheetPages({ title, back, csv, sheets, shopping }: Props) {
 }
 
 /** What to have in the house the day before, each ingredient once. */
-function Shopping({ title, of, label }: { title: string; of: Props["shopping"]; label: boolean }) {
-  const { say } = useSaying();
+interface ShoppingProps {
+  title: string;
+  of: Props["shopping"];
+  says: string;
+  label: boolean;
+}
+
+function Shopping({ title, of, says, label }: ShoppingProps) {
+  const { say, words } = useSaying();
   return (
     <article className={label ? classes.label : classes.page} aria-label="For the day before">
       <header>
@@ -89,12 +99,15 @@ function Shopping({ title, of, label }: { title: string; of: Props["shopping"]; 
           ))}
         </tbody>
       </table>
+      <p className={classes.allergens}>
+        <b>{words(says)}</b>
+      </p>
     </article>
   );
 }
 
 function Sheet({ name, sheet, times, at, makes, label }: Printed & { label: boolean }) {
-  const { say } = useSaying();
+  const { say, words } = useSaying();
   return (
     <article className={label ? classes.label : classes.page} aria-label={`${name}: ${sheet.name}`}>
       <header>
@@ -136,11 +149,10 @@ function Sheet({ name, sheet, times, at, makes, label }: Printed & { label: bool
       </table>
       <StillToAdd sheet={sheet} />
       {makes && <p>{makes}</p>}
-      {sheet.allergens.length > 0 && (
-        <p className={classes.allergens}>
-          Contains <b>{sheet.allergens.join(", ")}</b>
-        </p>
-      )}
+      {sheet.says && <p>{words(sheet.says)}</p>}
+      <p className={classes.allergens}>
+        <b>{words(sheet.declared)}</b>
+      </p>
     </article>
   );
 }

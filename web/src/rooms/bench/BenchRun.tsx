@@ -192,16 +192,19 @@ function Asked({ asking, close, view, say }: AskedProps) {
         />
       </Modal>
       <Modal opened={asking === "note"} onClose={close} title="Note">
-        <NoteForm onEnter={(text) => keep({ kind: "note", words: text })} />
+        <NoteForm run={view.id} onEnter={(text) => keep({ kind: "note", words: text })} />
       </Modal>
       <Modal opened={asking === "stop"} onClose={close} title="Stop this dough?">
-        <p>The record keeps it as far as it came. Undo takes it back, here or from the record.</p>
+        <p>
+          The record keeps what was done so far. Undo starts the dough again, here or from the
+          record.
+        </p>
         <div className={classes.quick}>
           <Button size="lg" color="red" onClick={() => keep({ kind: "give_up" })}>
             Stop this dough
           </Button>
           <Button size="lg" variant="default" onClick={close}>
-            Go on with it
+            Keep the dough
           </Button>
         </div>
       </Modal>

@@ -1,16 +1,25 @@
 import { Button, Textarea } from "@mantine/core";
-import { useState } from "react";
+import { useHalfTyped } from "@/drafts/useHalfTyped";
 import classes from "./BenchRun.module.css";
 
 /** A note, in a word or in words. */
-export function NoteForm({ onEnter }: { onEnter: (text: string) => void }) {
-  const [text, setText] = useState("");
+interface Props {
+  /** Of which dough: a note that is half written is its own. */
+  run: string;
+  onEnter: (text: string) => void;
+}
+
+export function NoteForm({ run, onEnter }: Props) {
+  const half = useHalfTyped(`note.${run}`, "");
+  const [text, setText] = [half.value, half.set];
   const quick = ["Springs back", "Butter shows", "Soft", "Too firm", "Sweating"];
   return (
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        if (text.trim()) onEnter(text.trim());
+        if (!text.trim()) return;
+        half.clear();
+        onEnter(text.trim());
       }}
     >
       <div className={classes.quick}>

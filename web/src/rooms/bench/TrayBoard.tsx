@@ -170,7 +170,7 @@ export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Even
             Lost
           </Button>
           <Button size="lg" variant="default" onClick={() => setLosing(null)}>
-            Go on with it
+            Keep the tray
           </Button>
         </div>
       </Modal>

@@ -104,7 +104,7 @@ export function Over({ now, view }: { now: Now; view: RunView }) {
       <h1>{given ? "Stopped" : "Done"}</h1>
       <p className={classes.why}>
         {given
-          ? "It is in the book as far as it came. Undo takes it back."
+          ? "The book has what was done so far. Undo starts the dough again."
           : cut
             ? `${cut.pieces} pieces. Say in the book how they came out.`
             : "The sheet is ready. Say in the book how it comes out."}

@@ -101,7 +101,7 @@ function GoOn({ run }: { run: RunView }) {
   });
   return (
     <Button variant="default" loading={undo.isPending} onClick={() => undo.mutate()}>
-      It was not stopped: go on
+      Undo the stop and go on
     </Button>
   );
 }
@@ -254,7 +254,7 @@ function VerdictForm({ run }: { run: RunView }) {
   const [verdict, setVerdict] = [half.value, half.set];
   const keep = useMutation({
     mutationFn: () => say(run.id, { kind: "verdict", verdict }),
-    onSuccess: () => half.clear(verdict),
+    onSuccess: half.clear,
   });
   const changed =
     verdict.words !== (kept?.words ?? "") ||
@@ -295,7 +295,7 @@ function VerdictForm({ run }: { run: RunView }) {
       ))}
       <div className={classes.weights}>
         <MeasureInput
-          label="A piece into the oven"
+          label="One piece before the oven"
           quantity="mass"
           path="verdict.before_g"
           value={verdict.before_g}
@@ -303,7 +303,7 @@ function VerdictForm({ run }: { run: RunView }) {
           onChange={(before_g) => setVerdict({ ...verdict, before_g })}
         />
         <MeasureInput
-          label="and cooled"
+          label="The same piece, cooled"
           quantity="mass"
           path="verdict.after_g"
           value={verdict.after_g}

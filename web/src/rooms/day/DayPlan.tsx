@@ -130,10 +130,10 @@ export function DayPlan({ id, order, arranged, readOnly, change }: Props) {
               Look for a better one
             </Button>
           )}
-          <Button variant="default" aria-label="Shorter hours" onClick={() => step(-1)} px={14}>
+          <Button variant="default" aria-label="Zoom out" onClick={() => step(-1)} px={14}>
             −
           </Button>
-          <Button variant="default" aria-label="Longer hours" onClick={() => step(1)} px={14}>
+          <Button variant="default" aria-label="Zoom in" onClick={() => step(1)} px={14}>
             +
           </Button>
         </div>
@@ -179,7 +179,7 @@ export function DayPlan({ id, order, arranged, readOnly, change }: Props) {
                 <span className={ready && ready.late_min > 0 ? classes.late : "quiet"}>
                   {ready
                     ? `${clock(ready.at)}${ready.late_min > 0 ? `, ${span(ready.late_min)} late` : ""}`
-                    : "given up"}
+                    : "stopped"}
                 </span>
               </button>
             );
@@ -240,7 +240,8 @@ export function given(
     said.push(`${missing === 1 ? "one thing" : `${missing} things`} could not be had`);
   if (t.outside_min > 0) said.push(`${span(t.outside_min)} beyond what rests can bear`);
   if (t.tight_min > 0) said.push(`${span(t.tight_min)} of tight rests`);
-  return said.join(", ") || `nothing ${t.late_min > 0 ? "else " : ""}is given up`;
+  const rest = t.late_min > 0 ? "nothing else had to give" : "everything is ready in its time";
+  return said.join(", ") || rest;
 }
 
 function InWords({

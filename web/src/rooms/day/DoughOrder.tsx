@@ -115,7 +115,7 @@ export function DoughOrder({ index, dough, plans, change, remove }: Props) {
       </table>
       <div className={classes.more}>
         <MomentInput
-          label="Ready at, if not with the rest"
+          label="Ready at, if different from the order"
           clearable
           value={dough.ready_at}
           error={faults[`${path}.ready_at`]}

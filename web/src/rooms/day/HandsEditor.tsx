@@ -20,9 +20,9 @@ interface Props {
 }
 
 const PREFERS = [
-  { value: "neither", label: "as the plans have it" },
-  { value: "fresh", label: "as fresh as can be" },
-  { value: "sleep", label: "sleep at night" },
+  { value: "neither", label: "what the plans say" },
+  { value: "fresh", label: "the freshest doughs" },
+  { value: "sleep", label: "nights free" },
 ];
 
 /** The shifts a day would first have: the afternoon before, and the early one. */
@@ -92,7 +92,7 @@ export function HandsEditor({ order, faults, set }: Props) {
             variant="subtle"
             color="dark"
             size={42}
-            aria-label={`Take ${shift.name} off`}
+            aria-label={`Remove ${shift.name}`}
             onClick={() => set({ hands: hands.filter((_, j) => j !== i) }, "hands")}
           >
             <IconX size={18} />
@@ -172,7 +172,7 @@ export function HandsEditor({ order, faults, set }: Props) {
           </Button>
         )}
         <NativeSelect
-          label="Where there is a choice"
+          label="If there is a choice, prefer"
           value={order.prefer ?? "neither"}
           data={PREFERS}
           onChange={(e) => set({ prefer: e.currentTarget.value as Order["prefer"] }, "prefer")}

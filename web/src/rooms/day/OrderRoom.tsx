@@ -127,7 +127,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
           className={classes.name}
           value={order.name}
           readOnly={readOnly}
-          error={order.name.trim() ? faults.name : "An order wants a name."}
+          error={order.name.trim() ? faults.name : "An order needs a name."}
           onChange={(e) => set({ name: e.currentTarget.value }, "name")}
         />
         <SavedWord saving={draft.saving} readOnly={readOnly} />
@@ -218,7 +218,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
         <div className="bar mind" role="alert">
           <span>{draft.saving.why}</span>
           <Button variant="default" onClick={draft.drop}>
-            Take the other version
+            Discard mine, use the other version
           </Button>
         </div>
       )}

@@ -32,21 +32,25 @@ function OfOrder({ id, order }: { id: number; order: Schemas["Order"] }) {
       title={order.name}
       back={`/day/${id}`}
       shopping={work.data.shopping}
+      shoppingSays={work.data.shopping_says}
       csv={`/api/orders/${id}/sheets.csv`}
-      sheets={work.data.batches.flatMap((batch, i) =>
-        timed(batch, i, kept.data).sheets.map(({ sheet, times, at }) => ({
-          name: batch.name,
-          sheet,
-          times,
-          at,
-          makes:
-            sheet.stop === "lock_in"
-              ? `${Math.round(batch.block.width_mm)} × ${say("length", Math.round(batch.block.length_mm))}, ${say("length", batch.block.thickness_mm)} thick`
-              : sheet.stop === "mix"
-                ? `${say("mass", batch.dough_g)} each dough, ${batch.doughs} in all`
-                : undefined,
-        })),
-      )}
+      sheets={[
+        ...work.data.prepared.map((sheet) => ({ name: order.name, sheet, times: 1, at: null })),
+        ...work.data.batches.flatMap((batch, i) =>
+          timed(batch, i, kept.data).sheets.map(({ sheet, times, at }) => ({
+            name: batch.name,
+            sheet,
+            times,
+            at,
+            makes:
+              sheet.stop === "lock_in"
+                ? `${Math.round(batch.block.width_mm)} × ${say("length", Math.round(batch.block.length_mm))}, ${say("length", batch.block.thickness_mm)} thick`
+                : sheet.stop === "mix"
+                  ? `${say("mass", batch.dough_g)} each dough, ${batch.doughs} in all`
+                  : undefined,
+          })),
+        ),
+      ]}
     />
   );
 }

@@ -183,7 +183,7 @@ function ButterWindow({
   if (!window) {
     return (
       <Button variant="default" size="xs" onClick={() => change({ ...what, window: START })}>
-        It is locked in: say where it works
+        Used for the lock-in: enter its working temperatures
       </Button>
     );
   }

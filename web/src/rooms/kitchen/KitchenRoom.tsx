@@ -12,7 +12,9 @@ import classes from "./KitchenRoom.module.css";
 import { LearnPlace } from "./LearnPlace";
 import { Network } from "./Network";
 import { OwnCards } from "./OwnCards";
+import { Preparations } from "./Preparations";
 import { RoomPlan } from "./RoomPlan";
+import { SignForm } from "./SignForm";
 import { Values } from "./Values";
 
 /** The table of practice: every starting value, where it comes from, and yours in its place. */
@@ -40,10 +42,15 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
     mutationFn: (chosen: File) => sendFile<Schemas["KitchenView"]>("/api/kitchen/file", chosen),
     onSuccess: instead,
   });
+  const fromTable = useMutation({
+    mutationFn: (chosen: File) =>
+      sendFile<Schemas["KitchenView"]>("/api/kitchen/preparations/csv", chosen),
+    onSuccess: instead,
+  });
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
   // what is there stays when the house is not to be reached for a while
   if (!kitchen.data) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
-  const { table, ingredients, library, cards, room } = kitchen.data;
+  const { table, ingredients, library, cards, room, preparations, prepared, sign } = kitchen.data;
   const faults = byField(change.error);
   const refused = Object.keys(faults).length > 0;
   // What is on its way, or was refused, stays where it was typed; what found nobody to take it goes out
@@ -111,9 +118,9 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
           }}
         />
       </div>
-      {fromFile.isError && (
+      {(fromFile.error ?? fromTable.error) && (
         <div className="bar mind" role="alert">
-          {sentence(fromFile.error)}
+          {sentence(fromFile.error ?? fromTable.error)}
         </div>
       )}
       {untaken && (
@@ -152,7 +159,16 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
                 keep={(next) => send({ ingredients: next })}
               />
             )}
+            {me.role === "head" && (
+              <Preparations
+                own={preparations}
+                prepared={prepared}
+                keep={(next) => send({ preparations: next })}
+                fromTable={(chosen) => fromTable.mutate(chosen)}
+              />
+            )}
             {me.role === "head" && <OwnCards own={cards} keep={(next) => send({ cards: next })} />}
+            {me.role === "head" && <SignForm sign={sign} keep={(next) => send({ sign: next })} />}
           </div>
           <LearnPlace head={me.role === "head"} />
           <Network />

@@ -3,7 +3,7 @@ import { Button, FileButton, NativeSelect, TextInput } from "@mantine/core";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, got, type Schemas, sendFile } from "@/api/client";
-import { queries, sentence } from "@/api/queries";
+import { queries, sentence, useSimulated } from "@/api/queries";
 import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
@@ -42,6 +42,7 @@ export function LearnPlace({ head }: { head: boolean }) {
     mutationFn: (file: File) => sendFile<Reading[]>("/api/learn/csv", file),
     onSuccess: begin,
   });
+  const demo = useSimulated();
   const simulated = useMutation({
     mutationFn: () => got(api.POST("/api/learn/simulated", { body: { ...lesson, readings: [] } })),
     onSuccess: (all) => {
@@ -102,9 +103,15 @@ export function LearnPlace({ head }: { head: boolean }) {
             </Button>
           )}
         </FileButton>
-        <Button variant="default" loading={simulated.isPending} onClick={() => simulated.mutate()}>
-          Try the simulated probe
-        </Button>
+        {demo && (
+          <Button
+            variant="default"
+            loading={simulated.isPending}
+            onClick={() => simulated.mutate()}
+          >
+            Try the simulated probe
+          </Button>
+        )}
         <Probes head={head} use={begin} />
       </div>
       {failed && (
@@ -124,7 +131,7 @@ export function LearnPlace({ head }: { head: boolean }) {
               loading={learn.isPending}
               onClick={() => learn.mutate(lesson)}
             >
-              What do they teach?
+              Learn from these readings
             </Button>
             {learn.data && head && !keep.data && (
               <Button loading={keep.isPending} onClick={() => keep.mutate()}>
@@ -194,7 +201,7 @@ function Probes({ head, use }: { head: boolean; use: (readings: Reading[]) => vo
             onChange={(e) => setName(e.currentTarget.value)}
           />
           <Button type="submit" variant="default" disabled={!name.trim()}>
-            Make it known
+            Add this probe
           </Button>
         </form>
       )}

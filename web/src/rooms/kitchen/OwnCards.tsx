@@ -349,7 +349,7 @@ function StepInput({ n, text, fault, lines, say, draw, picture, show, remove }: 
           disabled={lines.length === 0}
           onClick={() => draw(lines.slice(0, -1))}
         >
-          Take the last line back
+          Remove the last line
         </Button>
         {remove && (
           <Button variant="default" size="xs" onClick={remove}>

@@ -32,7 +32,8 @@ export function FirstStart() {
           <h1>A new bakehouse</h1>
           <p>
             You are its first head baker. The code stands in the terminal in which Eight Turn was
-            started. What you say of the kitchen every plan starts from; all of it can be changed.
+            started. Every plan starts from what you say of the kitchen; you can change any of it
+            later.
           </p>
         </section>
         <form className={classes.form} onSubmit={submit}>

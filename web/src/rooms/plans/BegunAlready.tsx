@@ -29,7 +29,7 @@ export function BegunAlready({ planId, worked, opened, close }: Props) {
         record.
       </p>
       <NativeSelect
-        label="It is at"
+        label="Now at step"
         value={stop}
         data={stops.map((s) => ({ value: s.key, label: s.name }))}
         error={faults["begun.stop"]}

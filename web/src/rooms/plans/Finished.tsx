@@ -1,5 +1,6 @@
 /** The board after the cut: trays and the shaping card, the bake, the labels. */
 import { useState } from "react";
+import { useParams } from "react-router";
 import { madeAt, made as madeOf, stepOf } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { BakeCurve } from "@/finish/BakeCurve";
@@ -12,6 +13,7 @@ import classes from "./PlanRoom.module.css";
 
 export function Finished({ stop, plan, worked }: Pick<PanelProps, "stop" | "plan" | "worked">) {
   const [chosen, setChosen] = useState(0);
+  const planId = Number(useParams().planId) || null;
   const { said, round_shapes } = useTrade();
   const cut = stepOf(plan, "cut");
   const shape = madeOf(worked, "shape");
@@ -73,7 +75,7 @@ export function Finished({ stop, plan, worked }: Pick<PanelProps, "stop" | "plan
             <h2>
               Labels <small>allergens of all of it</small>
             </h2>
-            <Labels worked={worked} />
+            <Labels worked={worked} plan={planId} />
           </>
         ) : washed ? (
           <>

@@ -73,7 +73,7 @@ export function PlanHead({ id, desk, readOnly, unread, starting, start, ...menu 
         <div className="bar mind" role="alert">
           <span>{draft.saving.why}</span>
           <Button variant="default" onClick={draft.drop}>
-            Take the other version
+            Discard mine, use the other version
           </Button>
         </div>
       )}

@@ -21,6 +21,7 @@ function OfPlan({ id, plan, worked }: { id: number; plan: Plan; worked: Worked }
       title={plan.name}
       back={`/plans/${id}`}
       shopping={worked.shopping}
+      shoppingSays={worked.shopping_says}
       csv={`/api/plans/${id}/sheets.csv`}
       sheets={sheets.map((sheet) => ({
         name: plan.name,

@@ -2,6 +2,7 @@
 import { Link } from "react-router";
 import { madeAt } from "@/api/steps";
 import { Tub } from "@/drawings/Tub";
+import { useSaying } from "@/measures/likes";
 import { WeighList } from "@/sheets/WeighList";
 import type { PanelProps } from "@/steps/parts/props";
 import formula from "./Formula.module.css";
@@ -9,6 +10,7 @@ import { FormulaTable } from "./FormulaTable";
 import classes from "./PlanRoom.module.css";
 
 export function Scales({ planId, ...props }: PanelProps & { planId: number }) {
+  const { words } = useSaying();
   const { stop, worked } = props;
   const sheet = worked.sheets.find((s) => s.stop === stop.key);
   const preferment = madeAt(stop, "preferment");
@@ -29,7 +31,7 @@ export function Scales({ planId, ...props }: PanelProps & { planId: number }) {
         {stop.do === "mix" &&
           worked.formula?.rounding.map((text) => (
             <p key={text} className={formula.said}>
-              {text}
+              {words(text)}
             </p>
           ))}
         <p className={formula.links}>

@@ -309,7 +309,7 @@ function Handover({ today }: { today: Today }) {
         )}
         {today.handover_is_own && (
           <Button variant="default" onClick={() => keep.mutate("")}>
-            Write it anew
+            Discard this text, write it automatically
           </Button>
         )}
         <Button variant="default" component={Link} to={`/day/${today.order_id}/paper`}>

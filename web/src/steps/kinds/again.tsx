@@ -20,14 +20,18 @@ function AgainPanel(panel: PanelProps<"again">) {
       />
       <div className={classes.pair}>
         <StepMeasure panel={panel} name="grams" label="On each" quantity="mass" />
-        <StepMeasure panel={panel} name="of_pct" label="Of all pieces" quantity="share" />
+        <StepMeasure panel={panel} name="of_pct" label="Share of the pieces" quantity="share" />
         <StepMeasure panel={panel} name="minutes" label="Baked for" quantity="time" />
         <StepMeasure panel={panel} name="oven_c" label="at" quantity="temperature" />
       </div>
       {made && (
         <dl className={classes.readouts}>
           <Readout worked={worked} label="Pieces" value={String(made.pieces)} />
-          <Readout worked={worked} label="They take" value={say("mass", made.takes_g)} />
+          <Readout
+            worked={worked}
+            label="Filling or topping in all"
+            value={say("mass", made.takes_g)}
+          />
         </dl>
       )}
       <StepRest panel={panel} label="Then cool" />

@@ -30,7 +30,7 @@ function BakePanel(panel: PanelProps<"bake">) {
       />
       <Stages {...panel} setBake={setBake} />
       <MeasureInput
-        label="Middle of a piece"
+        label="Core temperature"
         quantity="temperature"
         path={`${at}.bake.core_c`}
         value={bake.core_c}
@@ -71,7 +71,7 @@ function BakePanel(panel: PanelProps<"bake">) {
         <StepMeasure
           panel={panel}
           name="unmould_min"
-          label="Out of them after"
+          label="Unmould after"
           quantity="time"
           emptyMeans="5 min"
         />
@@ -87,7 +87,7 @@ function BakePanel(panel: PanelProps<"bake">) {
           variant="default"
           onClick={() => amend({ change: "add_step", ingredient: "wash", index: stop.n }, "steps")}
         >
-          Wash before it
+          Add a wash before the bake
         </Button>
       )}
       <StepAssumes panel={panel} />

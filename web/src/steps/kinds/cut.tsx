@@ -136,7 +136,7 @@ function CutPanel(panel: PanelProps<"cut">) {
             change(withoutCut(plan), "steps");
           }}
         >
-          No cut in this plan
+          Remove the cut
         </Button>
       )}
       <StepRest panel={panel} label="Pieces rest" />
@@ -276,7 +276,7 @@ function ProductInputs(props: ProductProps) {
               label="Rows lie"
               value={product.nested === null ? "" : String(product.nested)}
               data={[
-                { value: "", label: "as gives more" },
+                { value: "", label: "whichever gives more pieces" },
                 { value: "false", label: "side by side" },
                 { value: "true", label: "in each other's gaps" },
               ]}
@@ -298,7 +298,7 @@ function ProductInputs(props: ProductProps) {
         {n > 0 && !slice && (
           <Checkbox
             mt={8}
-            label="At the ends of the rows before"
+            label="At the ends of the rows of the product before"
             checked={product.beside}
             onChange={(e) => set({ beside: e.currentTarget.checked }, "beside")}
           />
@@ -320,7 +320,7 @@ function ProductInputs(props: ProductProps) {
             leftSection={<IconX size={14} />}
             onClick={remove}
           >
-            No {product.name}
+            Remove {product.name}
           </Button>
         )}
       </Collapse>

@@ -54,7 +54,11 @@ function DividePanel(panel: PanelProps<"divide">) {
             value={say("mass", made.goes_on_g)}
           />
           <Readout worked={worked} label="Put away" value={say("mass", made.away_g)} />
-          <Readout worked={worked} label="of that butter" value={say("mass", made.away_butter_g)} />
+          <Readout
+            worked={worked}
+            label="Butter in the part put away"
+            value={say("mass", made.away_butter_g)}
+          />
         </dl>
       )}
       {!readOnly && !step.other && (
@@ -67,7 +71,7 @@ function DividePanel(panel: PanelProps<"divide">) {
         </Button>
       )}
       <Checkbox
-        label="This plan goes on with the part another put away"
+        label="This plan uses the part that another plan put away"
         checked={step.other}
         onChange={(e) => set({ other: e.currentTarget.checked }, "other")}
       />

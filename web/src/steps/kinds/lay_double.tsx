@@ -14,7 +14,7 @@ function LayDoublePanel(panel: PanelProps<"lay_double">) {
   return (
     <>
       <Choice
-        label="Lie on each other"
+        label="How many in the stack"
         tight
         value={String(step.plies)}
         options={MANY.map((value) => ({ value, label: value }))}
@@ -31,7 +31,7 @@ function LayDoublePanel(panel: PanelProps<"lay_double">) {
       />
       {made && (
         <dl className={classes.readouts}>
-          <Readout worked={worked} label="Under the knife" value="" size={made.ply} />
+          <Readout worked={worked} label="Size to cut" value="" size={made.ply} />
         </dl>
       )}
       <StepRest panel={panel} label="Then rest" />

@@ -134,7 +134,7 @@ function BlockInputs(panel: PanelProps<"lock_in">) {
           <StepMeasure
             panel={panel}
             name="flap_pct"
-            label="Flaps, of the middle"
+            label="Flap thickness, share of the middle"
             quantity="share"
             help="25 % wraps it evenly"
           />
@@ -144,7 +144,7 @@ function BlockInputs(panel: PanelProps<"lock_in">) {
         <StepMeasure
           panel={panel}
           name="share_pct"
-          label="Butter covers of the dough"
+          label="Share of the dough under butter"
           quantity="share"
         />
       )}

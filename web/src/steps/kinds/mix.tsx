@@ -78,7 +78,7 @@ function MixPanel(panel: PanelProps<"mix">) {
       <StepAssumes panel={panel}>
         {plan.formula && !readOnly && (
           <Button variant="default" onClick={() => amend({ change: "drop_formula" }, "formula")}>
-            No formula in this plan
+            Remove the formula
           </Button>
         )}
       </StepAssumes>

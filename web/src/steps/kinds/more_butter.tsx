@@ -22,7 +22,7 @@ function MoreButterPanel(panel: PanelProps<"more_butter">) {
         help="kept back from the lock-in"
       />
       <Choice
-        label="It is"
+        label="State of the butter"
         value={step.state}
         options={options<Schemas["ButterState"]>("butter_state")}
         onChange={(state) => set({ state }, "state")}

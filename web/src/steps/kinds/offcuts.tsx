@@ -49,7 +49,11 @@ function OffcutsPanel(panel: PanelProps<"offcuts">) {
             label="Pieces"
             value={String(made.pieces)}
           />
-          <Readout worked={worked} label="They take" value={say("mass", made.used_g)} />
+          <Readout
+            worked={worked}
+            label="Filling or topping in all"
+            value={say("mass", made.used_g)}
+          />
           <Readout worked={worked} label="Still left" value={say("mass", made.left_g)} />
         </dl>
       )}

@@ -13,6 +13,8 @@ import { StepAssumes, StepRest } from "../parts/StepParts";
 import { Thing } from "../parts/Thing";
 
 const OWN = "own:";
+/** As the core names it on a label that is not complete. */
+const GREASE = "what the tins are greased with";
 const PLAITED: Schemas["Card"][] = ["plait", "loaf"];
 
 /** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
@@ -99,6 +101,15 @@ function ShapePanel(panel: PanelProps<"shape">) {
           </div>
         );
       })}
+      {(step.release || worked.labels.some((l) => l.unknown.includes(GREASE))) && (
+        <Thing
+          label="Tins are greased with"
+          placeholder="not said"
+          path={`${panel.at}.release`}
+          value={step.release ?? ""}
+          onChange={(v) => panel.set({ release: v || null }, "release")}
+        />
+      )}
       <StepRest panel={panel} label="Then" proofer />
       {made && (
         <dl className={classes.readouts}>

@@ -3,14 +3,17 @@ import type { Schemas } from "@/api/client";
 import { stopOf, withoutStep } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { Choice } from "@/measures/Choice";
+import { useSaying } from "@/measures/likes";
 import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
 import { StepAssumes } from "../parts/StepParts";
+import { Thing } from "../parts/Thing";
 
 /** What is brushed on, and how often. */
 function WashPanel(panel: PanelProps<"wash">) {
-  const { step, made, set, stop, plan, worked, change, select, readOnly } = panel;
+  const { step, made, set, stop, plan, worked, change, select, readOnly, at } = panel;
   const { options } = useTrade();
+  const { say } = useSaying();
   return (
     <>
       <NativeSelect
@@ -19,6 +22,13 @@ function WashPanel(panel: PanelProps<"wash">) {
         data={options("wash")}
         onChange={(e) => set({ wash: e.currentTarget.value as Schemas["Wash"] }, "wash")}
       />
+      <Thing
+        label="Made of, if it is your own"
+        placeholder="as above"
+        value={step.made_of ?? ""}
+        path={`${at}.made_of`}
+        onChange={(made_of) => set({ made_of: made_of || null }, "made_of")}
+      />
       <Choice
         label="Coats"
         tight
@@ -26,7 +36,9 @@ function WashPanel(panel: PanelProps<"wash">) {
         options={["1", "2", "3"].map((value) => ({ value, label: value }))}
         onChange={(v) => set({ coats: Number(v) }, "coats")}
       />
-      <p className={classes.said}>{made?.says}</p>
+      <p className={classes.said}>
+        {made?.says} {made?.takes_g ? `${say("mass", made.takes_g)} for all pieces.` : ""}
+      </p>
       {!readOnly && (
         <Button
           variant="default"
@@ -35,7 +47,7 @@ function WashPanel(panel: PanelProps<"wash">) {
             change(withoutStep(plan, stop.n), "steps");
           }}
         >
-          No wash
+          Remove the wash
         </Button>
       )}
       <StepAssumes panel={panel} />

@@ -1,4 +1,4 @@
-/** A worked number that opens how it was got; plain where nobody says. */
+/** A worked number that opens how this was worked out; plain where nobody says. */
 import { Popover, UnstyledButton } from "@mantine/core";
 import type { Worked } from "@/api/steps";
 import { useSaying } from "@/measures/likes";
@@ -25,7 +25,7 @@ export function How({ worked, of, shown, label, position = "left", inText }: Pro
       <Popover.Target>
         <UnstyledButton
           className={inText ? classes.howInText : classes.how}
-          aria-label={`${label}: how it was got`}
+          aria-label={`${label}: how this was worked out`}
         >
           {shown}
         </UnstyledButton>

@@ -12,11 +12,11 @@ interface Props {
   of?: string;
   /** Shown as length × width instead of `value`. */
   size?: Schemas["Size"];
-  /** Under the value, such as how it was got where that is no single number's working. */
+  /** Under the value, such as how this was worked out where that is no single number's working. */
   children?: ReactNode;
 }
 
-/** A worked number that can say how it was got. */
+/** A worked number that can say how this was worked out. */
 export function Readout({ label, value, worked, of, size, children }: Props) {
   const { figure, say } = useSaying();
   const shown = size

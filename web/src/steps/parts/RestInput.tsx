@@ -106,7 +106,7 @@ function Chain({
       </UnstyledButton>
       <Collapse expanded={open} transitionDuration={0}>
         <MeasureInput
-          label="Of that, first in the freezer"
+          label="First part of the rest, in the freezer"
           quantity="time"
           path={`${path}.first.minutes`}
           value={rest.first?.minutes}
@@ -116,7 +116,7 @@ function Chain({
           }
         />
         <MeasureInput
-          label="and last on the bench, to temper"
+          label="Last part of the rest, on the bench to temper"
           quantity="time"
           path={`${path}.last.minutes`}
           value={rest.last?.minutes}
@@ -131,7 +131,7 @@ function Chain({
           onChange={(on) => onChange({ ...rest, on })}
         />
         <NativeSelect
-          label="and that was before"
+          label="Surface beforehand"
           value={rest.chilled}
           data={options("chilled")}
           onChange={(e) =>

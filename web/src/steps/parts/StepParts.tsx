@@ -106,7 +106,7 @@ export function StepAssumes<D extends Do>(props: AssumesProps<D>) {
         onChange={(e) => put({ on: e.currentTarget.value }, "on")}
       />
       <NativeSelect
-        label="Made cold before"
+        label="Surface beforehand"
         value={step.chilled}
         data={options("chilled")}
         onChange={(e) => put({ chilled: e.currentTarget.value }, "chilled")}

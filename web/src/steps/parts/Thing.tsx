@@ -14,7 +14,8 @@ interface Props {
 
 /** Something to eat, of the shelf or by any name: what is not on the shelf is said to be unknown. */
 export function Thing({ label, value, path, onChange, placeholder }: Props) {
-  const { library = [], ingredients = [] } = useKitchen().data ?? {};
+  const { library = [], ingredients = [], prepared = [] } = useKitchen().data ?? {};
+  const shelved = new Map([...prepared, ...ingredients, ...library].map((i) => [i.key, i.name]));
   const { words } = useSaying();
   const faults = useContext(FaultsContext);
   const shelf = useId();
@@ -31,8 +32,10 @@ export function Thing({ label, value, path, onChange, placeholder }: Props) {
         onChange={(event) => onChange(event.currentTarget.value)}
       />
       <datalist id={shelf}>
-        {[...new Set([...ingredients, ...library].map((i) => i.key))].map((key) => (
-          <option key={key} value={key} />
+        {[...shelved].map(([key, name]) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
         ))}
       </datalist>
     </>

@@ -6,8 +6,8 @@ type Ingredient = Schemas["Ingredient"];
 /** Everything on the shelf: the library, this bakery's own, and what came with the plan. */
 export function useShelf(plan: Schemas["Plan"]): Map<string, Ingredient> {
   const kitchen = useKitchen();
-  const { library = [], ingredients = [] } = kitchen.data ?? {};
-  const all = [...library, ...ingredients, ...(plan.formula?.own ?? [])];
+  const { library = [], ingredients = [], prepared = [] } = kitchen.data ?? {};
+  const all = [...library, ...ingredients, ...(plan.formula?.own ?? []), ...prepared];
   return new Map(all.map((i) => [i.key, i]));
 }
 

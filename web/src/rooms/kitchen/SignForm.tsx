@@ -1,0 +1,51 @@
+/** What a finished product's label says of the house. */
+import { Button, TextInput } from "@mantine/core";
+import { useContext, useState } from "react";
+import type { Schemas } from "@/api/client";
+import { FaultsContext } from "@/measures/faults";
+import classes from "./KitchenRoom.module.css";
+
+type Sign = Schemas["Sign"];
+const PARTS: { name: keyof Sign; label: string }[] = [
+  { name: "name", label: "The house’s name" },
+  { name: "address", label: "Its address" },
+  { name: "storage", label: "How the product is kept" },
+];
+
+export function SignForm({ sign, keep }: { sign: Sign; keep: (sign: Sign) => void }) {
+  const faults = useContext(FaultsContext);
+  const [draft, setDraft] = useState(sign);
+  const same = JSON.stringify(draft) === JSON.stringify(sign);
+  return (
+    <fieldset className={classes.group} id="labels">
+      <legend>On every label</legend>
+      <form
+        className={classes.form}
+        aria-label="On every label"
+        onSubmit={(e) => {
+          e.preventDefault();
+          keep(draft);
+        }}
+      >
+        {PARTS.map(({ name, label }) => (
+          <TextInput
+            key={name}
+            label={label}
+            value={draft[name] ?? ""}
+            error={faults[`sign.${name}`]}
+            onChange={(e) => setDraft({ ...draft, [name]: e.currentTarget.value })}
+          />
+        ))}
+        <p className="quiet">
+          The size of your label sheets stands among the values, under “Label”. Your local law
+          decides what a label must say.
+        </p>
+        <div className={classes.buttons}>
+          <Button type="submit" disabled={same}>
+            {same ? "Saved" : "Save"}
+          </Button>
+        </div>
+      </form>
+    </fieldset>
+  );
+}
