@@ -52,7 +52,8 @@ def found_under(listen: str, named: Sequence[str] = ()) -> list[str]:
     if address in LOOPBACK:
         return list(dict.fromkeys([*named, "127.0.0.1", "localhost"]))
     here = own_addresses() if address in EVERYWHERE else [address]
-    return list(dict.fromkeys([*named, *own_names(), *here, *LOOPBACK]))
+    # a number is found by every tablet, a name only where the network tells it
+    return list(dict.fromkeys([*named, *here, *reversed(own_names()), *LOOPBACK]))
 
 
 def web_address(scheme: str, host: str, port: int) -> str:

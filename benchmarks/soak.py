@@ -1,8 +1,9 @@
 """Two hundred tablets on twenty runs for a minute: how long an answer takes, and what it costs the server.
 
 Not a part of the tests: ``make soak``. Everything happens on this machine, between it and itself. The
-slowest of a hundred answers is given as a ratio to that of a view that does nothing, served the same way
-and asked beside it; errors; and the server's memory before and after.
+slowest of a hundred answers is given as a ratio to that of a view that does nothing, asked by one tablet
+while the house is at rest; errors; and the server's memory before and after. What is asked: what a page
+reads when it opens, a run as it stands, something said of it, and how warm a dough is.
 """
 
 from __future__ import annotations
@@ -24,6 +25,9 @@ from tests.browser.house import House, furnish
 
 TABLETS, RUNS = 200, 20
 POLL_S, SAYS_EVERY = 5.0, 12  # a tablet looks every five seconds, and says something once a minute
+WARMTH_EVERY = 4  # looks; how warm its dough is a tablet asks each twenty seconds
+WHAT = ("open", "look", "say", "warmth")
+AT_REST = 100
 
 
 class Tablet:
@@ -33,7 +37,7 @@ class Tablet:
         self.port, self.cookies, self.token = port, cookies, token
         self.line = http.client.HTTPConnection("127.0.0.1", port, timeout=30)
         self.known: dict[str, str] = {}
-        self.took: dict[str, list[float]] = {"look": [], "say": [], "bare": []}
+        self.took: dict[str, list[float]] = {what: [] for what in (*WHAT, "bare")}
         self.bytes: list[int] = []
         self.errors = 0
 
@@ -68,10 +72,13 @@ class Tablet:
     def work(self, run: str, until: float, wait: float) -> None:
         time.sleep(wait)
         looks = random.randrange(SAYS_EVERY)
+        for path in ("session", "trade", "kitchen", "plans", "people", f"runs/{run}/snapshot"):
+            self.ask("open", "GET", f"/api/{path}")
         while time.monotonic() < until:
             began = time.monotonic()
-            self.ask("bare", "GET", "/api/health")
             self.ask("look", "GET", f"/api/runs/{run}")
+            if looks % WARMTH_EVERY == 0:
+                self.ask("warmth", "GET", f"/api/runs/{run}/warmth")
             looks += 1
             if looks % SAYS_EVERY == 0:
                 event = {"id": str(uuid.uuid4()), "at": datetime.now(UTC).isoformat(), "kind": "note",
@@ -130,6 +137,8 @@ def main(seconds: float) -> None:
             runs = [str(uuid.uuid4()) for _ in range(RUNS)]
             for run in runs:
                 first.ask("say", "POST", "/api/runs", {"id": run, "plan_id": plan})
+            for _ in range(AT_REST):
+                first.ask("bare", "GET", "/api/health")
             assert house.process
             before = resident_mb(house.process.pid)
             tablets = [Tablet(house.port, cookies, token) for _ in range(TABLETS)]
@@ -145,14 +154,14 @@ def main(seconds: float) -> None:
             after = resident_mb(house.process.pid)
         finally:
             house.stop()
-    took = {what: [s for t in tablets for s in t.took[what]] for what in ("look", "say", "bare")}
+    took = {what: [s for t in tablets for s in t.took[what]] for what in WHAT}
     sizes = sorted(b for t in tablets for b in t.bytes)
-    bare = slowest(took["bare"])
+    bare = slowest(first.took["bare"])
     print(f"{TABLETS} tablets on {RUNS} runs, {seconds:.0f} s")
-    for what in ("look", "say"):
+    for what in WHAT:
         p99 = slowest(took[what])
         print(
-            f"  {what:5} {len(took[what]):6} answers, p99 {p99 / bare:5.1f} times the bare view's"
+            f"  {what:6} {len(took[what]):6} answers, p99 {p99 / bare:5.1f} times an empty view at rest"
         )
     print(f"  bytes of a look: {sizes[len(sizes) // 2]} in the middle, {sizes[-1]} at most")
     print(f"  errors: {sum(t.errors for t in tablets)}")

@@ -19,7 +19,7 @@ from bakehouse.bench.models import EventRecord, Photo, Run
 from bakehouse.bench.runs import events_of, listed, run_of, snapshot
 from bakehouse.day.library import dough_of
 from bakehouse.documents import dump, read
-from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.kitchen.shelf import as_today, the_kitchen
 from bakehouse.people.roles import signed_in, user_of
 from bakehouse.pictures import LARGEST_FILE, small_jpeg
 from bakehouse.plans.library import plan_of
@@ -320,9 +320,12 @@ def run_snapshot(request: HttpRequest, run_id: UUID) -> RunSnapshot:
 
 @router.get("/runs/{uuid:run_id}/warmth", auth=signed_in, response=UnderWay)
 def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
-    """The run by its temperatures: in the kitchen it was started in, as warm as it was measured."""
+    """The run by its temperatures: in the kitchen it was started in, as warm as it was measured, or else as
+    somebody said of today.
+    """
     run = run_of(run_id)
     plan, worked, kitchen = snapshot(run)
+    kitchen = as_today(kitchen)
     now = stand(worked, run.started_at, events_of(run))
     began = timezone.localtime(run.started_at)
     return under_way(plan, kitchen, worked, now, began, timezone.now())

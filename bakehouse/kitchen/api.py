@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass, replace
+from datetime import datetime
 from functools import cache, lru_cache
-from typing import Any
+from typing import Annotated, Any
 
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Body, File, Router
 from ninja.files import UploadedFile
 
@@ -19,7 +21,9 @@ from bakehouse.kitchen.card_files import (
     look_for_pictures,
     read_kitchen_file,
 )
+from bakehouse.kitchen.models import DayClimate
 from bakehouse.kitchen.shelf import (
+    climate,
     keep_kitchen,
     kitchen_record,
     merged,
@@ -50,6 +54,7 @@ from lamination.search import Wish
 from lamination.steps import KINDS, ButterState, Chapter, Gathered, Strewn
 from lamination.terms import (
     GLOSSARY,
+    Checked,
     Chilled,
     Family,
     Fault,
@@ -57,6 +62,7 @@ from lamination.terms import (
     Fold,
     Method,
     Place,
+    Range,
     Surface,
     Term,
     Tool,
@@ -201,6 +207,47 @@ def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
         kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots, made, sign)
         merged(kitchen, save.revision, user_of(request))
         return _view()
+
+
+@dataclass
+class Climate:
+    """How warm it is today, °C, as somebody of the house said; nothing where nobody did."""
+
+    room_c: float | None
+    fridge_c: float | None
+    by: str | None
+    at: datetime | None
+
+
+@dataclass(frozen=True)
+class SayClimate(Checked):
+    """How warm it is today, °C; None: as the kitchen's table has it."""
+
+    room_c: Annotated[float, Range(8, 38, "°C")] | None = None
+    fridge_c: Annotated[float, Range(0, 14, "°C")] | None = None
+
+
+@router.get("/climate", auth=signed_in, response=Climate)
+def climate_today(request: HttpRequest) -> Climate:
+    said = climate()
+    if said is None:
+        return Climate(None, None, None, None)
+    by = said.said_by.get_username() if said.said_by else None
+    return Climate(said.room_c, said.fridge_c, by, said.said_at)
+
+
+@router.put("/climate", auth=signed_in, response=Climate)
+def say_climate(request: HttpRequest, said: Body[SayClimate]) -> Climate:
+    """Say how warm it is today: plans, benches and records of today are judged by it on every screen."""
+    DayClimate.objects.update_or_create(
+        day=timezone.localdate(),
+        defaults={
+            "room_c": said.room_c,
+            "fridge_c": said.fridge_c,
+            "said_by": user_of(request),
+        },
+    )
+    return climate_today(request)
 
 
 @router.get("/kitchen/file", auth=signed_in)

@@ -2,6 +2,7 @@
 
 from typing import ClassVar
 
+from django.conf import settings
 from django.db import models
 
 from bakehouse.models import Revisioned
@@ -14,6 +15,19 @@ class KitchenRecord(Revisioned):
 
     def __str__(self) -> str:
         return f"kitchen, {len(self.document.get('yours', {}))} changed"
+
+
+class DayClimate(models.Model):
+    """How warm it is on one day, °C, as somebody said who was there: every screen judges by it."""
+
+    day = models.DateField(primary_key=True)
+    room_c = models.FloatField(null=True)
+    fridge_c = models.FloatField(null=True)
+    said_at = models.DateTimeField(auto_now=True)
+    said_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
+
+    def __str__(self) -> str:
+        return f"{self.day}: {self.room_c} °C"
 
 
 class CardPicture(models.Model):

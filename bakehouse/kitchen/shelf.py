@@ -4,9 +4,10 @@ from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.utils import timezone
 
 from bakehouse.documents import dump, read_kitchen
-from bakehouse.kitchen.models import KitchenRecord
+from bakehouse.kitchen.models import DayClimate, KitchenRecord
 from lamination.kitchen import Kitchen
 
 _ONLY = 1
@@ -44,6 +45,21 @@ def keep_rows(rows: dict[str, float], user: User | None) -> None:
     """Keep other values for some rows of the table."""
     with transaction.atomic():
         keep_kitchen(the_kitchen().changed(rows), user)
+
+
+def climate() -> DayClimate | None:
+    """What somebody said of today, if anybody did."""
+    found = DayClimate.objects.filter(day=timezone.localdate()).select_related("said_by").first()
+    return found if found and (found.room_c is not None or found.fridge_c is not None) else None
+
+
+def as_today(kitchen: Kitchen) -> Kitchen:
+    """A kitchen as warm as was said today."""
+    said = climate()
+    if said is None:
+        return kitchen
+    rows = {"room.c": said.room_c, "fridge.c": said.fridge_c}
+    return kitchen.changed({key: value for key, value in rows.items() if value is not None})
 
 
 def merged(wanted: Kitchen, revision: int, user: User | None) -> None:

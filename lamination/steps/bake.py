@@ -15,6 +15,8 @@ from lamination.terms.rests import Rest
 from lamination.terms.said import c, counted, span
 from lamination.terms.trade import Machine, Place
 
+_SWEATS_MIN = 20.0  # in its tin
+
 
 @dataclass(frozen=True)
 class Baking(Step):
@@ -85,7 +87,9 @@ def instruct(here: Here[Baking]) -> Iterator[str]:
         )
     elif step.moulded:
         after = 5.0 if step.unmould_min is None else step.unmould_min
-        yield f"Unmould after {span(after)}, before the bottom sweats."
+        # what stands for long in its tin sweats there: that is no reason any more by then
+        why = ", before the bottom sweats" if after <= _SWEATS_MIN else ""
+        yield f"Unmould after {span(after)}{why}."
 
 
 def mind(here: Here[Baking]) -> Iterator[Note]:

@@ -285,7 +285,8 @@ def instruct(here: Here[Cut]) -> Iterator[str]:
         yield f"Slice it in {counted(total, 'piece')}"
         for product, of in zip(step.products, made.products, strict=True):
             name = "" if one else f"{named(product.name)}: "
-            yield f"{name}{of.rows} slices, {mm(of.across_mm)} each, {g(of.piece_g)}. Saw, do not press."
+            slices = counted(of.rows, "slice")
+            yield f"{name}{slices}, {mm(of.across_mm)} each, {g(of.piece_g)}. Saw, do not press."
         return
     yield f"Cut {total} {step.products[0].shape.said.lower() if one else 'pieces'}"
     if made.layers > 1:

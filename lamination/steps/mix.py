@@ -234,6 +234,11 @@ def _on_balance(here: Here[Mixing], formula: Formula, found: Balance) -> Iterato
         out = unusual(family, here.kitchen, name, value)
         if out is None or (name == "yeast_pct" and not value):
             continue
+        if (
+            not found.yeast_pct
+        ):  # a puff browns and tastes the same way, without anything that rises
+            above = above.removeprefix("Yeast slows and ").capitalize()
+            below = below.replace(" and proofs fast", "")
         line = _line_of(formula, *_KINDS[name])
         as_fresh = " as fresh yeast" if name == "yeast_pct" else ""
         yield here.note(

@@ -74,7 +74,7 @@ def instruct(here: Here[MoreButter]) -> Iterator[str]:
     """How much, how it is made, when it goes in."""
     step, made = here.step, here.figures
     yield f"{g(made.grams)} of butter, {step.state.said}, for the next fold"
-    yield "Roll the package, lay it all over the sheet, and fold it in."
+    yield "Roll the package, lay the butter all over the sheet, and fold it in."
     if step.state in (ButterState.SOFT, ButterState.WHIPPED):
         yield "Soft butter on a cold sheet: spread it thin, and let it set before it is rolled again."
     else:
@@ -86,8 +86,8 @@ def mind(here: Here[MoreButter]) -> Iterator[Note]:
     if not any(s.kind_name == "turn" for s in here.steps[here.n :]):
         yield here.note(
             "no-fold", "mind", "No fold comes after it",
-            "This butter goes in with a fold, and there is none any more. Add a turn after it, or take "
-            "this step away and lock all of it in.",
+            "This butter goes in with a fold, but no fold follows. Add a turn after this step, or remove "
+            "the step and lock in all the butter.",
         )  # fmt: skip
 
 

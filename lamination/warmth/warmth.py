@@ -204,7 +204,9 @@ def _on_clock(found: Followed, clock: WorkClock) -> Note:
     room = c(found.kitchen["room.c"])
     if clock.works == "tight":
         return Note(
-            "clock-tight", clock.stop, "tight", f"Be quick: {lasts} until the butter is too soft",
+            "clock-tight", clock.stop, "tight",
+            f"Be quick: {lasts} until the butter is too soft" if (clock.lasts_min or 0) >= 1
+            else "Be quick: the butter is nearly too soft already",
             f"The work takes {span(clock.takes_min)} in a room of {room}. A chilled bench, or ten minutes "
             "more in the fridge before, gives you time.",
         )  # fmt: skip

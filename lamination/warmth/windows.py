@@ -283,6 +283,8 @@ def _short(w: RestWindow) -> str:
         else f"the middle is still {c(w.middle_c)}"
     )
     if w.good_from_min is None:
+        if w.by is Cause.RELAXING:
+            return f"However long it lies here, {why}."
         return f"It never gets cold enough here: {why}."
     more = round(w.good_from_min) - round(w.chosen_min)
     return f"Wait {span(max(more, 1))} more: {why}."

@@ -167,3 +167,23 @@ def test_a_sheet_is_cut_across_and_folds_are_searched(head):
     assert "search.turns" in head.faults(
         "POST", "/suggest", ask | {"search": {"wish": "leaves", "turns": 9}}
     )
+
+
+def test_how_warm_it_is_today_is_said_once_for_every_screen(head, hand):
+    assert hand.call("GET", "/climate") == {
+        "room_c": None,
+        "fridge_c": None,
+        "by": None,
+        "at": None,
+    }
+    said = hand.call("PUT", "/climate", {"room_c": 27.5})
+    assert (said["room_c"], said["fridge_c"], said["by"]) == (27.5, None, "tansy")
+    assert head.call("GET", "/climate") == said
+    # the bench judges by it as well
+    run = started(hand, head.call("POST", "/plans", STATION)["id"])
+    warm = hand.call("GET", f"/runs/{run['id']}/warmth")["warmth"]
+    assert warm["room_c"] == 27.5
+    head.call("PUT", "/climate", {})
+    assert head.call("GET", "/climate")["by"] is None
+    assert hand.call("GET", f"/runs/{run['id']}/warmth")["warmth"]["room_c"] != 27.5
+    assert "room_c" in hand.faults("PUT", "/climate", {"room_c": 60})

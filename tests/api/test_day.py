@@ -253,6 +253,8 @@ def test_calendar_and_rows_say_the_same_times(head, hand, day):
     found = arranged(head, day)["timetable"]
     own = [t for t in found["tasks"] if not t["together"]]
     file = hand.get(f"/api/orders/{day['id']}/day.ics")
+    assert b"BEGIN:VTIMEZONE" in file.content
+    assert b"DTSTART;TZID=Europe/London:" in file.content
     assert file["Content-Type"].startswith("text/calendar")
     events = icalendar.Calendar.from_ical(file.content).walk("VEVENT")
     assert sorted(e.decoded("dtstart") for e in events) == sorted(seen(t["starts"]) for t in own)

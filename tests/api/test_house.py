@@ -38,6 +38,8 @@ def test_django_s_deployment_check_has_nothing_to_say_behind_https(tmp_path):
 
 def test_a_new_installation_makes_a_key_only_its_owner_can_read(tmp_path):
     assert manage("check", DATA_DIR=str(tmp_path / "new")).returncode == 0
+    database = tmp_path / "new" / "eight-turn.sqlite3"
+    assert database.stat().st_mode & 0o077 == 0
     key = tmp_path / "new" / "secret_key"
     assert len(key.read_text()) >= 50
     assert key.stat().st_mode & 0o077 == 0

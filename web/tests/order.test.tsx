@@ -29,7 +29,7 @@ test("the warmth on the screen is that of where the slider stands", async () => 
     (ask) => ({ ...warmth, summary: `At ${ask.today?.room_c}` }),
   );
   const Shown = ({ room_c }: { room_c: number }) => (
-    <p>{useWarmth(plan, { day: "", room_c }).data?.summary ?? "nothing yet"}</p>
+    <p>{useWarmth(plan, { room_c }).data?.summary ?? "nothing yet"}</p>
   );
   const { rerender } = show(<Shown room_c={24} />);
   rerender(
@@ -57,7 +57,7 @@ test("what the slider comes to next is asked for ahead, and shown without being 
   const rooms = () =>
     asked.flatMap((a) => (a.what.endsWith("/warmth") ? [(a.body as Ask).today?.room_c] : []));
   const Shown = ({ room_c }: { room_c: number }) => (
-    <p>{useWarmth(plan, { day: "", room_c }).data?.summary ?? "nothing yet"}</p>
+    <p>{useWarmth(plan, { room_c }).data?.summary ?? "nothing yet"}</p>
   );
   const { rerender } = show(<Shown room_c={24} />);
   const move = (room_c: number) =>

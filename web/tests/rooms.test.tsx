@@ -3,7 +3,7 @@
 import { screen, within } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { SavedWord } from "@/drafts/SavedWord";
-import { sooner } from "@/rooms/bench/BenchList";
+import { found, sooner } from "@/rooms/bench/BenchList";
 import { type RunView, whereNow } from "@/rooms/bench/now";
 import { firstTray, TrayBoard, TrayGo } from "@/rooms/bench/TrayBoard";
 import Drawings from "@/rooms/drawings/Drawings";
@@ -140,4 +140,18 @@ it("names the tray that is over its time before one that only waits", () => {
   const trays = [tray(1, "2026-03-07T06:20:00Z"), tray(2, "2026-03-07T05:42:00Z"), tray(3, null)];
   expect(firstTray(trays, clock)?.tray).toBe(2);
   expect(firstTray([{ tray: 4, next: null, until: null } as never], clock)).toBeUndefined();
+});
+
+it("plans are found by name or family, and those of today's doughs come first", () => {
+  const plans = [
+    { id: 1, name: "Café boat puff", family: "puff" },
+    { id: 2, name: "Station croissant", family: "croissant" },
+    { id: 3, name: "Market croissant", family: "croissant" },
+  ];
+  const ids = (sought: string, due: number[] = []) =>
+    found(plans, sought, new Set(due)).map((p) => p.id);
+  expect(ids("")).toEqual([1, 2, 3]);
+  expect(ids("", [3])).toEqual([3, 1, 2]);
+  expect(ids("croissant mark")).toEqual([3]);
+  expect(ids("brioche")).toEqual([]);
 });

@@ -58,6 +58,13 @@ export const today = queryOptions({
   queryFn: () => got(api.GET("/api/today")),
 });
 
+/** How warm it is today, as somebody of the house said. */
+export const climate = queryOptions({
+  queryKey: ["climate"],
+  queryFn: () => got(api.GET("/api/climate")),
+  refetchInterval: 60_000,
+});
+
 /** Everybody of the house. */
 export const people = queryOptions({
   queryKey: ["people"],

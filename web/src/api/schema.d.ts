@@ -81,6 +81,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/climate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Climate Today */
+        get: operations["bakehouse_kitchen_api_climate_today"];
+        /**
+         * Say Climate
+         * @description Say how warm it is today: plans, benches and records of today are judged by it on every screen.
+         */
+        put: operations["bakehouse_kitchen_api_say_climate"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen/file": {
         parameters: {
             query?: never;
@@ -756,7 +777,8 @@ export interface paths {
         };
         /**
          * Warmth Of Run
-         * @description The run by its temperatures: in the kitchen it was started in, as warm as it was measured.
+         * @description The run by its temperatures: in the kitchen it was started in, as warm as it was measured, or else as
+         *     somebody said of today.
          */
         get: operations["bakehouse_bench_api_warmth_of_run"];
         put?: never;
@@ -2413,6 +2435,30 @@ export interface components {
              * @default false
              */
             turned: boolean;
+        };
+        /**
+         * Climate
+         * @description How warm it is today, °C, as somebody of the house said; nothing where nobody did.
+         */
+        Climate: {
+            /** Room C */
+            room_c: number | null;
+            /** Fridge C */
+            fridge_c: number | null;
+            /** By */
+            by: string | null;
+            /** At */
+            at: string | null;
+        };
+        /**
+         * SayClimate
+         * @description How warm it is today, °C; None: as the kitchen's table has it.
+         */
+        SayClimate: {
+            /** Room C */
+            room_c?: number | null;
+            /** Fridge C */
+            fridge_c?: number | null;
         };
         /**
          * FromLabel
@@ -8031,6 +8077,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_kitchen_api_climate_today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Climate"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_kitchen_api_say_climate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayClimate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Climate"];
                 };
             };
             400: components["responses"]["Problem400"];

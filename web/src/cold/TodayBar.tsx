@@ -1,6 +1,7 @@
 /** Today's room and fridge: two sliders that move the whole plan, and what to do differently. */
 import { Button, Slider } from "@mantine/core";
 import type { Schemas } from "@/api/client";
+import { clock } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import classes from "./TodayBar.module.css";
 import type { Today } from "./useWarmth";
@@ -8,16 +9,22 @@ import type { Today } from "./useWarmth";
 interface Props {
   warmth?: Schemas["WorkedWarmth"];
   today: Today;
-  change: (today: Omit<Today, "day">) => void;
+  /** What somebody of the house said of today, for every screen. */
+  said?: Schemas["Climate"];
+  /** Whether something else is tried here. */
+  trying: boolean;
+  change: (today: Today) => void;
+  /** Say it of today, for all. */
+  say: (today: Today) => void;
   /** Ask what two degrees more would change. */
   askWarmer: () => void;
 }
 
-export function TodayBar({ warmth, today, change, askWarmer }: Props) {
+export function TodayBar({ warmth, today, said, trying, change, say: tell, askWarmer }: Props) {
   const { say, words } = useSaying();
   const room = today.room_c ?? warmth?.room_c ?? 21;
   const fridge = today.fridge_c ?? warmth?.fridge_c ?? 4;
-  const moved = today.room_c !== undefined || today.fridge_c !== undefined;
+  const saidSo = said?.room_c != null || said?.fridge_c != null;
   return (
     <section className={classes.bar} aria-label="Today">
       <div className={classes.sliders}>
@@ -57,10 +64,28 @@ export function TodayBar({ warmth, today, change, askWarmer }: Props) {
           </button>
         )}
       </p>
-      {moved && (
-        <Button variant="default" size="xs" onClick={() => change({})}>
-          As usual
-        </Button>
+      {trying ? (
+        <div className={classes.say}>
+          <span>Tried on this screen only.</span>
+          <Button size="xs" onClick={() => tell(today)}>
+            It is so today, for all
+          </Button>
+          <Button variant="default" size="xs" onClick={() => change({})}>
+            Back to {saidSo ? "what was said" : "the usual"}
+          </Button>
+        </div>
+      ) : (
+        saidSo && (
+          <div className={classes.say}>
+            <span>
+              Said of today{said?.by && ` by ${said.by}`}
+              {said?.at && `, ${clock(said.at)}`}
+            </span>
+            <Button variant="default" size="xs" onClick={() => tell({})}>
+              As usual
+            </Button>
+          </div>
+        )
       )}
     </section>
   );

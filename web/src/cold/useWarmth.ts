@@ -1,31 +1,47 @@
-/** A plan's warmth, today: one room and one fridge for every plan, kept on this screen for the day. */
-import { useDebouncedValue, useLocalStorage } from "@mantine/hooks";
-import { keepPreviousData, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
+/** A plan's warmth, today: one room and one fridge of the house for the day, and what is tried on a plan. */
+import { useDebouncedValue } from "@mantine/hooks";
+import {
+  keepPreviousData,
+  queryOptions,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
-import { wall } from "@/app/time";
-import { houseTime } from "@/wire/clock";
+import { climate } from "@/api/queries";
 
 /** What is different today, °C; empty where it is as the kitchen says. */
 export interface Today {
-  day: string;
   room_c?: number;
   fridge_c?: number;
 }
 
 const SETTLES_MS = 180;
 
-const thisDay = () => wall(houseTime()).slice(0, 10);
-
-export function useToday(): [Today, (today: Omit<Today, "day">) => void] {
-  const [kept, keep] = useLocalStorage<Today>({
-    key: "eight-turn.today",
-    defaultValue: { day: thisDay() },
-    getInitialValueInEffect: false,
+/** What somebody said of today, for all; what is tried here and judged by on this screen alone. */
+export function useToday() {
+  const queries = useQueryClient();
+  const said = useQuery(climate).data;
+  const [tried, attempt] = useState<Today>({});
+  const house: Today = { room_c: said?.room_c ?? undefined, fridge_c: said?.fridge_c ?? undefined };
+  const say = useMutation({
+    mutationFn: (today: Today) => got(api.PUT("/api/climate", { body: today })),
+    onSuccess: (answer) => {
+      queries.setQueryData(climate.queryKey, answer);
+      queries.invalidateQueries({ queryKey: ["run-warmth"] });
+      attempt({});
+    },
   });
-  // Yesterday's heat is not today's.
-  const today = kept.day === thisDay() ? kept : { day: thisDay() };
-  return [today, (next) => keep({ ...next, day: thisDay() })];
+  const trying = tried.room_c !== undefined || tried.fridge_c !== undefined;
+  return {
+    today: { room_c: tried.room_c ?? house.room_c, fridge_c: tried.fridge_c ?? house.fridge_c },
+    said,
+    trying,
+    attempt,
+    say: (today: Today) => say.mutate(today),
+    failed: say.error,
+  };
 }
 
 /** A step of the hand so small that it is likely to go on, K. */

@@ -13,6 +13,7 @@ const KEPT = [
   "runs",
   "run",
   "run-warmth",
+  "climate",
   "today",
   "plans",
   "people",

@@ -1,7 +1,9 @@
-import { Button } from "@mantine/core";
+import { Button, TextInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "@/api/client";
-import { sentence, usePlans, useRuns } from "@/api/queries";
+import { sentence, today, usePlans, useRuns } from "@/api/queries";
 import { numbered } from "@/api/runs";
 import { useTrade } from "@/api/trade";
 import { Nothing, Title, Waiting } from "@/app/states";
@@ -18,6 +20,8 @@ export function BenchList() {
   const start = useStartRun();
   const { said } = useTrade();
   const under = runs.data?.runs;
+  const [sought, seek] = useState("");
+  const due = new Set(useQuery(today).data?.doughs.map((d) => d.plan_id));
   return (
     <>
       <div className="roomHead">
@@ -53,11 +57,20 @@ export function BenchList() {
       {plans.data && plans.data.length > 0 && (
         <>
           <h2 className={classes.next}>Take a plan to the bench</h2>
+          {plans.data.length > MANY && (
+            <TextInput
+              label="Find a plan"
+              size="md"
+              value={sought}
+              onChange={(e) => seek(e.currentTarget.value)}
+            />
+          )}
           <ul className="ruled">
-            {plans.data.map((plan) => (
+            {found(plans.data, sought, due).map((plan) => (
               <li key={plan.id} className={classes.plan}>
                 <span>
                   <b>{plan.name}</b> <span className="quiet">{said("family", plan.family)}</span>
+                  {due.has(plan.id) && <span className={classes.due}>for today</span>}
                 </span>
                 <Button
                   variant="default"
@@ -75,6 +88,22 @@ export function BenchList() {
       )}
     </>
   );
+}
+
+/** Beyond so many plans one wants to look for one. */
+const MANY = 6;
+
+/** The plans of a name or family that is looked for; those that today's doughs are made of come first. */
+export function found<P extends { id: number; name: string; family: string }>(
+  plans: P[],
+  sought: string,
+  due: Set<number>,
+): P[] {
+  const words = sought.trim().toLowerCase().split(/\s+/);
+  const all = plans.filter((p) =>
+    words.every((word) => `${p.name} ${p.family}`.toLowerCase().includes(word)),
+  );
+  return all.toSorted((a, b) => Number(due.has(b.id)) - Number(due.has(a.id)));
 }
 
 /** What is ready first comes first, and what waits for hands after it. */

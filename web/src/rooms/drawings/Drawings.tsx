@@ -78,7 +78,7 @@ const Folds = () => (
 /** Everything drawn of one plan, step by step. */
 function OfPlan({ plan }: { plan: Plan }) {
   const worked = useWorked(plan).data;
-  const warmth = useWarmth(plan, { day: "" }).data;
+  const warmth = useWarmth(plan, {}).data;
   const [chosen, choose] = useState<string | null>(null);
   if (!worked) return <Waiting what={plan.name} />;
   const names = new Map(worked.strip.map((s) => [s.key, s.name]));

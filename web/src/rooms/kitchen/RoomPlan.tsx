@@ -303,7 +303,7 @@ function ThingPanel({
           <div className={classes.would} role="status">
             <h3>Before you change it</h3>
             {affected.isPending && <p className="quiet">Every plan is being worked.</p>}
-            {affected.data?.length === 0 && <p>No plan would be another.</p>}
+            {affected.data?.length === 0 && <p>No plan’s sheets, pieces or butter change.</p>}
             {affected.data?.map((plan) => (
               <p key={plan.id}>
                 <Link to={`/plans/${plan.id}`}>{plan.name}</Link>

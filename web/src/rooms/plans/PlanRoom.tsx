@@ -130,8 +130,11 @@ function OpenPlan({ saved }: { saved: Schemas["SavedPlan"] }) {
         ))}
         <TodayBar
           warmth={warmth}
-          today={desk.today}
-          change={desk.setToday}
+          today={desk.climate.today}
+          said={desk.climate.said}
+          trying={desk.climate.trying}
+          change={desk.climate.attempt}
+          say={desk.climate.say}
           askWarmer={desk.askWarmer}
         />
         <div

@@ -39,9 +39,9 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
   const work = useWorked(plan);
   // An edit that cannot be worked may be the first thing a reload finds: show the sheets as saved.
   const asSaved = useWorked(saved.plan);
-  const [today, setToday] = useToday();
+  const climate = useToday();
   const [whatIf, setWhatIf] = useState(false);
-  const warmth = useWarmth(plan, today, whatIf).data;
+  const warmth = useWarmth(plan, climate.today, whatIf).data;
   const [query, setQuery] = useSearchParams();
   const [begins] = useBegins(saved.id);
   const faults = useMemo(() => byField(work.error), [work.error]);
@@ -86,8 +86,7 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
     warmth,
     /** When it begins, where somebody said so. */
     begins,
-    today,
-    setToday,
+    climate,
     askWarmer: () => setWhatIf(true),
     /** What is wrong with the plan, by path; and with what was asked for last. */
     faults: { ...amending.faults, ...faults },
