@@ -30,12 +30,14 @@ DAMAGED = (
     "The bakehouse cannot read its database: it is damaged, or its disk is. Put the latest copy back with "
     "manage.py restore; a tablet keeps what was entered at the bench."
 )
+EMPTY = "There is no house in this database yet. Start it with make serve, which sets it up."
 _SIGNS = (
+    (("no such table",), EMPTY),
     (("locked", "busy"), BUSY),
     (("full", "quota"), FULL),
     (("readonly", "read-only"), READ_ONLY),
     (
-        ("malformed", "not a database", "disk i/o", "unable to open", "corrupt", "no such table"),
+        ("malformed", "not a database", "disk i/o", "unable to open", "corrupt"),
         DAMAGED,
     ),
 )

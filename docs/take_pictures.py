@@ -88,6 +88,7 @@ def smaller_fridge(page: Page) -> None:
 def resting(page: Page) -> None:
     room("/bench")(page)
     page.get_by_role("link", name=re.compile("Station kiosk")).click()
+    page.get_by_role("button", name=re.compile("^Take it out")).wait_for()
 
 
 def judged(page: Page) -> None:

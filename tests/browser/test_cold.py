@@ -190,9 +190,9 @@ def test_a_kitchen_learns_from_the_simulated_probe_and_keeps_both(person):
     expect(lesson.get_by_text(re.compile("^This fridge cools harder than assumed"))).to_be_visible()
     assert grave(page) == []
     lesson.get_by_role("button", name="Use it for this kitchen").click()
-    film = page.get_by_role("textbox", name=re.compile("^Fridge: heat it takes"))
+    film = page.get_by_role("textbox", name=re.compile("^How hard the fridge cools"))
     expect(film).to_have_value(re.compile("^1[12]"))
-    page.get_by_role("button", name=re.compile("^fridge: heat it takes.*back to")).click()
+    page.get_by_role("button", name=re.compile("^how hard the fridge cools.*back to")).click()
     expect(film).to_have_value("7")
     page.get_by_role("textbox", name="Name of a new probe").fill("Middle shelf")
     lesson.get_by_role("button", name="Add this probe").click()

@@ -22,7 +22,7 @@ def test_an_earlier_version_of_a_plan_is_taken_back_and_that_is_undone(person):
     dialog = page.get_by_role("dialog", name=re.compile("^Earlier versions of Twice saved"))
     expect(dialog.get_by_text("by wren").first).to_be_visible()
     assert grave(page) == []
-    dialog.get_by_role("button", name=re.compile("^Take back to")).first.click()
+    dialog.get_by_role("button", name=re.compile("^Go back to this version")).first.click()
     expect(dialog).to_be_hidden()
     expect(field(page, "Roll to")).to_have_value("7")
     page.get_by_role("button", name="Undo").click()
@@ -41,7 +41,7 @@ def test_an_earlier_kitchen_is_taken_back(person):
             bench.blur()
     page.get_by_role("button", name="Earlier versions").click()
     dialog = page.get_by_role("dialog", name="Earlier versions of the kitchen")
-    dialog.get_by_role("button", name=re.compile("^Take back to")).first.click()
+    dialog.get_by_role("button", name=re.compile("^Go back to this version")).first.click()
     expect(bench).to_have_value("2345")
     bench.fill(before)
     bench.blur()

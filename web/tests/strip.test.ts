@@ -106,7 +106,7 @@ it("says how long the butter works only where that is less than any work", () =>
   const clock = (takes_min: number, lasts_min: number | null) =>
     clockWords({ stop: "turn-1", takes_min, lasts_min, works: "yes" });
   expect(clock(8, null)).toEqual({ text: "", off: false });
-  expect(clock(8, 14.4)).toEqual({ text: "14 min of work", off: false });
-  expect(clock(8, 5.6)).toEqual({ text: "only 6 min", off: true });
+  expect(clock(8, 14.4)).toEqual({ text: "butter lasts 14 min", off: false });
+  expect(clock(8, 5.6)).toEqual({ text: "butter only 6 min", off: true });
   expect(clockWords(undefined).text).toBe("");
 });

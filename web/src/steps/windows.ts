@@ -7,7 +7,7 @@ export function clockWords(c: Schemas["WorkClock"] | undefined): { text: string;
   if (typeof c?.lasts_min !== "number") return { text: "", off: false };
   const off = c.lasts_min < c.takes_min;
   const minutes = Math.round(c.lasts_min);
-  return { text: off ? `only ${minutes} min` : `${minutes} min of work`, off };
+  return { text: off ? `butter only ${minutes} min` : `butter lasts ${minutes} min`, off };
 }
 
 /** From when until when a rest is good, and a word where the plan is outside; empty: nothing to say. */
