@@ -102,7 +102,7 @@ def test_a_kitchen_is_set_up_from_its_drawing(person):
     for name in ("Towpath butter", "Sluice butter"):
         page.get_by_label("Another butter, like").select_option(index=1)
         page.get_by_role("textbox", name="Name", exact=True).fill(name)
-        keeps(page, page.get_by_role("button", name="Save").click)
+        keeps(page, page.get_by_role("button", name="Save", exact=True).click)
         page.get_by_role("button", name="Close").click()
         expect(page.get_by_role("button", name=re.compile(f"^{name}"))).to_be_visible()
     assert grave(page) == []

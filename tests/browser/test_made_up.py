@@ -35,7 +35,7 @@ def test_a_kouign_in_two_goes_with_sugar_and_half_of_it_kept_for_another_plan(pe
     page.get_by_role("button", name="Plan the other part").click()
     expect(field(page, "Name of the plan")).to_have_value("Towpath kouign, other part")
     expect(
-        page.get_by_role("checkbox", name=re.compile("the part another put away"))
+        page.get_by_role("checkbox", name=re.compile("the part that another plan put away"))
     ).to_be_checked()
 
 

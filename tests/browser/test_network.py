@@ -142,7 +142,7 @@ def test_over_the_house_s_own_https_the_bench_opens_and_goes_on_without_a_networ
     pressed = datetime.now(UTC)
     named.start(look=False)
     expect(page.get_by_text(re.compile("1 entry waits here"))).to_have_count(0)
-    assert said(page, run) == before + 1
+    until(page, run, "now.said", before + 1)
     remark = page.evaluate(
         "async (run) => (await (await fetch(`/api/runs/${run}`)).json()).standing.remarks.at(-1)",
         run,
