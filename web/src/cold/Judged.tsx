@@ -31,8 +31,8 @@ export function Judged({ plan, dough_c, butter_c }: Props) {
   return (
     <>
       <p>
-        Dough <b>{say("temperature", dough_c)}</b>, butter <b>{say("temperature", butter_c)}</b>. Bend
-        a corner of the block. It:
+        Dough <b>{say("temperature", dough_c)}</b>, butter <b>{say("temperature", butter_c)}</b>.
+        Bend a corner of the block. It:
       </p>
       <div className={classes.bends}>
         {BENDS.map(({ value, label }) => (
