@@ -106,8 +106,7 @@ coverage: $(STAMPS)/dev
 	$(PY) -m pytest -n 4 --cov --cov-report=term:skip-covered --cov-fail-under=97 tests/lamination tests/api
 
 # The loop while one works: nothing is built, no browser is opened.
-quick: $(STAMPS)/dev $(STAMPS)/npm
-	$(PY) -m ruff check .
+quick: lint
 	$(PY) -m mypy lamination bakehouse
 	cd web && npm run -s types
 	$(PY) -m pytest -n 2 -x tests/lamination tests/api --ignore tests/lamination/warmth --ignore tests/api/test_cold.py --ignore tests/api/test_upgrade.py --ignore tests/api/test_any_input.py --ignore tests/lamination/day
