@@ -49,7 +49,8 @@ class Butter(Checked):
     """The butter that is locked in; ``mass_g`` is the whole block, the flour in it included.
 
     ``flour_pct``: flour worked into it, % of the butter. ``fold_back``: rolled thin and folded in so
-    many (0 or 1: not at all). ``plaque``: another than the kitchen's.
+    many (0 or 1: not at all). ``plaque``: another than the kitchen's. ``by_weight``: it keeps its weight
+    when another mass of dough is chosen; else it keeps its share.
     """
 
     mass_g: Grams
@@ -58,6 +59,7 @@ class Butter(Checked):
     flour_pct: Annotated[float, Range(0, 100, "%")] = 0.0
     fold_back: Annotated[int, Range(0, 6)] = 0
     plaque: Plaque | None = None
+    by_weight: bool = False
 
     @property
     def flour_g(self) -> float:

@@ -38,6 +38,11 @@ class Card(Worded):
         return self in (Card.CROWN, Card.LOAF, Card.FAN)
 
     @property
+    def strands(self) -> int:
+        """How many cut pieces one of them is commonly made of."""
+        return 3 if self in (Card.PLAIT, Card.LOAF) else 1
+
+    @property
     def of_coil(self) -> bool:
         """Whether it is made of a piece of a coil."""
         return self in (Card.SLICE, Card.CROWN, Card.SPLIT, Card.SPLIT_KNOT)

@@ -7,12 +7,13 @@ another, a block from a frame, a dough from the pieces wanted) is asked for here
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import converted
 from lamination.pieces.products import Shape
+from lamination.pieces.shaping import Card
 from lamination.plan.amend_formula import (
     add_line,
     add_preferment,
@@ -21,20 +22,25 @@ from lamination.plan.amend_formula import (
     give_formula,
     line_grams,
     line_ingredient,
+    with_dough,
 )
 from lamination.plan.amendment import Amendment, Change
 from lamination.plan.plan import Plan
+from lamination.plan.starts import BLOCK_SHAPES, nice_side
 from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
-from lamination.sheet.lockin import sheet_over_block
+from lamination.sheet.lockin import block_over_package, sheet_over_block
 from lamination.steps import KINDS
 from lamination.steps.bake import Baking
+from lamination.steps.lock_in import locked
 from lamination.steps.roll_up import RollUp
 from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import g, mm
+from lamination.terms.sizes import Size
 from lamination.terms.trade import Method
 
 _STEP_G = 10.0
+_PACKAGE_AREAS = (1.0, 0.7, 1.4, 2.0, 2.8)  # tried, of the package as it was; the likeliest first
 
 
 def amend(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
@@ -93,12 +99,17 @@ def _butter_share(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 
 
 def _method(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """Another way to lock in: an envelope wants a square, and only some have a margin."""
+    """Another way to lock in, with the block that suits it.
+
+    An envelope wants a square, and only some have a margin. The block keeps its sides where nothing
+    more is to be minded than before; else it has those that leave the package as it was, or the first
+    usual shape that is clean.
+    """
     try:
         method = {m.value: m for m in Method}[asked.ingredient or ""]
     except KeyError:
         raise Faults(Fault("ingredient", "There is no such way to lock in.")) from None
-    now = plan.lock_in
+    now, before = plan.lock_in, plan
     values = {"method": method, "overlap_mm": 0.0}
     if not method.has_margin:
         values |= {"margin_mm": 0.0, "off_centre_mm": 0.0}
@@ -113,7 +124,46 @@ def _method(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
         whole = plan.butter.mass_g * (1 + flour / 100)
         butter = replace(plan.butter, flour_pct=flour, mass_g=round(whole, 1))
         plan = replace(plan, butter=butter)
-    return plan
+    return _suited(before, plan, kitchen)
+
+
+def _minded(plan: Plan, kitchen: Kitchen) -> set[tuple[str, str]]:
+    """What is to be minded about a plan, by place and code."""
+    return {n.key for n in work(plan, kitchen).notes if n.tone in ("mind", "tight")}
+
+
+def _suited(before: Plan, plan: Plan, kitchen: Kitchen) -> Plan:
+    """A plan locked in another way, its block as that way wants it: the first of some that is clean."""
+    try:
+        allowed = _minded(before, kitchen)
+        package = locked(before.lock_in, recipe_of(before, kitchen)).package
+    except Faults:
+        return plan
+    best: tuple[int, Plan] | None = None
+    chosen = plan.lock_in
+    sides = [(chosen.block_width_mm, chosen.block_length_mm)]
+    sides += _likely_sides(chosen.method, chosen.share_pct / 100, package)
+    for width, length in sides:
+        tried = _block(plan, width, length)
+        try:
+            more = len(_minded(tried, kitchen) - allowed)
+        except Faults:
+            continue
+        if best is None or more < best[0]:
+            best = more, tried
+        if not more:
+            break
+    return best[1] if best else plan
+
+
+def _likely_sides(method: Method, share: float, package: Size) -> Iterator[tuple[float, float]]:
+    """Width and length of blocks, in whole cm: whose package is as it was, or of another usual shape."""
+    over = block_over_package(method, share)
+    yield nice_side(package.width_mm), nice_side(package.length_mm * over)
+    for times in _PACKAGE_AREAS:
+        for shape in BLOCK_SHAPES:
+            length = math.sqrt(package.length_mm * package.width_mm * times / shape)
+            yield nice_side(length * shape), nice_side(length * over)
 
 
 def _block(plan: Plan, width_mm: float, length_mm: float, margin_mm: float | None = None) -> Plan:
@@ -272,12 +322,46 @@ def _oven(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
 
 
 def _flour(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    """As much dough as the flour at hand makes, and no more than there is."""
+    """As much dough as the flour at hand makes, and no more than there is.
+
+    The block keeps its sides where nothing more is to be minded than before.
+    """
     formula = formula_of(plan)
     fed_share = formula.old_dough.share_pct / 100 if formula.old_dough else 0.0
     in_block = plan.butter.flour_g / plan.dough.mass_g
     per_dough = 100 / formula.total_pct * (1 - fed_share) + in_block
-    return scaled(plan, math.floor(10 * (asked.value or 0.0) / per_dough) / 10)
+    dough_g = math.floor(10 * (asked.value or 0.0) / per_dough) / 10
+    larger = scaled(plan, dough_g)
+    same_sides = replace(plan, dough=larger.dough, butter=larger.butter)
+    try:
+        fits = _minded(same_sides, kitchen) <= _minded(plan, kitchen)
+    except Faults:
+        fits = False
+    return same_sides if fits else larger
+
+
+def _dough(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    return with_dough(plan, asked.value or 0.0)
+
+
+def _card(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
+    """A product shaped in another way, of as many strands as that way has."""
+    cut, n = plan.cut, asked.index or 0
+    if cut is None or n >= len(cut.products):
+        raise Faults(Fault("index", "This plan cuts no such product."))
+    name = asked.ingredient or ""
+    own = next((c.key for c in kitchen.cards if c.key == name), None)
+    card = next((c for c in Card if c.value == name), None)
+    if card is None and own is None:
+        raise Faults(Fault("ingredient", "There is no such way of shaping."))
+    product = replace(
+        cut.products[n],
+        card=card or cut.products[n].card,
+        own_card=None if card else own,
+        strands=card.strands if card else 1,
+    )
+    products = (*cut.products[:n], product, *cut.products[n + 1 :])
+    return plan.changed(cut, products=products)
 
 
 _HOW: dict[Change, Callable[[Plan, Amendment, Kitchen], Plan]] = {
@@ -296,6 +380,8 @@ _HOW: dict[Change, Callable[[Plan, Amendment, Kitchen], Plan]] = {
     Change.BLOCK_FRAME: _block_frame,
     Change.BLOCK_TRAY: _block_tray,
     Change.BLOCK_AS_DOUGH: _block_as_dough,
+    Change.DOUGH: _dough,
+    Change.CARD: _card,
     Change.PIECES: _pieces,
     Change.PIECE_BASE: _piece_g,
     Change.PIECE_HEIGHT: _piece_g,

@@ -53,11 +53,16 @@ def line_grams(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
         for line, g in zip(formula.lines, grams, strict=True)
     )
     dough_g = round(sum(grams) / (1 - fed_share), 1)
-    return replace(
-        plan,
-        formula=replace(formula, lines=lines),
-        dough=replace(plan.dough, mass_g=dough_g),
-    )
+    return with_dough(replace(plan, formula=replace(formula, lines=lines)), dough_g)
+
+
+def with_dough(plan: Plan, dough_g: float) -> Plan:
+    """So much dough, the block's sides as they are; the butter by its share, or by weight where held."""
+    butter = plan.butter
+    if not butter.by_weight:
+        grams = round(butter.mass_g * dough_g / plan.dough.mass_g, 1)
+        butter = replace(butter, mass_g=max(grams, 1.0))
+    return replace(plan, dough=replace(plan.dough, mass_g=dough_g), butter=butter)
 
 
 def _found(

@@ -89,7 +89,7 @@ _BAKES: dict[Family, Bake] = {
         Oven.DECK, (Stage(10, 220, steam=True), Stage(18, 185)), core_c=96, colour=Colour.DEEP
     ),
 }
-_BLOCK_SHAPES = (1.3, 1.0, 1.6, 0.8, 2.0)  # width over length, the likeliest first
+BLOCK_SHAPES = (1.3, 1.0, 1.6, 0.8, 2.0)  # width over length, the likeliest first
 _MOST_PARTS = 60
 _COOL_DAY_C = 17.0
 
@@ -125,7 +125,7 @@ def starting_plan(
     start = _Start(name, family, kitchen, with_formula, rolled)
     first: Plan | None = None
     for parts in range(1, _MOST_PARTS + 1):
-        for shape in _BLOCK_SHAPES:
+        for shape in BLOCK_SHAPES:
             plan = start.plan(dough_g / parts, parts, shape)
             if plan is None:
                 continue
@@ -204,8 +204,8 @@ class _Start:
     def _block(self, butter_mm3: float, shape: float) -> tuple[float, float]:
         """Width and length of the block, in whole centimetres where there is room for it."""
         area = butter_mm3 / self.kitchen["start_block_mm"]
-        length = _nice(math.sqrt(area / shape))
-        return _nice(area / length), length
+        length = nice_side(math.sqrt(area / shape))
+        return nice_side(area / length), length
 
     def _sheets(
         self, whole_mm3: float, block: tuple[float, float], room: Rolled
@@ -248,6 +248,6 @@ class _Start:
         return None
 
 
-def _nice(side_mm: float) -> float:
+def nice_side(side_mm: float) -> float:
     """A side in whole centimetres, as a baker would fold the paper."""
     return min(max(10.0 * round(side_mm / 10), 30.0), 4_000.0)

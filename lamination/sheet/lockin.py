@@ -123,6 +123,19 @@ def sheet_over_block(method: Method) -> float | None:
     return panels[0] / panels[1] if panels else None
 
 
+def block_over_package(method: Method, share: float = 2 / 3) -> float:
+    """How many times as long as the package its block is, of the same width; a square one by area.
+
+    ``share``: of the dough that butter covers, for that way.
+
+    >>> block_over_package(Method.HALF), block_over_package(Method.TWO_THIRDS)
+    (1.0, 2.0)
+    """
+    if method is Method.SHARE:
+        return 3 * share
+    return 2.0 if method in (Method.TWO_THIRDS, Method.INVERSE, Method.DIAMOND) else 1.0
+
+
 def _panelled(
     method: Method, block: Size, dough_mm3: float, margin_mm: float, off_centre_mm: float
 ) -> LockedIn:

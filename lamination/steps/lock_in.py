@@ -284,7 +284,9 @@ def _on_block(here: Here[LockIn]) -> Iterator[Note]:
             "block_width_mm", _grown(here, math.sqrt(block.thickness_mm / inside)),
         )  # fmt: skip
     far = unusual(here.recipe.family, kitchen, "block_over_dough", ratio)
-    if far and not here.step.method.butter_outside:
+    # of two goes each lays half of it, strewn or spread: no block that could break
+    laid = here.step.method not in (Method.SPREAD, Method.TWO_GO)
+    if far and laid and not here.step.method.butter_outside:
         text = (
             "The dough over it stretches faster than the butter and may tear."
             if far.side == "above"

@@ -4178,7 +4178,8 @@ export interface components {
          * @description The butter that is locked in; ``mass_g`` is the whole block, the flour in it included.
          *
          *     ``flour_pct``: flour worked into it, % of the butter. ``fold_back``: rolled thin and folded in so
-         *     many (0 or 1: not at all). ``plaque``: another than the kitchen's.
+         *     many (0 or 1: not at all). ``plaque``: another than the kitchen's. ``by_weight``: it keeps its weight
+         *     when another mass of dough is chosen; else it keeps its share.
          */
         Butter: {
             /** Mass G */
@@ -4201,6 +4202,11 @@ export interface components {
              */
             fold_back: number;
             plaque?: components["schemas"]["Plaque"] | null;
+            /**
+             * By Weight
+             * @default false
+             */
+            by_weight: boolean;
         };
         /**
          * ButterState
@@ -5440,7 +5446,7 @@ export interface components {
          * @description What is asked for.
          * @enum {string}
          */
-        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "oven" | "flour" | "butter_share" | "butter_of_whole" | "butter_of_flour" | "method" | "drop_formula" | "add_step";
+        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "card" | "oven" | "flour" | "butter_share" | "butter_of_whole" | "butter_of_flour" | "method" | "drop_formula" | "add_step";
         /**
          * MissedLine
          * @description A line that was not understood, and why.

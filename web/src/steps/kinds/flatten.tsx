@@ -1,4 +1,4 @@
-import { Button, NativeSelect, Textarea } from "@mantine/core";
+import { Button, Checkbox, NativeSelect, Textarea } from "@mantine/core";
 import { useContext } from "react";
 import type { Schemas } from "@/api/client";
 import { made } from "@/api/steps";
@@ -103,9 +103,8 @@ function Masses({ plan, worked, change, amend }: PanelProps<"flatten">) {
         quantity="mass"
         path="dough.mass_g"
         value={dough.mass_g}
-        onChange={(mass_g) =>
-          mass_g !== null && change({ ...plan, dough: { ...dough, mass_g } }, "dough.mass_g")
-        }
+        onLeaving
+        onChange={(value) => value !== null && amend({ change: "dough", value }, "dough.mass_g")}
       />
       <MeasureInput
         label="Butter"
@@ -114,6 +113,18 @@ function Masses({ plan, worked, change, amend }: PanelProps<"flatten">) {
         value={butter.mass_g}
         onChange={(mass_g) =>
           mass_g !== null && change({ ...plan, butter: { ...butter, mass_g } }, "butter.mass_g")
+        }
+      />
+      <Checkbox
+        label="Keep this weight of butter"
+        description={
+          butter.by_weight
+            ? "whatever the dough weighs"
+            : "off: its share stays when the dough changes"
+        }
+        checked={butter.by_weight}
+        onChange={({ currentTarget: { checked } }) =>
+          change({ ...plan, butter: { ...butter, by_weight: checked } }, "butter.by_weight")
         }
       />
       {share("Butter share of the dough", "butter_share", butter_share.of_dough_pct)}

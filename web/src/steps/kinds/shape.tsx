@@ -19,7 +19,7 @@ const PLAITED: Schemas["Card"][] = ["plait", "loaf"];
 
 /** How each product is shaped and filled, and its rest after it: the proof, or the chill. */
 function ShapePanel(panel: PanelProps<"shape">) {
-  const { plan, worked, change, made, step, stop } = panel;
+  const { plan, worked, change, amend, made, step, stop } = panel;
   const { figure, say } = useSaying();
   const { options } = useTrade();
   const kitchen = useKitchen().data;
@@ -47,12 +47,13 @@ function ShapePanel(panel: PanelProps<"shape">) {
                 ...own.map((c) => ({ value: `${OWN}${c.key}`, label: c.name })),
               ]}
               onChange={({ currentTarget: { value } }) =>
-                setProduct(
-                  i,
-                  value.startsWith(OWN)
-                    ? { own_card: value.slice(OWN.length) }
-                    : { card: value as Schemas["Card"], own_card: null },
-                  "card",
+                amend(
+                  {
+                    change: "card",
+                    index: i,
+                    ingredient: value.startsWith(OWN) ? value.slice(OWN.length) : value,
+                  },
+                  path(i, "card"),
                 )
               }
             />
