@@ -1,4 +1,4 @@
-"""What follows when one thing of a plan is chosen anew: another mass, another way to lock in, another shape."""
+"""What follows when one thing of a plan is chosen anew: mass, way to lock in, shape."""
 
 from __future__ import annotations
 
