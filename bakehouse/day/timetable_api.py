@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from collections.abc import Iterable
 from contextlib import suppress
 from dataclasses import dataclass, replace
@@ -24,6 +25,7 @@ from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.loops import wait_for_none
 from bakehouse.people.roles import head_only, signed_in
 from lamination.day import (
+    Day,
     Due,
     Happened,
     Lying,
@@ -44,6 +46,7 @@ from lamination.day import (
     timetable,
     went_of,
 )
+from lamination.kitchen import Kitchen
 from lamination.run import Phase
 from lamination.terms import Checked, Fault, Faults, Length, Range
 
@@ -198,6 +201,14 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
     _looking.pop(order_id, Event()).set()
     _looking[order_id] = stop
     since, before = _since(record), _kept(record)
+    if since is None and before and record.arranged_revision != record.revision:
+        _remember(record, before)
+        had = _lately.get((order_id, day, the_kitchen()))
+        if asked.steady and had:
+            # undone, or put back by hand: it is the day that it was
+            del _looking[order_id]
+            _keep(record, had, numbered)
+            return replace(_arranged(record), settled=True)
     *_, found = arranged(
         day, the_kitchen(), asked.seconds, since, before, steady=asked.steady, stop=stop.is_set
     )
@@ -213,6 +224,19 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
 
 
 _looking: dict[int, Event] = {}
+_lately: OrderedDict[tuple[int, Day, Kitchen], Timetable] = OrderedDict()
+_REMEMBERED = 40
+
+
+def _remember(record: OrderRecord, kept: Timetable) -> None:
+    """The timetable of an order as it was, so that what is undone brings back its own."""
+    was = record.version(record.arranged_revision or 0)
+    with suppress(Faults):
+        if was is not None:
+            day, _ = as_day(read(Order, was))
+            _lately[record.pk, day, the_kitchen()] = kept
+    while len(_lately) > _REMEMBERED:
+        _lately.popitem(last=False)
 
 
 @router.delete("/orders/{int:order_id}/look", auth=head_only, response={204: None})

@@ -412,3 +412,19 @@ def test_a_proposal_that_nobody_answers_is_withdrawn_when_its_first_change_is_du
         assert hand.call("GET", "/today")["proposed"] is None
         assert hand.call("GET", f"/orders/{day['id']}/timetable")["proposed"] is None
         hand.call("POST", f"/orders/{day['id']}/take", expect=404)
+
+
+def test_a_step_moved_and_moved_back_brings_back_the_very_same_day(head, day):
+    path = f"/orders/{day['id']}"
+    before = head.call("POST", f"{path}/timetable", {"seconds": 0})["timetable"]
+    task = next(t for t in before["tasks"] if t["step"] == "lock_in")
+    later = datetime.fromisoformat(task["starts"]) + timedelta(minutes=25)
+    held = {"dough": task["dough"], "step": task["step"], "at": later.isoformat()}
+    order = day["order"] | {"held": [held]}
+    saved = head.call("PUT", path, {"revision": day["revision"], "order": order})
+    moved = head.call("POST", f"{path}/timetable", {"seconds": 0, "steady": True})["timetable"]
+    assert moved["tasks"] != before["tasks"]
+    head.call("PUT", path, {"revision": saved["revision"], "order": day["order"]})
+    again = head.call("POST", f"{path}/timetable", {"seconds": 0, "steady": True})
+    assert again["timetable"] == before
+    assert again["settled"]

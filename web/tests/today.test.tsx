@@ -392,6 +392,14 @@ it("tells a chosen dough in words, moves its step by key, and lets a fixed one g
   expect(change).toHaveBeenLastCalledWith({ held: [] }, "held");
 });
 
+it("five quick keys move a step five times, before any timetable has come", async () => {
+  const { hand, change } = dayPlan();
+  screen.getByRole("button", { name: /^Dough 1, turn/ }).focus();
+  // it is fixed at 60 already, wherever the last timetable drew it
+  await hand.keyboard("{Shift>}{ArrowRight}{/Shift}");
+  expect(change.mock.lastCall?.[0].held).toEqual([{ dough: "1", step: "turn", at: at(65) }]);
+});
+
 it("leaves to each shift what it does: all of it is none, and nobody comes to do nothing", async () => {
   const set = vi.fn();
   const shift = { name: "Wren", starts: at(0), ends: at(300), count: 1, only: [] };

@@ -5,6 +5,7 @@ import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import classes from "./Handle.module.css";
 import { type Grip, type Hand, useStill } from "./hands";
+import { useDrag } from "./useDrag";
 
 interface Props {
   grip: Grip;
@@ -28,8 +29,7 @@ function useSaid() {
 
 function Handle({ grip, hand, x, y }: Props) {
   const said = useSaid();
-  const offset = useRef(0);
-  const frame = useRef<DOMRect | null>(null);
+  const began = useRef(0);
   const held = hand.held?.grip.path === grip.path ? hand.held : null;
   const drawn = held?.grip ?? grip;
   const value = held?.value ?? grip.value;
@@ -45,25 +45,22 @@ function Handle({ grip, hand, x, y }: Props) {
   const [p0, p1] = along ? [x(0), x(1)] : [y(0), y(1)];
   const scale = Math.abs(p1 - p0);
 
-  const placeOf = (event: React.PointerEvent) => {
-    const box = frame.current;
-    const point = along ? event.clientX - (box?.left ?? 0) : event.clientY - (box?.top ?? 0);
-    return (point - offset.current - p0) / (p1 - p0);
-  };
+  const dragging = useDrag<Grip>({
+    take: (what) => {
+      began.current = along ? at.x : at.y;
+      hand.take(what);
+    },
+    move: (what, by) => hand.moveTo((began.current + by[grip.dir] - p0) / (p1 - p0), scale, what),
+    drop: () => hand.release(),
+    cancel: () => hand.escape(),
+  });
+  const taken = dragging.hold(grip);
   const down = (event: React.PointerEvent<SVGGElement>) => {
     if (event.button !== 0) return;
     event.preventDefault();
     event.stopPropagation();
-    const svg = event.currentTarget.ownerSVGElement;
-    frame.current = svg?.getBoundingClientRect() ?? null;
-    offset.current = 0;
-    offset.current =
-      (along
-        ? event.clientX - (frame.current?.left ?? 0)
-        : event.clientY - (frame.current?.top ?? 0)) - (along ? at.x : at.y);
-    event.currentTarget.setPointerCapture(event.pointerId);
     event.currentTarget.focus({ preventScroll: true });
-    hand.take(grip);
+    taken.onPointerDown(event);
   };
   const keys = (event: React.KeyboardEvent) => {
     const steps = {
@@ -106,14 +103,8 @@ function Handle({ grip, hand, x, y }: Props) {
       data-lit={lit || undefined}
       data-held={held !== null || undefined}
       data-refused={refused || undefined}
+      {...taken}
       onPointerDown={down}
-      onPointerMove={(e) => {
-        if (held && e.currentTarget.hasPointerCapture(e.pointerId)) {
-          hand.moveTo(placeOf(e), scale, grip);
-        }
-      }}
-      onPointerUp={() => hand.release()}
-      onPointerCancel={() => hand.escape()}
       onKeyDown={keys}
       onBlur={() => held && !held.loose && hand.release()}
     >

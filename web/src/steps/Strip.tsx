@@ -10,6 +10,7 @@ import type { Plan, Stop, Worked } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { Hands } from "@/drawings/Handle";
 import { type Grip, useHand } from "@/drawings/hands";
+import { useDrag } from "@/drawings/useDrag";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { kindOf } from "./kinds";
@@ -17,7 +18,6 @@ import { type Cell, cellsOf, gentle, halfDip, ungentle } from "./outline";
 import type { Drawn } from "./parts/props";
 import classes from "./Strip.module.css";
 import { Marks, StripRest } from "./StripRest";
-import { type Carried, useCarry } from "./useCarry";
 
 export const DEPTH: Record<Schemas["Place"], number> = {
   bench: 16,
@@ -26,6 +26,7 @@ export const DEPTH: Record<Schemas["Place"], number> = {
   proofer: 8,
 };
 const NARROWEST = 104;
+const CARRIED = 6; // px a mouse moves before it carries a step
 const LETTER = 6.6; // px a figure takes under a stop
 
 /** The rest after the chosen stop, as it can be taken hold of. */
@@ -144,11 +145,25 @@ export function Strip(props: Props) {
     follow.current = null;
   }, [selected]);
 
-  const carrying = useCarry(
-    list,
-    (x) => (places.find((p) => x < p.x + p.w) ?? places.at(-1))?.stop.n ?? 0,
-    onMove,
-  );
+  /** Which step one is put down at that is carried so far: where its middle comes to lie. */
+  const putAt = (from: number, by: number) => {
+    const place = places[from];
+    const x = (place?.x ?? 0) + (place?.w ?? 0) / 2 + by;
+    return (places.find((p) => x < p.x + p.w) ?? places.at(-1))?.stop.n ?? 0;
+  };
+  const carrying = useDrag<number>({
+    slack: CARRIED,
+    scrolls: list,
+    drop: (from, by) => {
+      const to = putAt(from, by.x);
+      if (to !== from) onMove?.(from, to);
+    },
+  });
+  const carried = carrying.dragged && {
+    from: carrying.dragged.what,
+    to: putAt(carrying.dragged.what, carrying.dragged.by.x),
+    by: carrying.dragged.by.x,
+  };
 
   const move = (event: React.KeyboardEvent) => {
     // Where the focus is, not what is selected: keys may come faster than the screen follows.
@@ -184,7 +199,7 @@ export function Strip(props: Props) {
           }}
           onClickCapture={carrying.onClickCapture}
         >
-          {carrying.carried && <PutDown carried={carrying.carried} places={places} />}
+          {carried && <PutDown carried={carried} places={places} />}
           {cells.map((cell) =>
             cell.folded ? (
               <FoldedCell
@@ -205,13 +220,11 @@ export function Strip(props: Props) {
                   tabIndex={stop.key === selected || (!selected && stop === stops[0]) ? 0 : -1}
                   style={{
                     width: cell.width / cell.stops.length,
-                    ...(carrying.carried?.from === stop.n && {
-                      translate: `${carrying.carried.by}px 0`,
-                    }),
+                    ...(carried?.from === stop.n && { translate: `${carried.by}px 0` }),
                   }}
                   className={classes.stop}
-                  data-carried={carrying.carried?.from === stop.n || undefined}
-                  {...carrying.hold(stop.n)}
+                  data-carried={carried?.from === stop.n || undefined}
+                  {...(onMove && carrying.hold(stop.n))}
                   onClick={() => onSelect(stop.key)}
                 >
                   <span className={classes.name} title={stop.name}>
@@ -272,7 +285,7 @@ function restGripAt(rest: RestGrip, place: Placed): Grip {
 }
 
 /** Where a step that is carried would be put down. */
-function PutDown({ carried, places }: { carried: Carried; places: Placed[] }) {
+function PutDown({ carried, places }: { carried: { from: number; to: number }; places: Placed[] }) {
   const there = places[carried.to];
   if (!there || carried.to === carried.from) return null;
   const x = there.x + (carried.to > carried.from ? there.w : 0);

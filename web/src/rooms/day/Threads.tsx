@@ -1,7 +1,7 @@
 /** The day drawn: time to the right, the bench above, each dough a thread that lies under it. */
-import { useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { clock, weekday } from "@/app/time";
+import { useDrag } from "@/drawings/useDrag";
 import { span } from "@/measures/quantity";
 import classes from "./Threads.module.css";
 import {
@@ -26,6 +26,8 @@ interface Props {
   choose: (dough: string | null) => void;
   /** A step taken hold of and let go at another minute; not given to who may only read. */
   hold?: (task: Schemas["Task"], at: string) => void;
+  /** A step moved on by so many minutes from where it is held, or else lies. */
+  nudge?: (task: Schemas["Task"], minutes: number) => void;
 }
 
 const LEFT = 74;
@@ -34,14 +36,13 @@ const CROWD = 10; // doughs from which the ways between rests step back
 const AXIS = 46;
 const LANE = 21;
 const ROW_GAP = 5;
+const NUDGE_MIN = 5;
 const TONES = ["var(--tone-1)", "var(--tone-2)", "var(--tone-3)", "var(--tone-4)", "var(--tone-5)"];
 const DEEP: Record<string, number> = { proofer: 58, bench: 58, fridge: 108, freezer: 78 };
 const NAMES: Record<string, string> = { bench: "room", proofer: "proofer" };
 
 export function Threads(props: Props) {
-  const { drawn, scale, chosen, choose, hold, now } = props;
-  const [held, setHeld] = useState<{ knot: Knot; by: number } | null>(null);
-  const from = useRef(0);
+  const { drawn, scale, chosen, choose, hold, nudge, now } = props;
   const x = (minute: number) => LEFT + (minute / 60) * scale;
   const width = Math.ceil(x(drawn.minutes)) + RIGHT;
 
@@ -79,19 +80,14 @@ export function Threads(props: Props) {
   const ordered = drawn.threads.toSorted(
     (a, b) => Number(a.dough === chosen) - Number(b.dough === chosen),
   );
-  const start = (event: React.PointerEvent, knot: Knot) => {
-    choose(knot.task.dough);
-    if (!hold || knot.task.done) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    from.current = event.clientX;
-    setHeld({ knot, by: 0 });
-  };
-  const move = (event: React.PointerEvent) =>
-    held && setHeld({ ...held, by: ((event.clientX - from.current) / scale) * 60 });
-  const drop = () => {
-    if (held && Math.abs(held.by) >= 3) letGo(held.knot, held.knot.from + held.by);
-    setHeld(null);
-  };
+  const dragging = useDrag<Knot>({
+    slack: 3,
+    scrolls: sight,
+    drop: (knot, by) => {
+      const minutes = (by.x / scale) * 60;
+      if (Math.abs(minutes) >= 3) letGo(knot, knot.from + minutes);
+    },
+  });
   const letGo = (knot: Knot, minute: number) => {
     const at = snappedClock(drawn.begins + minute * 60_000);
     hold?.(knot.task, new Date(at).toISOString());
@@ -100,7 +96,7 @@ export function Threads(props: Props) {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (!by) return;
     event.preventDefault();
-    if (event.shiftKey && hold && !knot.task.done) letGo(knot, knot.from + by * 5);
+    if (event.shiftKey && nudge && !knot.task.done) nudge(knot.task, by * NUDGE_MIN);
     else {
       const group = event.currentTarget.closest("g[data-thread]");
       group?.querySelectorAll<SVGElement>("[data-knot]")[n + by]?.focus();
@@ -268,7 +264,8 @@ export function Threads(props: Props) {
                 style={{ "--tone": tone(thread) } as React.CSSProperties}
               >
                 {graspable(thread, strong).map((knot, n) => {
-                  const by = held?.knot === knot ? held.by : 0;
+                  const { dragged } = dragging;
+                  const by = dragged?.what.task === knot.task ? (dragged.by.x / scale) * 60 : 0;
                   const wide = Math.max(((knot.to - knot.from) / 60) * scale, 4);
                   const name = `Dough ${knot.task.dough}, ${knot.task.name}, ${clock(knot.task.starts)}${knot.task.who ? `, ${knot.task.who}` : ""}${knot.task.held ? ", fixed" : ""}`;
                   return (
@@ -282,9 +279,11 @@ export function Threads(props: Props) {
                       className={classes.knot}
                       data-done={knot.task.done || undefined}
                       data-held={knot.task.held || undefined}
-                      onPointerDown={(e) => start(e, knot)}
-                      onPointerMove={move}
-                      onPointerUp={drop}
+                      {...dragging.hold(knot)}
+                      onPointerDown={(e) => {
+                        choose(knot.task.dough);
+                        if (hold && !knot.task.done) dragging.hold(knot).onPointerDown(e);
+                      }}
                       onKeyDown={(e) => key(e, knot, n)}
                       onFocus={() => chosen !== thread.dough && choose(thread.dough)}
                     >

@@ -2,12 +2,13 @@
 import { Button } from "@mantine/core";
 import { useElementSize } from "@mantine/hooks";
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, type PointerEvent, useContext, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useContext, useState } from "react";
 import { Link } from "react-router";
 import { api, byField, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { Hands } from "@/drawings/Handle";
 import { type Grip, linear, useHand } from "@/drawings/hands";
+import { type By, useDrag } from "@/drawings/useDrag";
 import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { RowInput } from "@/measures/RowInput";
@@ -42,7 +43,6 @@ export function RoomPlan({ room, table, yours, readOnly, keep, place, butters }:
   const [chosen, choose] = useState<string>("bench");
   // What is tried here is drawn at once and kept when it is said so.
   const [tried, setTried] = useState<Record<string, number>>({});
-  const [moving, setMoving] = useState<{ what: string; x_mm: number; y_mm: number } | null>(null);
   const hand = useHand();
   const rows = new Map(table.map((r) => [r.key, r]));
   const value = (key: string) => tried[key] ?? rows.get(key)?.value ?? 0;
@@ -51,11 +51,6 @@ export function RoomPlan({ room, table, yours, readOnly, keep, place, butters }:
   const high = room.width_mm * scale + 24;
   const px = (mm: number) => 12 + mm * scale;
 
-  const things = room.things.map((t) => {
-    const sized = sizeNow(t, tried, (key) => rows.get(key)?.value ?? 0);
-    return moving?.what === t.what ? { ...sized, ...moving, what: t.what } : sized;
-  });
-  const thing = things.find((t) => t.what === chosen);
   const put = (what: string, to: Partial<Spot>) =>
     place(room.things.map((t) => (t.what === what ? { ...spotOf(t), ...to } : spotOf(t))));
   // the room grows behind what stands at its wall
@@ -67,30 +62,29 @@ export function RoomPlan({ room, table, yours, readOnly, keep, place, butters }:
     y_mm: wall(y, room.width_mm),
   });
 
-  const grab = useRef({ x: 0, y: 0, moved: false });
+  const movedTo = (t: Fixture, by: By) => within(t, t.x_mm + by.x / scale, t.y_mm + by.y / scale);
+  const moving = useDrag<Fixture>({
+    slack: 3,
+    drop: (t, by) => {
+      const { x_mm, y_mm } = movedTo(t, by);
+      put(t.what, { x_mm, y_mm });
+    },
+  });
+  const things = room.things.map((t) => {
+    const sized = sizeNow(t, tried, (key) => rows.get(key)?.value ?? 0);
+    const { dragged } = moving;
+    return dragged?.what.what === t.what
+      ? { ...sized, ...movedTo(dragged.what, dragged.by), what: t.what }
+      : sized;
+  });
+  const thing = things.find((t) => t.what === chosen);
   const handlers = (t: Fixture) => ({
+    ...moving.hold(t),
     onPointerDown: (e: PointerEvent<SVGGElement>) => {
       choose(t.what);
-      if (readOnly || e.button !== 0) return;
-      e.currentTarget.setPointerCapture(e.pointerId);
-      grab.current = { x: e.clientX - t.x_mm * scale, y: e.clientY - t.y_mm * scale, moved: false };
-      setMoving({ what: t.what, x_mm: t.x_mm, y_mm: t.y_mm });
+      if (!readOnly) moving.hold(t).onPointerDown(e);
     },
-    onPointerMove: (e: PointerEvent<SVGGElement>) => {
-      if (moving?.what !== t.what) return;
-      const [x, y] = [e.clientX - grab.current.x, e.clientY - grab.current.y];
-      if (Math.hypot(x - t.x_mm * scale, y - t.y_mm * scale) > 3) grab.current.moved = true;
-      if (grab.current.moved) setMoving(within(t, x / scale, y / scale));
-    },
-    onPointerUp: () => {
-      if (moving && grab.current.moved) {
-        put(t.what, { x_mm: moving.x_mm, y_mm: moving.y_mm });
-      }
-      setMoving(null);
-    },
-    onPointerCancel: () => setMoving(null),
     onKeyDown: (e: KeyboardEvent) => {
-      if (e.key === "Escape") setMoving(null);
       const by = {
         ArrowRight: [STEP_MM, 0],
         ArrowLeft: [-STEP_MM, 0],
