@@ -66,6 +66,18 @@ def _plain(worked: WorkedPlan) -> Tablet:
     return tablet
 
 
+def _before(worked: WorkedPlan) -> Tablet:
+    """Begun before anybody said so, told in two goes, one taken back; then its first step, and when."""
+    tablet = Tablet(worked)
+    tablet.say(1, EventKind.BEGUN, minutes=-30)
+    wrong = tablet.say(2, EventKind.BEGUN, minutes=-60)
+    tablet.say(3, EventKind.UNDO, target=wrong.id)
+    done = tablet.say(4, DONE, stop="dough")
+    tablet.say(5, EventKind.MOVE, target=done.id, minutes=-20)
+    tablet.say(25, DONE, stop="lock_in")
+    return tablet
+
+
 def _by_trays(worked: WorkedPlan) -> Tablet:
     """Trays at different stages, one of them lost, the cut said late by another tablet."""
     tablet = Tablet(worked)
@@ -105,6 +117,7 @@ def runs() -> Iterator[dict]:
     trays = station(turns=turns("letter", rest=None), finish=starting_finish(Family.CROISSANT))
     told = {
         "a clock that goes wrong": (plain, _plain),
+        "begun before anybody said so": (plain, _before),
         "trays, and some of them lost": (trays, _by_trays),
         "given up, taken back, given up": (plain, _given_up),
     }

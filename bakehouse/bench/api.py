@@ -165,7 +165,7 @@ def _now(run: Run, standing: Standing | None = None) -> RunNow:
     standing = standing or stand(worked, run.started_at, events_of(run))
     return RunNow(
         run.pk,
-        run.started_at,
+        standing.started_at,
         run.said,
         standing,
         used(plan, worked, standing),
@@ -327,8 +327,8 @@ def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
     plan, worked, kitchen = snapshot(run)
     kitchen = as_today(kitchen)
     now = stand(worked, run.started_at, events_of(run))
-    began = timezone.localtime(run.started_at)
-    return under_way(plan, kitchen, worked, now, began, timezone.now())
+    zone = timezone.get_current_timezone()
+    return under_way(plan, kitchen, worked, now, zone, timezone.now())
 
 
 @router.post("/runs/{uuid:run_id}/events", auth=signed_in, response=RunNow)

@@ -295,7 +295,7 @@ def _happened(
     standings, runs = {}, []
     for run, worked, standing in under_way:
         standings[run.dough] = standing
-        happened += happened_of(run.dough, worked, run.started_at, standing)
+        happened += happened_of(run.dough, worked, standing)
         over = standing.phase in (Phase.FINISHED, Phase.GIVEN_UP)
         runs.append(RunOf(run.dough, run.pk, over))
     return happened, standings, runs
@@ -309,7 +309,7 @@ def _since(record: OrderRecord) -> Since | None:
     under_way = [*standings_of(record.pk)]
     happened, standings, _ = _happened(under_way)
     went = {
-        run.dough: went_of(snapshot(run)[0], worked, standing, timezone.localtime(run.started_at))
+        run.dough: went_of(snapshot(run)[0], worked, standing, timezone.get_current_timezone())
         for run, worked, standing in under_way
     }
     return Since(timezone.now(), tuple(happened), kept.tasks, given_up_of(standings), went)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime, timedelta, tzinfo
 from enum import StrEnum
 
 from lamination.day.day import Happened, Shift
@@ -65,16 +65,16 @@ class Lying:
     minutes: int
 
 
-def went_of(plan: Plan, worked: WorkedPlan, standing: Standing, started_at: datetime) -> Went:
-    """How a dough went so far, as the bench judges it; ``started_at`` in the bakery's own time zone."""
-    return Went(as_it_went(plan, worked, standing, started_at), today_of(standing, started_at))
+def went_of(plan: Plan, worked: WorkedPlan, standing: Standing, zone: tzinfo) -> Went:
+    """How a dough went so far, as the bench judges it; ``zone``: the bakery's own."""
+    return Went(as_it_went(plan, worked, standing), today_of(standing, zone))
 
 
 def happened_of(
-    dough: str, worked: WorkedPlan, started_at: datetime, standing: Standing
+    dough: str, worked: WorkedPlan, standing: Standing
 ) -> tuple[Happened, ...]:
     """What a run at the bench says of its dough: every step begun, and done where it is."""
-    at, found = started_at, []
+    at, found = standing.started_at, []
     done = {d.stop: d.at for d in standing.deeds if d.kind is EventKind.DONE}
     out = {d.stop: d.at for d in standing.deeds if d.kind is EventKind.OUT}
     for stop in worked.strip:

@@ -28,6 +28,7 @@ class EventKind(StrEnum):
     PIECES = "pieces"  # pieces put on the scale, one after another along the sheet
     AWAY = "away"  # called away in the middle of it
     BACK = "back"  # at it again
+    BEGUN = "begun"  # the first step was begun earlier (negative minutes) or later than was said
 
 
 class Probe(StrEnum):
@@ -78,6 +79,7 @@ _NEEDS: dict[EventKind, tuple[str, ...]] = {
     EventKind.PIECES: ("product", "pieces_g"),
     EventKind.AWAY: (),
     EventKind.BACK: (),
+    EventKind.BEGUN: ("minutes",),
 }
 
 

@@ -131,8 +131,20 @@ class RestTime:
 
 
 @dataclass(frozen=True, slots=True)
+class PutRight:
+    """A time that was put right by so many minutes: a deed's, or that of the beginning (no target)."""
+
+    event_id: str
+    target: str | None
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
 class Standing:
-    """Where a run stands: its phase, the stop it is at, since when and (resting) until when."""
+    """Where a run stands: its phase, the stop it is at, since when and (resting) until when.
+
+    ``started_at``: when its first step was begun, as it was put right since.
+    """
 
     phase: Phase
     stop: str | None
@@ -151,6 +163,8 @@ class Standing:
     pieces: tuple[OnScale, ...]
     away: tuple[Absence, ...]
     put_away: tuple[Stored, ...]
+    started_at: datetime
+    put_right: tuple[PutRight, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,10 +195,17 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     """
     undone = {e.target for e in events if e.kind is EventKind.UNDO}
     kept = [e for e in events if e.id not in undone]
+    right = [
+        PutRight(e.id, e.target, e.minutes)
+        for e in kept
+        if e.minutes and e.kind in (EventKind.MOVE, EventKind.BEGUN)
+    ]
     shift: dict[str, float] = {}
-    for e in kept:
-        if e.kind is EventKind.MOVE and e.target and e.minutes:
-            shift[e.target] = shift.get(e.target, 0) + e.minutes
+    for one in right:
+        if one.target:
+            shift[one.target] = shift.get(one.target, 0) + one.minutes
+        else:
+            started_at += timedelta(minutes=one.minutes)
 
     order = planned_deeds(worked.strip)
     deeds: list[Deed] = []
@@ -281,6 +302,8 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         pieces=tuple(pieces),
         away=tuple(away),
         put_away=tuple(_stored(worked, deeds)),
+        started_at=started_at,
+        put_right=tuple(right),
     )
 
 
@@ -333,7 +356,14 @@ def admit(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...], n
         if new.line not in {line.key for s in worked.sheets for line in s.lines}:
             raise Faults(Fault("line", "No sheet of this plan has such a line."))
     elif new.kind is EventKind.MOVE:
-        _admit_move(worked, started_at, now, new)
+        _admit_move(worked, now, new)
+    elif new.kind is EventKind.BEGUN:
+        began = now.started_at + timedelta(minutes=new.minutes or 0)
+        if began > new.at:
+            raise Faults(Fault("minutes", "That time is still to come."))
+        if now.deeds and began > now.deeds[0].at:
+            text = f"That is after {moment(now.deeds[0].at)}, when the first step was done."
+            raise Faults(Fault("minutes", text))
 
 
 def _admit_deed(now: Standing, names: dict[str, str], new: Event) -> None:
@@ -352,7 +382,7 @@ def _admit_deed(now: Standing, names: dict[str, str], new: Event) -> None:
         raise Faults(Fault("stop", f"Next is {ahead}, not {names[new.stop]}."))
 
 
-def _admit_move(worked: WorkedPlan, started_at: datetime, now: Standing, new: Event) -> None:
+def _admit_move(worked: WorkedPlan, now: Standing, new: Event) -> None:
     by_tray = {s.stop for s in tray_steps(worked)}
     whole = [d for d in now.deeds if d.stop not in by_tray]
     # a tray's times move between its own; what is done with the whole dough, between those of all
@@ -366,11 +396,12 @@ def _admit_move(worked: WorkedPlan, started_at: datetime, now: Standing, new: Ev
         )
     i = ids.index(new.target)
     wanted = line[i].at + timedelta(minutes=new.minutes or 0)
-    before = line[i - 1].at if i else started_at
+    before = line[i - 1].at if i else now.started_at
     if wanted > new.at:
         raise Faults(Fault("minutes", "That time is still to come."))
     if wanted < before:
-        text = f"That is before {moment(before)}, when the step it follows was over."
+        over = "the step it follows was over" if i else "it was begun"
+        text = f"That is before {moment(before)}, when {over}."
         raise Faults(Fault("minutes", text))
     if i + 1 < len(line) and wanted > line[i + 1].at:
         text = f"That is after {moment(line[i + 1].at)}, when the next step was done."

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import datetime, timedelta, tzinfo
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
@@ -49,14 +49,14 @@ class UnderWay:
     moved: tuple[Moved, ...]
 
 
-def as_it_went(plan: Plan, worked: WorkedPlan, now: Standing, started_at: datetime) -> Plan:
+def as_it_went(plan: Plan, worked: WorkedPlan, now: Standing) -> Plan:
     """The plan with the minutes that work and rests really took, as far as the run has come.
 
     A rest under way and those to come have the minutes chosen at the bench, or else the plan's.
     """
     bench: dict[str, float] = {}
     rested = {r.stop: r.minutes for r in now.rests}
-    clock = started_at
+    clock = now.started_at
     for deed in now.deeds:
         minutes = (deed.at - clock) / timedelta(minutes=1)
         if deed.kind is EventKind.DONE:
@@ -79,11 +79,12 @@ def as_it_went(plan: Plan, worked: WorkedPlan, now: Standing, started_at: dateti
     return plan.with_steps(*(went(s) for s in plan.steps))
 
 
-def today_of(now: Standing, started_at: datetime) -> Today:
+def today_of(now: Standing, zone: tzinfo) -> Today:
     """What the readings of a run say of the day: the room, the butter, the dough at its steps.
 
-    ``started_at`` in the bakery's own time zone: its hour is where the room's course begins.
+    ``zone``: the bakery's own; the hour it was begun there is where the room's course begins.
     """
+    started_at = now.started_at.astimezone(zone)
     ends = {(d.kind, d.stop): d.at for d in now.deeds}
     room = butter = None
     room_at = 0.0
@@ -109,15 +110,15 @@ def under_way(
     kitchen: Kitchen,
     worked: WorkedPlan,
     now: Standing,
-    started_at: datetime,
+    zone: tzinfo,
     at: datetime | None = None,
 ) -> UnderWay:
     """Where a run stands by its temperatures: the window now, and the rests to come that moved.
 
     ``at``: the moment it is asked; a rest that has lasted as long as would be advised is not moved.
     """
-    went = as_it_went(plan, worked, now, started_at)
-    warmth = work_warmth(went, kitchen, today_of(now, started_at), fixes=False)
+    went = as_it_went(plan, worked, now)
+    warmth = work_warmth(went, kitchen, today_of(now, zone), fixes=False)
     windows = {w.stop: w for w in warmth.windows}
     resting = now.phase is Phase.REST and now.stop in windows
     window = windows[now.stop] if resting and now.stop else None

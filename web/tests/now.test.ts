@@ -28,6 +28,8 @@ const run = (...deeds: string[]): RunView =>
     started_at: "2026-03-07T04:00:00Z",
     tray_steps: [],
     standing: {
+      started_at: "2026-03-07T04:00:00Z",
+      put_right: [],
       trays: [],
       phase: "work",
       undoable: deeds.at(-1) ?? null,

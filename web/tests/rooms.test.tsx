@@ -4,13 +4,14 @@ import { screen, within } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { SavedWord } from "@/drafts/SavedWord";
 import { found, sooner } from "@/rooms/bench/BenchList";
+import { deedOf, PutRight } from "@/rooms/bench/GoButton";
 import { type RunView, whereNow } from "@/rooms/bench/now";
 import { firstTray, TrayBoard, TrayGo } from "@/rooms/bench/TrayBoard";
 import Drawings from "@/rooms/drawings/Drawings";
 import { plan, serve, show, warmth, worked } from "./screen";
 import runs from "./written/runs.json";
 
-const BY_TRAYS = runs[1] as (typeof runs)[number];
+const BY_TRAYS = runs.find((r) => r.name.startsWith("trays")) as (typeof runs)[number];
 
 function board(said: number) {
   const view = {
@@ -41,15 +42,18 @@ it("a tray's own button says what it is and says it to the run", async () => {
   expect(say).toHaveBeenCalledWith({ kind: "done", stop: "shape", tray: 1 });
 });
 
-it("a tray's time is touched to put it right", async () => {
-  const { hand, say, trays } = board(8);
-  const [when] = screen.getAllByRole("button", { name: /^Put right when: tray \d+$/ });
-  if (!when) throw new Error("no time to touch");
-  await hand.click(when);
-  await hand.click(screen.getByRole("button", { name: "−5 minutes" }));
-  expect(say).toHaveBeenCalledOnce();
-  const tray = trays.find((t) => when.getAttribute("aria-label")?.endsWith(` ${t.tray}`));
-  expect(say).toHaveBeenCalledWith({ kind: "move", minutes: -5, target: tray?.entry });
+it("a tray's time is touched to put it right, not to before what it follows", async () => {
+  const { hand, say, trays } = board(10);
+  const touch = (tray: number) =>
+    hand.click(screen.getByRole("button", { name: `Put right when: tray ${tray}` }));
+  const earlier = () => screen.getByRole("button", { name: "A minute earlier" });
+  const five = () => screen.getByRole("button", { name: "−5 minutes" });
+  // washed three minutes after it came out of the proof
+  await touch(1);
+  expect(five()).toHaveProperty("disabled", true);
+  await hand.click(earlier());
+  const entry = trays.find((t) => t.tray === 1)?.entry;
+  expect(say).toHaveBeenCalledExactlyOnceWith({ kind: "move", minutes: -1, target: entry });
 });
 
 it("a tray is lost only after it was asked", async () => {
@@ -154,4 +158,28 @@ it("plans are found by name or family, and those of today's doughs come first", 
   expect(ids("", [3])).toEqual([3, 1, 2]);
   expect(ids("croissant mark")).toEqual([3]);
   expect(ids("brioche")).toEqual([]);
+});
+
+it("what was begun before the first press is told by the minute, and the first deed takes it along", async () => {
+  const said = runs.find((r) => r.name.startsWith("begun")) as (typeof runs)[number];
+  const at = (n: number) =>
+    deedOf(whereNow({ ...said, standing: said.standings[n] } as unknown as RunView, []));
+  const before = at(0);
+  if (!before) throw new Error("nothing to put right");
+  const say = vi.fn();
+  const { hand, unmount } = show(<PutRight deed={before} say={say} />);
+  await hand.click(screen.getByRole("button", { name: "−5 minutes" }));
+  expect(say).toHaveBeenCalledExactlyOnceWith({ kind: "begun", minutes: -5 });
+  say.mockClear();
+  const first = at(4);
+  if (!first?.began) throw new Error("the first deed was not found");
+  const minutes = Math.round((first.at.getTime() - first.began.getTime()) / 60_000);
+  unmount();
+  show(<PutRight deed={{ ...first, at: first.began }} say={say} />);
+  await hand.click(screen.getByRole("button", { name: "A minute earlier" }));
+  expect(minutes).toBeGreaterThan(0);
+  expect(say.mock.calls.map(([s]) => s)).toEqual([
+    { kind: "begun", minutes: -1 },
+    { kind: "move", target: first.entries[0], minutes: -1 },
+  ]);
 });

@@ -52,6 +52,8 @@ const run = (first: number[], second: number[]): RunView => {
     started_at: START,
     tray_steps: STEPS,
     standing: {
+      started_at: START,
+      put_right: [],
       phase: "work",
       undoable: null,
       rests: [],

@@ -116,17 +116,17 @@ def test_what_is_said_at_the_bench_is_what_happened():
     worked = work(BOATS, KITCHEN)
     first, second = worked.strip[0], worked.strip[1]
     done = MIDNIGHT + timedelta(minutes=30)
-    none = happened_of("7", worked, MIDNIGHT, stand(worked, MIDNIGHT, ()))
+    none = happened_of("7", worked, stand(worked, MIDNIGHT, ()))
     assert none == (Happened("7", first.key, MIDNIGHT),)
     events = pressed((done, EventKind.DONE, first.key))
-    found = happened_of("7", worked, MIDNIGHT, stand(worked, MIDNIGHT, events))
+    found = happened_of("7", worked, stand(worked, MIDNIGHT, events))
     assert found[0] == Happened("7", first.key, MIDNIGHT, done)
     resting = first.rest is not None and first.rest.minutes > 0
     assert [h.step for h in found[1:]] == ([] if resting else [second.key])
     flat = done + timedelta(minutes=12)
     events = pressed((done, EventKind.DONE, first.key), (flat, EventKind.DONE, second.key))
     if not resting:
-        found = happened_of("7", worked, MIDNIGHT, stand(worked, MIDNIGHT, events))
+        found = happened_of("7", worked, stand(worked, MIDNIGHT, events))
         assert found[1] == Happened("7", second.key, done, flat)
         # it lies in its rest: the step after it has not begun
         assert len(found) == 2
@@ -237,11 +237,11 @@ def test_the_day_judges_a_rest_as_the_bench_does_by_what_was_measured_and_how_lo
     )  # fmt: skip
     standing = stand(worked, started, (*pressed(*deeds[:-1]), warm, *pressed(deeds[-1])))
     assert (standing.phase, standing.stop) == ("rest", "turn-2")
-    bench = under_way(BOATS, KITCHEN, worked, standing, started).window
-    went = {"1": went_of(BOATS, worked, standing, started)}
+    bench = under_way(BOATS, KITCHEN, worked, standing, started.tzinfo).window
+    went = {"1": went_of(BOATS, worked, standing, started.tzinfo)}
 
     def judged(went):
-        happened = happened_of("1", worked, started, standing)
+        happened = happened_of("1", worked, standing)
         since = Since(slow, happened, before.tasks, went=went)
         arranging = timetables._Arranging(asked, KITCHEN, since)
         arranging.begin(None)

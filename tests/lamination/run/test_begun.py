@@ -10,6 +10,7 @@ from lamination.plan.work import work
 from lamination.run.begun import Begun, begun
 from lamination.run.events import Event, EventKind
 from lamination.run.standing import Phase, admit, planned_deeds, stand
+from lamination.run.underway import as_it_went
 from lamination.terms.limits import Faults
 from lamination.terms.trade import Family
 from tests.plans import station
@@ -82,3 +83,34 @@ def test_with_a_formula_the_morning_is_there_as_well():
     started, events = begun(worked, Begun("lock_in", AT))
     assert started == AT - timedelta(minutes=worked.stop("lock_in").starts_min)
     assert [e.stop for e in events] == ["mix", "mix", "dough", "dough"]
+
+
+def said(kind, at, **more):
+    return Event(f"said-{kind}-{at:%H%M%S}", at, kind, **more)
+
+
+def test_what_was_begun_before_the_press_is_told_and_its_minutes_count():
+    first = WORKED.strip[0].key
+    early = said(EventKind.BEGUN, AT, minutes=-40)
+    admit(WORKED, AT, (), early)
+    now = stand(WORKED, AT, (early,))
+    assert now.started_at == now.since == AT - timedelta(minutes=40)
+    done = said(EventKind.DONE, AT + timedelta(minutes=5), stop=first)
+    back = Event("back-0001", done.at, EventKind.MOVE, target=done.id, minutes=-30)
+    admit(WORKED, AT, (early, done), back)
+    now = stand(WORKED, AT, (early, done, back))
+    assert now.deeds[0].at == AT - timedelta(minutes=25)
+    went = as_it_went(station(finish=starting_finish(Family.CROISSANT)), WORKED, now)
+    assert went.steps[0].bench_min == pytest.approx(15)
+    undone = Event("undo-0001", done.at, EventKind.UNDO, target=early.id)
+    assert stand(WORKED, AT, (early, undone)).started_at == AT
+
+
+@pytest.mark.parametrize(("minutes", "says"), [(30, "still to come"), (6, "first step was done")])
+def test_it_was_not_begun_after_its_first_step_nor_is_it_to_come(minutes, says):
+    done = said(EventKind.DONE, AT + timedelta(minutes=5), stop=WORKED.strip[0].key)
+    late = said(EventKind.BEGUN, AT + timedelta(minutes=10), minutes=minutes)
+    with pytest.raises(Faults) as wrong:
+        admit(WORKED, AT, (done,), late)
+    assert [f.field for f in wrong.value.faults] == ["minutes"]
+    assert says in wrong.value.faults[0].message

@@ -18,6 +18,7 @@ WHOLE = {
     EventKind.GIVE_UP: {},
     EventKind.AWAY: {},
     EventKind.BACK: {},
+    EventKind.BEGUN: {"minutes": -20},
     EventKind.VERDICT: {"verdict": Verdict(lift=4)},
     EventKind.REST: {"stop": "dough", "minutes": 30},
     EventKind.WEIGHED: {"line": "mix/water", "grams": 503},

@@ -152,7 +152,7 @@ def test_the_plan_is_followed_as_it_went():
         done(3, 55, "turn-1"),
         event(4, 115, EventKind.OUT, stop="turn-1"),
     )
-    went = as_it_went(plan(), worked, now, START)
+    went = as_it_went(plan(), worked, now)
     assert (went.first(Flattening).bench_min, went.lock_in.bench_min) == (12, 28)
     assert went.turns[0].rest.minutes == 60
     assert went.turns[1] == plan().turns[1]
@@ -161,17 +161,17 @@ def test_the_plan_is_followed_as_it_went():
 def test_the_window_stands_by_the_clock_and_readings_move_it():
     start = (done(1, 10, "dough"), done(2, 25, "lock_in"), done(3, 33, "turn-1"))
     worked, now = run(*start)
-    cool = under_way(plan(), Kitchen(), worked, now, START)
+    cool = under_way(plan(), Kitchen(), worked, now, UTC)
     assert cool.window.stop == "turn-1"
     assert cool.best_at == now.since + timedelta(minutes=cool.window.best_min)
     assert cool.good_at <= cool.best_at
     hot_room = event(4, 34, EventKind.READING, probe=Probe.ROOM, value_c=31)
     warm_dough = event(5, 35, EventKind.READING, probe=Probe.DOUGH, value_c=21)
     worked, now = run(*start, hot_room, warm_dough)
-    today = today_of(now, START)
+    today = today_of(now, UTC)
     assert today.room_c == 31
     assert today.starts[0].resting
-    hot = under_way(plan(), Kitchen(), worked, now, START)
+    hot = under_way(plan(), Kitchen(), worked, now, UTC)
     assert hot.best_at >= cool.best_at
     assert hot.window.butter_c > cool.window.butter_c
 
@@ -180,7 +180,7 @@ def test_the_room_s_course_begins_where_it_was_read():
     _, now = run(
         done(1, 10, "dough"), event(2, 40, EventKind.READING, probe=Probe.ROOM, value_c=24)
     )
-    today = today_of(now, START)
+    today = today_of(now, UTC)
     assert today.begins_h == START.hour + START.minute / 60
     assert today.room_at_min == 40
     kitchen = today.in_kitchen(Kitchen({"room.swing_k": 6}))
@@ -215,7 +215,7 @@ def test_a_late_dough_on_a_hot_day_moves_what_is_to_come_and_says_what():
             done(5, 85, "turn-1"),
         )
         now = stand(worked, START, said)
-        found = under_way(hurried, Kitchen(), worked, now, START)
+        found = under_way(hurried, Kitchen(), worked, now, UTC)
         assert found.warmth.room_c == room_c
         return {m.stop: m for m in found.moved}
 

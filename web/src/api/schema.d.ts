@@ -5770,7 +5770,7 @@ export interface components {
          * @description What can be said at the bench.
          * @enum {string}
          */
-        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "rest" | "weighed" | "in" | "lost" | "pieces" | "away" | "back";
+        EventKind: "done" | "out" | "move" | "undo" | "reading" | "note" | "give_up" | "verdict" | "rest" | "weighed" | "in" | "lost" | "pieces" | "away" | "back" | "begun";
         /**
          * OnScale
          * @description Pieces of a product that were put on the scale, g, one after another along the sheet.
@@ -5814,6 +5814,18 @@ export interface components {
          * @enum {string}
          */
         Probe: "room" | "dough" | "butter";
+        /**
+         * PutRight
+         * @description A time that was put right by so many minutes: a deed's, or that of the beginning (no target).
+         */
+        PutRight: {
+            /** Event Id */
+            event_id: string;
+            /** Target */
+            target: string | null;
+            /** Minutes */
+            minutes: number;
+        };
         /**
          * Reading
          * @description A temperature, °C, and the stop it was taken at.
@@ -5905,6 +5917,8 @@ export interface components {
         /**
          * Standing
          * @description Where a run stands: its phase, the stop it is at, since when and (resting) until when.
+         *
+         *     ``started_at``: when its first step was begun, as it was put right since.
          */
         Standing: {
             phase: components["schemas"]["Phase"];
@@ -5942,6 +5956,13 @@ export interface components {
             away: components["schemas"]["Absence"][];
             /** Put Away */
             put_away: components["schemas"]["Stored"][];
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Put Right */
+            put_right: components["schemas"]["PutRight"][];
         };
         /**
          * Stored

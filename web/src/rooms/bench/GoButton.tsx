@@ -70,32 +70,52 @@ interface Deed {
   entries: string[];
   what: string;
   at: Date;
+  /** What it came after; none: it was begun whenever it was. */
+  earliest: Date | null;
+  /** When its dough was begun, where this is its first deed, or none was done yet: that moves along. */
+  began?: Date;
 }
 
-/** The last deed of a dough that is whole. */
-export const deedOf = ({ lastDeed }: Now): Deed | null =>
-  lastDeed && {
-    entries: [lastDeed.id],
-    what: lastDeed.kind === "done" ? `${lastDeed.name} done` : "Taken out",
-    at: lastDeed.at,
-  };
+/** The last deed of a dough that is whole; at its first step, when that was begun. */
+export const deedOf = ({ lastDeed, stop, startedAt }: Now): Deed | null => {
+  if (lastDeed)
+    return {
+      entries: [lastDeed.id],
+      what: lastDeed.kind === "done" ? `${lastDeed.name} done` : "Taken out",
+      at: lastDeed.at,
+      earliest: lastDeed.earliest,
+      began: lastDeed.earliest ? undefined : startedAt,
+    };
+  return stop && { entries: [], what: "Begun", at: startedAt, earliest: null, began: startedAt };
+};
 
 /** The time of the last deed, put right by the minute. */
 export function PutRight({ deed, say }: { deed: Deed; say: Say }) {
   const clock = useClock();
-  const { what } = deed;
+  const { what, began, earliest } = deed;
   const shift = (minutes: number) => {
+    const before = began ? minutesBetween(began, deed.at) + minutes : 0;
+    if (!deed.entries.length) say({ kind: "begun", minutes });
+    else if (before < 0) say({ kind: "begun", minutes: before });
     for (const target of deed.entries) say({ kind: "move", target, minutes });
   };
+  const room = earliest ? minutesBetween(earliest, deed.at) : Number.POSITIVE_INFINITY;
   return (
     <div className={classes.right}>
-      <ActionIcon variant="outline" size={56} aria-label="−5 minutes" onClick={() => shift(-5)}>
+      <ActionIcon
+        variant="outline"
+        size={56}
+        aria-label="−5 minutes"
+        disabled={room < 5}
+        onClick={() => shift(-5)}
+      >
         −5
       </ActionIcon>
       <ActionIcon
         variant="outline"
         size={56}
         aria-label="A minute earlier"
+        disabled={room < 1}
         onClick={() => shift(-1)}
       >
         <IconMinus />

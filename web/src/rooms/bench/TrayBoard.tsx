@@ -68,6 +68,10 @@ function trayDeedOf(view: RunView, trays: TrayNow[], chosen: number | null) {
     entries: last.flatMap((t) => t.entry ?? []),
     what: `${last.length > 1 ? `${last.length} trays` : `Tray ${first.tray}`} ${done}`,
     at: first.since,
+    earliest: last.reduce<Date | null>(
+      (late, t) => (t.earliest && (!late || t.earliest > late) ? t.earliest : late),
+      null,
+    ),
   };
 }
 

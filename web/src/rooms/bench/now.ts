@@ -16,8 +16,10 @@ export interface Now {
   since: Date;
   until: Date | null;
   turnsDone: number;
-  /** The latest deed, whose time may still be put right. */
-  lastDeed: { id: string; name: string; kind: string; at: Date } | null;
+  /** When its first step was begun. */
+  startedAt: Date;
+  /** The latest deed, whose time may still be put right: not to before the one it follows. */
+  lastDeed: { id: string; name: string; kind: string; at: Date; earliest: Date | null } | null;
   /** Every tray, once the sheet is cut; empty where the plan has none, or not yet. */
   trays: TrayNow[];
 }
@@ -36,8 +38,9 @@ export interface TrayNow {
   does: Do | null;
   since: Date | null;
   until: Date | null;
-  /** The entry of what was done with it last. */
+  /** The entry of what was done with it last, and what it came after. */
   entry: string | null;
+  earliest: Date | null;
   /** It comes to nothing: burnt, or dropped. */
   lost: boolean;
 }
@@ -56,8 +59,26 @@ interface Deed {
 }
 type Written = Omit<Deed, "at"> & { at: string };
 
+/** By how many minutes a deed, or the beginning, is put right here beyond what the server knows. */
+function putRight(run: RunView, waiting: Event[], target: string | null): number {
+  const gone = takenBack(waiting);
+  const known = run.standing.put_right.filter((p) => p.target === target);
+  const back = known.filter((p) => gone.has(p.event_id)).map((p) => -p.minutes);
+  const kind = target ? "move" : "begun";
+  const ahead = waiting
+    .filter((e) => e.kind === kind && (e.target ?? null) === target && !gone.has(e.id))
+    .filter((e) => !known.some((p) => p.event_id === e.id))
+    .map((e) => e.minutes ?? 0);
+  return [...back, ...ahead].reduce((sum, by) => sum + by, 0);
+}
+
 /** Entries known to the server, then those that wait and are not known yet, less what was taken back. */
-function told(known: Written[], waiting: Event[], wanted: (e: Event) => boolean): Deed[] {
+function told(
+  run: RunView,
+  known: Written[],
+  waiting: Event[],
+  wanted: (e: Event) => boolean,
+): Deed[] {
   const ids = new Set(known.map((d) => d.id));
   // A poll may bring an entry back before its own answer does: it counts once.
   const ahead = waiting.flatMap((e) =>
@@ -66,13 +87,9 @@ function told(known: Written[], waiting: Event[], wanted: (e: Event) => boolean)
       : [],
   );
   const gone = takenBack(waiting);
-  const moved = (id: string) =>
-    waiting
-      .filter((e) => e.kind === "move" && e.target === id)
-      .reduce((sum, e) => sum + (e.minutes ?? 0), 0);
   return [...known, ...ahead]
     .filter((d) => !gone.has(d.id))
-    .map((d) => ({ ...d, at: new Date(Date.parse(d.at) + moved(d.id) * MINUTE) }));
+    .map((d) => ({ ...d, at: new Date(Date.parse(d.at) + putRight(run, waiting, d.id) * MINUTE) }));
 }
 
 const dated = (d: { event_id: string; kind: string; stop: string; at: string }) => ({
@@ -83,6 +100,10 @@ const dated = (d: { event_id: string; kind: string; stop: string; at: string }) 
 });
 
 const TRAY_DEEDS = ["done", "out", "in"];
+
+/** When the first step was begun, as it was put right here too. */
+const startedAt = (run: RunView, waiting: Event[]) =>
+  new Date(Date.parse(run.standing.started_at) + putRight(run, waiting, null) * MINUTE);
 
 /** Nothing happens before what it follows, whatever a tablet's clock said. */
 function inOrder(deeds: Deed[], from: Date): Deed[] {
@@ -97,6 +118,7 @@ function inOrder(deeds: Deed[], from: Date): Deed[] {
 function plainDeeds(run: RunView, waiting: Event[]): Deed[] {
   const byTrays = new Set(run.tray_steps.map((s) => s.stop));
   const deeds = told(
+    run,
     run.standing.deeds.filter((d) => !byTrays.has(d.stop)).map(dated),
     waiting,
     (e) => (e.kind === "done" || e.kind === "out") && (e.tray === undefined || e.tray === null),
@@ -112,19 +134,21 @@ function inPlace(run: RunView, deeds: Deed[]): Deed[] {
 
 /** What was done with each tray and whether it is lost, the entries that wait here included. */
 function trayDeeds(run: RunView, waiting: Event[]) {
-  const begun = new Date(run.started_at);
+  const begun = startedAt(run, waiting);
   const first = run.order.findIndex((o) => o.stop === run.tray_steps[0]?.stop);
   const before = plainDeeds(run, waiting).slice(0, Math.max(first, 0));
   const cut = inOrder(before, begun).at(-1)?.at ?? begun;
   const gone = takenBack(waiting);
   return run.standing.trays.map((tray) => ({
     tray,
+    cut,
     lost: Boolean(
       (tray.lost && !gone.has(tray.lost.event_id)) ||
         waiting.some((e) => e.kind === "lost" && e.tray === tray.tray && !gone.has(e.id)),
     ),
     deeds: inOrder(
       told(
+        run,
         tray.deeds.map(dated),
         waiting,
         (e) => e.tray === tray.tray && TRAY_DEEDS.includes(e.kind),
@@ -151,12 +175,12 @@ function deedsSoFar(run: RunView, waiting: Event[]): Deed[] {
   }
   // What follows the trays comes after them, whenever it was entered.
   const deeds = inPlace(run, [...plainDeeds(run, waiting), ...all]);
-  return inOrder(deeds, new Date(run.started_at));
+  return inOrder(deeds, startedAt(run, waiting));
 }
 
 /** Where every tray is on this tablet. */
 export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
-  return trayDeeds(run, waiting).map(({ tray, deeds, lost }) => {
+  return trayDeeds(run, waiting).map(({ tray, deeds, lost, cut }) => {
     const last = deeds.at(-1);
     const next = lost ? null : (run.tray_steps[deeds.length] ?? null);
     const rest = run.worked.strip.find((s) => s.key === next?.stop);
@@ -177,6 +201,7 @@ export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
       does: (rest?.do as Do | undefined) ?? null,
       since: last?.at ?? null,
       entry: last?.id ?? null,
+      earliest: deeds.at(-2)?.at ?? cut,
       until: last && minutes !== undefined ? new Date(last.at.getTime() + minutes * MINUTE) : null,
     };
   });
@@ -205,7 +230,8 @@ export function whereNow(run: RunView, waiting: Event[]): Now {
   const gone = takenBack(waiting);
   const due = order[deeds.length];
   const last = deeds.at(-1);
-  const since = last?.at ?? new Date(run.started_at);
+  const started = startedAt(run, waiting);
+  const since = last?.at ?? started;
   const stop = due ? named(due.stop) : null;
   const byTrays = Boolean(due && run.tray_steps.some((s) => s.stop === due.stop));
   const trays = byTrays ? traysNow(run, waiting) : [];
@@ -225,7 +251,11 @@ export function whereNow(run: RunView, waiting: Event[]): Now {
         : null,
     turnsDone: deeds.filter((d) => d.kind === "done" && named(d.stop)?.turn).length,
     trays,
-    lastDeed: last && !byTrays ? { ...last, name: named(last.stop)?.name ?? "" } : null,
+    startedAt: started,
+    lastDeed:
+      last && !byTrays
+        ? { ...last, name: named(last.stop)?.name ?? "", earliest: deeds.at(-2)?.at ?? null }
+        : null,
   };
 }
 
