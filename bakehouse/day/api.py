@@ -11,7 +11,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Body, Router, Status
 
-from bakehouse.day.library import order_in, plans_of
+from bakehouse.day.library import order_in, plans_of, plans_with
 from bakehouse.day.models import OrderRecord
 from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
@@ -20,12 +20,15 @@ from bakehouse.records import VersionLine, version_lines
 from lamination.day import (
     Different,
     Order,
+    OrderAmendment,
     Wanted,
     Weekday,
     WorkedOrder,
+    amend_order,
     changes,
     copied,
     date_of,
+    first_ready,
     last_like,
     standing_on,
     stands_next,
@@ -84,6 +87,22 @@ def work_an_order(request: HttpRequest, order: Body[Order]) -> WorkedOrder:
     return _worked(order)
 
 
+@dataclass(frozen=True)
+class AmendOrder:
+    """An order, and one change to it."""
+
+    order: Order
+    amendment: OrderAmendment
+
+
+@router.post("/order/amend", auth=signed_in, response=Order)
+def amend_an_order(request: HttpRequest, asked: Body[AmendOrder]) -> Order:
+    """A change that others in the order follow; nothing is kept."""
+    chosen = asked.amendment.plan_id
+    plans = plans_with(() if chosen is None else (chosen,))
+    return amend_order(asked.order, asked.amendment, plans, the_kitchen(), settings.TIME_ZONE)
+
+
 @router.get("/orders", auth=signed_in, response=list[OrderLine])
 def list_orders(request: HttpRequest) -> list[OrderLine]:
     lines = []
@@ -92,7 +111,7 @@ def list_orders(request: HttpRequest) -> list[OrderLine]:
         pieces = sum(w.pieces for d in order.doughs for w in d.products)
         lines.append(
             OrderLine(
-                record.pk, order.name, order.ready_at, order.every, _next_on(record, order),
+                record.pk, order.name, first_ready(order), order.every, _next_on(record, order),
                 pieces, len(order.doughs), record.updated_at,
             )
         )  # fmt: skip

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from contextlib import suppress
+
 from django.conf import settings
 from django.http import Http404
 
@@ -20,12 +23,15 @@ def order_in(record: OrderRecord) -> Order:
 
 def plans_of(order: Order) -> dict[int, Plan]:
     """The plans an order names, those that are there."""
+    return plans_with(ordered.plan_id for ordered in order.doughs)
+
+
+def plans_with(numbers: Iterable[int]) -> dict[int, Plan]:
+    """The plans of some numbers, those that are there."""
     plans: dict[int, Plan] = {}
-    for ordered in order.doughs:
-        try:
-            plans[ordered.plan_id] = plan_of(ordered.plan_id)
-        except Http404:
-            continue  # the core says at which dough the plan is missing
+    for number in numbers:
+        with suppress(Http404):  # the core says where a plan is missing
+            plans[number] = plan_of(number)
     return plans
 
 

@@ -1,5 +1,6 @@
 """A day: what was ordered, what must be made for it, and when each hand does what."""
 
+from lamination.day.amended import OrderAmendment, amend_order
 from lamination.day.at_hand import ready
 from lamination.day.day import Day, Dough, Happened, Held, Prefer, Quiet, Shift, Weekday
 from lamination.day.now import (
@@ -17,14 +18,23 @@ from lamination.day.now import (
 from lamination.day.order import Order, Ordered, Wanted, WorkedOrder, work_order
 from lamination.day.ordered import Numbered, copied, day_of
 from lamination.day.since import Since
-from lamination.day.standing import Different, changes, date_of, last_like, standing_on, stands_next
+from lamination.day.standing import (
+    Different,
+    changes,
+    date_of,
+    first_ready,
+    last_like,
+    standing_on,
+    stands_next,
+)
 from lamination.day.timetable import arranged, hardly_more, timetable
 from lamination.day.told import Task, Timetable, first_change
 
 __all__ = [
-    "Day", "Different", "Dough", "Due", "Happened", "Held", "Lying", "Numbered", "Order", "Ordered",
-    "Prefer", "Quiet", "Shift", "Since", "Task", "Timetable", "Wanted", "Weekday", "When",
-    "WorkedOrder", "arranged", "changes", "copied", "date_of", "day_of", "due", "first_change", "given_up_of",
+    "Day", "Different", "Dough", "Due", "Happened", "Held", "Lying", "Numbered", "Order", "OrderAmendment",
+    "Ordered", "Prefer", "Quiet", "Shift", "Since", "Task", "Timetable", "Wanted", "Weekday", "When",
+    "WorkedOrder", "amend_order", "arranged", "changes", "copied", "date_of", "day_of", "due", "first_change",
+    "first_ready", "given_up_of",
     "handover", "happened_of", "hardly_more", "last_like", "lying", "on_now", "ready", "standing_on",
     "stands_next", "timetable", "went_of", "work_order",
 ]  # fmt: skip

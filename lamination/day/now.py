@@ -70,9 +70,7 @@ def went_of(plan: Plan, worked: WorkedPlan, standing: Standing, zone: tzinfo) ->
     return Went(as_it_went(plan, worked, standing), today_of(standing, zone))
 
 
-def happened_of(
-    dough: str, worked: WorkedPlan, standing: Standing
-) -> tuple[Happened, ...]:
+def happened_of(dough: str, worked: WorkedPlan, standing: Standing) -> tuple[Happened, ...]:
     """What a run at the bench says of its dough: every step begun, and done where it is."""
     at, found = standing.started_at, []
     done = {d.stop: d.at for d in standing.deeds if d.kind is EventKind.DONE}

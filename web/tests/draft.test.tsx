@@ -2,9 +2,9 @@
 /** Edits save themselves, one after the other, and none is lost. */
 import { act, renderHook, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { Offline, Problem } from "@/api/client";
+import { api, got, Offline, Problem, type Schemas } from "@/api/client";
+import { useAmend } from "@/drafts/useAmend";
 import { useDraft } from "@/drafts/useDraft";
-import { useAmend } from "@/rooms/plans/useAmend";
 import { Around, plan, refuse, serve } from "./screen";
 
 interface Doc {
@@ -90,9 +90,14 @@ describe("changes that the core works out", () => {
   const amending = () =>
     renderHook(
       () =>
-        useAmend(now, (made) => {
-          now = made;
-        }),
+        useAmend(
+          now,
+          (made) => {
+            now = made;
+          },
+          (plan, amendment: Schemas["Amendment"]) =>
+            got(api.POST("/api/amend", { body: { plan, amendment } })),
+        ),
       { wrapper: Around },
     );
 

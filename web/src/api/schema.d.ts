@@ -883,6 +883,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order/amend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Amend An Order
+         * @description A change that others in the order follow; nothing is kept.
+         */
+        post: operations["bakehouse_day_api_amend_an_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders": {
         parameters: {
             query?: never;
@@ -6689,6 +6709,33 @@ export interface components {
          */
         Weekday: "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday";
         /**
+         * AmendOrder
+         * @description An order, and one change to it.
+         */
+        AmendOrder: {
+            order: components["schemas"]["Order"];
+            amendment: components["schemas"]["OrderAmendment"];
+        };
+        /**
+         * OrderAmendment
+         * @description One change. Which other fields are needed depends on ``change``.
+         */
+        OrderAmendment: {
+            change: components["schemas"]["OrderChange"];
+            /** Index */
+            index?: number | null;
+            /** Plan Id */
+            plan_id?: number | null;
+            /** At */
+            at?: string | null;
+        };
+        /**
+         * OrderChange
+         * @description What is asked for.
+         * @enum {string}
+         */
+        OrderChange: "plan" | "ready_at";
+        /**
          * OrderLine
          * @description An order as the list shows it. ``next_on``: the next day a standing order is to be made for.
          */
@@ -9549,6 +9596,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkedOrder"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_day_api_amend_an_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmendOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Order"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -17,11 +17,13 @@ interface Props {
   dough: Ordered;
   plans: Schemas["PlanLine"][];
   change: (dough: Ordered, path: string) => void;
+  /** Another plan for it: what comes of that follows. */
+  ofPlan: (plan_id: number) => void;
   remove?: () => void;
 }
 
 /** What is wanted of one plan: products, or the flour at hand. */
-export function DoughOrder({ index, dough, plans, change, remove }: Props) {
+export function DoughOrder({ index, dough, plans, change, ofPlan, remove }: Props) {
   const faults = useContext(FaultsContext);
   const { words } = useSaying();
   const path = `doughs[${index}]`;
@@ -52,7 +54,7 @@ export function DoughOrder({ index, dough, plans, change, remove }: Props) {
           value={String(dough.plan_id)}
           error={words(faults[`${path}.plan_id`] ?? "")}
           data={plans.map((p) => ({ value: String(p.id), label: p.name }))}
-          onChange={(e) => change({ ...dough, plan_id: Number(e.currentTarget.value) }, "plan_id")}
+          onChange={(e) => ofPlan(Number(e.currentTarget.value))}
         />
         {remove && (
           <ActionIcon

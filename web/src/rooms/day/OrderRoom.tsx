@@ -9,6 +9,7 @@ import { queries, usePlans } from "@/api/queries";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
 import { SavedWord } from "@/drafts/SavedWord";
+import { useAmend } from "@/drafts/useAmend";
 import { useDraft } from "@/drafts/useDraft";
 import { FaultsContext } from "@/measures/faults";
 import { MomentInput } from "@/measures/MomentInput";
@@ -109,7 +110,14 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
     ["mod+Z", draft.undo],
     ["mod+shift+Z", draft.redo],
   ]);
-  const faults = useMemo(() => byField(work.error), [work.error]);
+  const { amend, ...amending } = useAmend(
+    order,
+    draft.change,
+    (order, amendment: Schemas["OrderAmendment"]) =>
+      got(api.POST("/api/order/amend", { body: { order, amendment } })),
+  );
+  const found = useMemo(() => byField(work.error), [work.error]);
+  const faults = { ...amending.faults, ...found };
   const set = (part: Partial<Order>, path: string) => draft.change({ ...order, ...part }, path);
   const setDough = (i: number, dough: Schemas["Ordered"], path: string) =>
     set({ doughs: order.doughs.map((d, j) => (j === i ? dough : d)) }, `doughs[${i}].${path}`);
@@ -244,7 +252,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
           clearable
           value={order.ready_at}
           error={faults.ready_at}
-          onChange={(ready_at) => set({ ready_at }, "ready_at")}
+          onChange={(at) => amend({ change: "ready_at", at }, "ready_at")}
         />
         <Standing id={saved.id} revision={saved.revision} order={order} set={set} />
         {/* until a timetable says when each lies where */}
@@ -262,6 +270,9 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
               dough={dough}
               plans={plans.data ?? []}
               change={(next, path) => setDough(i, next, path)}
+              ofPlan={(plan_id) =>
+                amend({ change: "plan", index: i, plan_id }, `doughs[${i}].plan_id`)
+              }
               remove={
                 order.doughs.length > 1
                   ? () => set({ doughs: order.doughs.filter((_, j) => j !== i) }, "doughs")

@@ -5,10 +5,10 @@ import { api, byField, got, type Schemas } from "@/api/client";
 import { queries, useWorked } from "@/api/queries";
 import { madeAt, type Plan, withStep } from "@/api/steps";
 import { useToday, useWarmth } from "@/cold/useWarmth";
+import { useAmend } from "@/drafts/useAmend";
 import { useDraft } from "@/drafts/useDraft";
 import type { PanelProps } from "@/steps/parts/props";
 import { useBegins } from "./clockTimes";
-import { useAmend } from "./useAmend";
 
 async function save(id: number, revision: number, plan: Plan): Promise<number> {
   const answer = await got(
@@ -31,7 +31,9 @@ export function usePlanDesk(saved: Schemas["SavedPlan"], readOnly: boolean) {
     put: (revision, plan) => save(saved.id, revision, plan),
   });
   const plan = draft.document;
-  const amending = useAmend(plan, draft.change);
+  const amending = useAmend(plan, draft.change, (plan, amendment: Schemas["Amendment"]) =>
+    got(api.POST("/api/amend", { body: { plan, amendment } })),
+  );
   const change = (next: Plan, path: string) => {
     amending.forget();
     draft.change(next, path);

@@ -1,27 +1,30 @@
 import { useMutation } from "@tanstack/react-query";
 import { useRef } from "react";
-import { api, got, Problem, type Schemas } from "@/api/client";
+import { Problem } from "@/api/client";
 
-type Plan = Schemas["Plan"];
-interface Asked {
-  amendment: Schemas["Amendment"];
+interface Asked<D, A> {
+  amendment: A;
   path: string;
   /** What comes after, when it went well. */
-  then?: (made: Plan) => void;
+  then?: (made: D) => void;
 }
 
 /**
- * Changes that the core works out, one after the other: each is asked of the plan that the one before
+ * Changes that the core works out, one after the other: each is asked of the document that the one before
  * it made. Complaints about the request itself belong to its field.
  */
-export function useAmend(plan: Plan, change: (plan: Plan, path: string) => void) {
-  const latest = useRef(plan);
-  latest.current = plan;
+export function useAmend<D, A>(
+  document: D,
+  change: (made: D, path: string) => void,
+  ask: (from: D, amendment: A) => Promise<D>,
+) {
+  const latest = useRef(document);
+  latest.current = document;
   const asking = useMutation({
     scope: { id: "amend" },
-    mutationFn: async ({ amendment }: Asked) => {
+    mutationFn: async ({ amendment }: Asked<D, A>) => {
       const from = latest.current;
-      return { from, made: await got(api.POST("/api/amend", { body: { plan: from, amendment } })) };
+      return { from, made: await ask(from, amendment) };
     },
     onSuccess: ({ from, made }, asked) => {
       // An edit made while the answer was on its way must not be lost: ask again from there.
@@ -38,7 +41,7 @@ export function useAmend(plan: Plan, change: (plan: Plan, path: string) => void)
     found.map((f) => [/[.[]/.test(f.field) ? f.field : path, f.message]),
   );
   return {
-    amend: (amendment: Schemas["Amendment"], at: string, then?: Asked["then"]) =>
+    amend: (amendment: A, at: string, then?: Asked<D, A>["then"]) =>
       asking.mutate({ amendment, path: at, then }),
     faults,
     forget: asking.reset,
