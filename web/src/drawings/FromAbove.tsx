@@ -98,6 +98,7 @@ export function FromAbove({
         width="100%"
         height={high}
         viewBox={`0 0 ${wide} ${high}`}
+        overflow="visible"
         role="img"
         aria-label={describe}
       >

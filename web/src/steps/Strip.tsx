@@ -28,6 +28,7 @@ export const DEPTH: Record<Schemas["Place"], number> = {
 const NARROWEST = 104;
 const CARRIED = 6; // px a mouse moves before it carries a step
 const LETTER = 6.6; // px a figure takes under a stop
+const NAME_LETTER = 7.6; // and one of its name
 
 /** The rest after the chosen stop, as it can be taken hold of. */
 export type RestGrip = Pick<Grip, "path" | "label" | "value" | "limits" | "stops" | "put">;
@@ -192,6 +193,7 @@ export function Strip(props: Props) {
           className={classes.stops}
           role="tablist"
           aria-label="Steps"
+          data-two={cells.some(longNamed) || undefined}
           ref={list}
           onKeyDown={move}
           onPointerDown={() => {
@@ -283,6 +285,11 @@ function restGripAt(rest: RestGrip, place: Placed): Grip {
     knob: 0.5,
   };
 }
+
+/** Whether a step of what stands open has a name that wants two lines. */
+const longNamed = (cell: Cell) =>
+  !cell.folded &&
+  cell.stops.some((s) => s.name.length * NAME_LETTER > cell.width / cell.stops.length);
 
 /** Where a step that is carried would be put down. */
 function PutDown({ carried, places }: { carried: { from: number; to: number }; places: Placed[] }) {

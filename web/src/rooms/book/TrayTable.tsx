@@ -28,40 +28,42 @@ export function TrayTable({ run }: { run: RunView }) {
   return (
     <section>
       <h2>Trays</h2>
-      <table className={classes.deeds}>
-        <thead>
-          <tr>
-            <th scope="col">Tray</th>
-            {run.tray_steps.map((s) => (
-              <th scope="col" key={s.kind + s.stop}>
-                {HEADS[`${s.kind} ${does.get(s.stop)}`]}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {trays.map((t) => (
-            <tr key={t.tray}>
-              <td>
-                <b>{t.tray}</b>{" "}
-                <span className="quiet">
-                  {t.pieces} {stepOf(run.plan, "cut")?.products[t.product]?.name}
-                </span>
-              </td>
-              {run.tray_steps.map((s, i) => (
-                <td key={s.kind + s.stop}>
-                  {t.deeds[i]
-                    ? clock(t.deeds[i].at)
-                    : t.lost && i === t.deeds.length
-                      ? `lost ${clock(t.lost.at)}`
-                      : "–"}
-                  {t.deeds[i]?.assumed && <span className="quiet"> as planned</span>}
-                </td>
+      <div className={classes.trays}>
+        <table className={classes.deeds}>
+          <thead>
+            <tr>
+              <th scope="col">Tray</th>
+              {run.tray_steps.map((s) => (
+                <th scope="col" key={s.kind + s.stop}>
+                  {HEADS[`${s.kind} ${does.get(s.stop)}`]}
+                </th>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {trays.map((t) => (
+              <tr key={t.tray}>
+                <td>
+                  <b>{t.tray}</b>{" "}
+                  <span className="quiet">
+                    {t.pieces} {stepOf(run.plan, "cut")?.products[t.product]?.name}
+                  </span>
+                </td>
+                {run.tray_steps.map((s, i) => (
+                  <td key={s.kind + s.stop}>
+                    {t.deeds[i]
+                      ? clock(t.deeds[i].at)
+                      : t.lost && i === t.deeds.length
+                        ? `lost ${clock(t.lost.at)}`
+                        : "–"}
+                    {t.deeds[i]?.assumed && <span className="quiet"> as planned</span>}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <ProofTeaches run={run} />
     </section>
   );

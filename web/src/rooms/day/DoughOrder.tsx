@@ -90,9 +90,9 @@ export function DoughOrder({ index, dough, plans, change, ofPlan, remove }: Prop
                   onChange={(e) => setProduct(n, { product: e.currentTarget.value }, "product")}
                 />
               </td>
-              <td>{field(n, "Pieces", "pieces")}</td>
-              <td>{field(n, "Raw weight", "raw_g")}</td>
-              <td>{field(n, "Loss", "loss_pct")}</td>
+              <td data-of="Pieces">{field(n, "Pieces", "pieces")}</td>
+              <td data-of="Raw, each">{field(n, "Raw weight", "raw_g")}</td>
+              <td data-of="Loss">{field(n, "Loss", "loss_pct")}</td>
               <td>
                 {dough.products.length > 1 && (
                   <ActionIcon

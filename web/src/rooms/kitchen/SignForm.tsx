@@ -1,5 +1,5 @@
 /** What a finished product's label says of the house. */
-import { Button, TextInput } from "@mantine/core";
+import { Button, Textarea } from "@mantine/core";
 import { useContext, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { FaultsContext } from "@/measures/faults";
@@ -28,8 +28,10 @@ export function SignForm({ sign, keep }: { sign: Sign; keep: (sign: Sign) => voi
         }}
       >
         {PARTS.map(({ name, label }) => (
-          <TextInput
+          <Textarea
             key={name}
+            autosize
+            minRows={1}
             label={label}
             value={draft[name] ?? ""}
             error={faults[`sign.${name}`]}

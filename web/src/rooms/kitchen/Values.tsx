@@ -99,6 +99,8 @@ interface GroupProps {
   children: () => ReactNode;
 }
 
+const FEW = 3;
+
 /** A group of rows, folded to its name and what it is about until somebody wants it. */
 function Group({ name, of, open, children }: GroupProps) {
   const [opened, setOpened] = useState(open);
@@ -117,8 +119,9 @@ function Group({ name, of, open, children }: GroupProps) {
           <small className={classes.about}>
             {of
               .map((r) => r.label)
-              .slice(0, 5)
+              .slice(0, FEW)
               .join(", ")}
+            {of.length > FEW && " …"}
           </small>
         )}
       </summary>
