@@ -65,9 +65,8 @@ def crowded(
         holds = round(kitchen[f"{place}.holds"])
         if holds and most > holds:
             text = (
-                f"{counted(most, 'package')} {'are' if most > 1 else 'is'} in the {place.said} at once, "
-                f"{span(when)} before all is ready; it holds {holds}. Start some earlier, or rest some "
-                "elsewhere."
+                f"The {place.said} holds {counted(holds, 'package')}; {span(when)} before everything is "
+                f"ready, {most} would be in it. Start one or more doughs earlier, or rest them elsewhere."
             )
             found.append(Crowd(place, most, holds, when, text))
     return tuple(found)

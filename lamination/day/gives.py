@@ -86,19 +86,20 @@ def _rests(f: Figures) -> Iterator[Give]:
             off = gap.outside(minutes)
             if verdict == "tight":
                 from_, until = span(gap.good_from), gap.good_until
-                good = f"from {from_}" + (f" to {span(until)}" if until is not None else "")
+                good = f"{from_} to {span(until)}" if until is not None else f"{from_} or more"
                 yield Give(
                     "tight", thread.dough, gap.step, float(gap.tight(minutes)),
-                    f"{called(thread.dough, thread.name)}, {span(minutes)} {rest}: it can bear that; "
-                    f"good is {good}.", placed.starts[k + 1],
+                    f"{called(thread.dough, thread.name)}: {span(minutes)} {rest} is possible but tight; "
+                    f"{good} is good.", placed.starts[k + 1],
                 )  # fmt: skip
             else:
-                word = "shorter" if verdict == "short" else "longer"
-                bears = gap.possible_from if verdict == "short" else gap.possible_until
+                short = verdict == "short"
+                bears = gap.possible_from if short else gap.possible_until
+                wrong = "too short; it needs at least" if short else "too long; it bears at most"
                 yield Give(
                     "rest", thread.dough, gap.step, f.kitchen["day.outside"] * off,
-                    f"{called(thread.dough, thread.name)}, {span(minutes)} {rest}: {span(off)} "
-                    f"{word} than the {span(bears or 0)} it can bear.", placed.starts[k + 1],
+                    f"{called(thread.dough, thread.name)}: {span(minutes)} {rest} is {span(off)} {wrong} "
+                    f"{span(bears or 0)}.", placed.starts[k + 1],
                 )  # fmt: skip
 
 
@@ -126,8 +127,7 @@ def _missing(f: Figures) -> Iterator[Give]:
     for a, b, many in _stretches(hands):
         yield Give(
             "hand", None, None, TAKEN * many * (b - a),
-            f"From {f.clock(a)} to {f.clock(b)} {counted(many, 'hand')} too few "
-            f"{'is' if many == 1 else 'are'} there.", a,
+            f"From {f.clock(a)} to {f.clock(b)}: {counted(many, 'hand')} short.", a,
         )  # fmt: skip
     for thread, placed in zip(f.threads, f.placed, strict=True):
         for k, job in enumerate(thread.jobs):
@@ -138,23 +138,22 @@ def _missing(f: Figures) -> Iterator[Give]:
             if alone:
                 yield Give(
                     "hand", thread.dough, job.step, TAKEN * alone,
-                    f"{called(thread.dough, thread.name)}: nobody is there for {span(alone)} of "
-                    f"{job.name.lower()} at {f.clock(start)}.", start,
+                    f"{called(thread.dough, thread.name)}: {job.name.lower()} begins at "
+                    f"{f.clock(start)}, and for {span(alone)} of it nobody is there.", start,
                 )  # fmt: skip
     for machine, line in f.busy.machines.items():
         for a, b, many in _stretches(_over(line)):
             yield Give(
                 "machine", None, None, TAKEN * many * (b - a),
-                f"From {f.clock(a)} to {f.clock(b)} {counted(many, machine.said)} too few "
-                f"{'is' if many == 1 else 'are'} there.", a,
+                f"From {f.clock(a)} to {f.clock(b)}: {counted(many, machine.said)} short.", a,
             )  # fmt: skip
     for place, line in f.busy.places.items():
         for a, b, many in _stretches(_over(line)):
             holds = int(line.there[a])
             yield Give(
                 "place", None, None, f.kitchen["day.crowded"] * many * (b - a),
-                f"From {f.clock(a)} to {f.clock(b)} up to {many + holds} lie in the {place.said}, which "
-                f"holds {holds}. Some could wait elsewhere.", a,
+                f"From {f.clock(a)} to {f.clock(b)} the {place.said} is too full: up to {many + holds}, and "
+                f"it holds {holds}. Let up to {many} wait elsewhere.", a,
             )  # fmt: skip
 
 
@@ -165,8 +164,8 @@ def _held(f: Figures) -> Iterator[Give]:
             if at is not None and k >= placed.free and placed.starts[k] != at:
                 yield Give(
                     "held", thread.dough, job.step, float(abs(placed.starts[k] - at)),
-                    f"{called(thread.dough, thread.name)}: {job.name.lower()} was to begin at "
-                    f"{f.clock(at)} and cannot before {f.clock(placed.starts[k])}.", placed.starts[k],
+                    f"{called(thread.dough, thread.name)}: {job.name.lower()} is fixed at "
+                    f"{f.clock(at)} but cannot begin before {f.clock(placed.starts[k])}.", placed.starts[k],
                 )  # fmt: skip
 
 

@@ -425,7 +425,7 @@ def _said(
 ) -> tuple[str, ...]:
     many = f"{counted(doughs, 'dough')} of {g(one.dough.mass_g)}"
     more = doughs * one.dough.mass_g - needed_g
-    found = [f"{g(needed_g)} of dough wanted: {many}, {g(max(more, 0))} more."]
+    found = [f"{g(needed_g)} of dough needed: {many}, {g(max(more, 0))} to spare."]
     if made and surplus_g > made[0].raw_g:
         extra = int(surplus_g * (1 - ordered.products[0].loss_pct / 100) / made[0].raw_g)
         if extra:

@@ -162,9 +162,9 @@ def taken_too_much(
             yield j, Fault("flour_pct", text)
         elif wanted > liquid + _HAIR:
             text = (
-                f"It would take {say(wanted)} % of liquid on all flour; the formula has "
-                f"{say(liquid)} % for it. Up to {say(100 * liquid / p.flour_pct)} % hydration fits, "
-                f"or {say(100 * liquid / p.hydration_pct)} % of the flour."
+                f"It needs liquid of {say(wanted)} % on all flour, and {say(liquid)} % is left. Set its "
+                f"hydration to {say(100 * liquid / p.flour_pct)} % or less, or its share of the flour to "
+                f"{say(100 * liquid / p.hydration_pct)} % or less."
             )
             yield j, Fault("hydration_pct", text)
         if p.yeast_pct and not formula.has_yeast:

@@ -176,7 +176,7 @@ def out_of_place(steps: tuple[Step, ...]) -> Fault | None:
         kind = kind_of(step)
         if lies not in kind.takes:
             wants = listed([f.said for f in Form if f in kind.takes], "or")
-            text = f"{kind.name} wants {wants}; here there is {lies.said}. Move it, or add what is missing."
+            text = f"{kind.name} needs {wants}; here there is {lies.said}. Move it, or add what is missing."
             return Fault(f"steps[{n}].do", text)
         lies = kind.leaves or lies
     return None

@@ -200,7 +200,7 @@ def _square(block: Size, method: Method) -> None:
     if not math.isclose(block.length_mm, block.width_mm, rel_tol=1e-6):
         side = math.sqrt(block.length_mm * block.width_mm)
         what = "An envelope" if method is Method.ENVELOPE else "This way of locking in"
-        text = f"{what} wants a square block. The same butter as a square is {mm(side)} each way."
+        text = f"{what} needs a square block. The same butter as a square is {mm(side)} each way."
         raise Faults(Fault("block_length_mm", text))
 
 

@@ -345,8 +345,8 @@ def mind(here: Here[Cut]) -> Iterator[Note]:
     if worst:
         yield here.note(
             "datum", "know", "Every mark from one straight edge",
-            f"Marked each from the last cut, the last mark would be {mm(worst.last_mm)} short and each "
-            f"piece {g(worst.lighter_g)} lighter.",
+            f"If each mark were measured from the last cut, the last mark would be {mm(worst.last_mm)} "
+            f"short and each piece {g(worst.lighter_g)} lighter.",
         )  # fmt: skip
     title = (
         f"{counted(made.pieces, 'piece')} of {g(made.piece_g)}"

@@ -250,7 +250,7 @@ def _on_share(here: Here[LockIn]) -> Iterator[Note]:
     yield here.note(
         "butter-share", "mind", f"Butter {out.side} the usual",
         f"{say(share)} % of the dough; {recipe.family.said} is usually {say(out.low)} to "
-        f"{say(out.high)} %. {lean} {g(near)} would be inside.",
+        f"{say(out.high)} %. {lean} {g(near)} would be within the usual range.",
         fixes=[Fix(f"{g(near)} of butter", (Put("butter.mass_g", float(near)),))],
         plan_field="butter.mass_g",
     )  # fmt: skip

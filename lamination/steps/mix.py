@@ -326,8 +326,8 @@ def _on_old_dough(here: Here[Mixing], formula: Formula, found: Balance) -> Itera
     if over(old.share_pct, most):
         yield here.note(
             "old-dough", "mind", "Much old dough",
-            f"{say(old.share_pct)} % of the new dough; up to {say(most)} % is usual. It tears sooner and "
-            "carries its salt and its acid with it.",
+            f"{say(old.share_pct)} % of the new dough; up to {say(most)} % is usual. The dough tears "
+            "sooner, and the old dough brings in its own salt and acid.",
             fixes=[Fix(f"{say(most)} %", (Put("formula.old_dough.share_pct", most),))],
             plan_field="formula.old_dough.share_pct",
         )  # fmt: skip

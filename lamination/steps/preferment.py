@@ -119,8 +119,8 @@ def mind(here: Here[Preferment]) -> Iterator[Note]:
         )  # fmt: skip
     yield here.note(
         "stays", "know", "What stays for mixing day",
-        f"It takes {say(made.liquid_share_pct)} % of the liquid. The sheet says of every ingredient how "
-        "much is still to be added: copy that onto the bag.",
+        f"The preferment takes {say(made.liquid_share_pct)} % of the liquid. Its weigh-out sheet says how "
+        "much of each ingredient is still to be added: copy that onto the bag.",
     )  # fmt: skip
 
 

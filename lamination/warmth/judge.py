@@ -145,7 +145,8 @@ class _Bringing:
         )
         minutes = self._takes(to_c, air_c, place)
         if minutes is None:
-            text = f"{why}, and at {c(air_c)} it never comes to {c(to_c)}. Find it another place."
+            where = "somewhere colder" if warm else "somewhere warmer"
+            text = f"{why}, and at {c(air_c)} the block never reaches {c(to_c)}. Put it {where}."
             return call, None, place, text
         what = "Chill the block" if warm else "Let the block stand"
         where = "in the fridge" if warm else "on the bench"

@@ -82,8 +82,8 @@ def proof_of(found: Followed) -> Proof | None:
     where = "in the room" if place is Place.BENCH else "in the proofer"
     if hot:
         text = (
-            f"{c(at)} is too warm for this butter, which lets go above {c(limit)}: it would run out of "
-            "the pieces. Set it lower and give it longer."
+            f"{c(at)} is too warm for this butter, which bears at most {c(limit)} in a proof: it would "
+            "run out of the pieces. Set it lower and give it longer."
         )
     elif chilled is None:
         text = f"At {c(at)} {where} it does not finish in a day. Give it more warmth."

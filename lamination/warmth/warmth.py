@@ -278,10 +278,10 @@ def _warmer(
         then = next(k for k in hotter.clocks if k.stop == now.stop)
         if then.lasts_min is not None:
             less = round(now.lasts_min) - round(then.lasts_min)
-            said.append(f"{span(less)} less at {low(names[now.stop])}")
+            said.append(f"the butter lasts {span(less)} less at {low(names[now.stop])}")
     for a, b in zip(found.windows, hotter.windows, strict=True):
         if a.good_from_min is not None and b.good_from_min is not None:
             more = round(b.good_from_min) - round(a.good_from_min)
             if more >= _NOTICED_MIN:
-                said.append(f"{span(more)} more rest after {low(names[a.stop])}")
-    return f"Two degrees warmer: {', '.join(said) or 'nothing that one would notice'}."
+                said.append(f"the dough needs {span(more)} more rest after {low(names[a.stop])}")
+    return f"Two degrees warmer: {listed(said, 'and') or 'nothing that one would notice'}."

@@ -90,7 +90,7 @@ def _other_rests(rest: Rest) -> Iterator[tuple[Rest, str]]:
             last = Stay(Place.BENCH, minutes)
             yield (
                 replace(rest, minutes=rest.minutes + minutes, last=last),
-                f"Then {span(minutes)} on the bench",
+                f"Add {span(minutes)} on the bench at the end",
             )
         yield Rest(Place.FRIDGE, rest.minutes, on=rest.on), "Rest in the fridge, not the freezer"
     elif rest.place is Place.BENCH:
@@ -106,7 +106,7 @@ def _other_rests(rest: Rest) -> Iterator[tuple[Rest, str]]:
             last = Stay(Place.BENCH, minutes)
             yield (
                 replace(rest, minutes=rest.minutes + minutes, last=last),
-                f"Then {span(minutes)} on the bench",
+                f"Add {span(minutes)} on the bench at the end",
             )
 
 
@@ -159,5 +159,5 @@ def _proof_fixes(plan: Plan, found: Followed) -> Iterator[Fix]:
         for times in (1.5, 1.8, 2.2):
             minutes = 15.0 * round(aim * times / 15)
             yield _put_rest(
-                plan, shaping.id, Rest(Place.BENCH, minutes), f"{span(minutes)} in the room"
+                plan, shaping.id, Rest(Place.BENCH, minutes), f"Proof {span(minutes)} in the room"
             )

@@ -106,6 +106,17 @@ def enter(page, path):
     )
 
 
+# What the house answers to a page that is signed in.
+ASK = """async ([method, path, body]) => {
+  const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
+  const answer = await fetch("/api" + path, {
+    method, headers: { "Content-Type": "application/json", "X-CSRFToken": token },
+    body: body && JSON.stringify(body),
+  });
+  return answer.json();
+}"""
+
+
 def until(page, run, what, wanted):
     """Wait until the house says so of a run: ``what`` is an expression on its answer, ``now``."""
     ask = f"async (run) => {{ const now = await (await fetch(`/api/runs/${{run}}`)).json(); return {what} }}"

@@ -65,7 +65,7 @@ def test_a_block_by_frame_by_thickness_and_dough_by_pieces(person):
     page = person()
     new_plan(page, name="By the frame")
     step(page, "Lock-in").click()
-    page.get_by_role("button", name="Frame").click()
+    page.get_by_role("button", name="Use the sides of the frame").click()
     expect(field(page, "Block width")).to_have_value("250")
     # the sheets follow a moment after the inputs
     expect(page.get_by_role("button", name=re.compile("^Butter thickness, 9.4 mm"))).to_be_visible()
@@ -142,7 +142,7 @@ def test_an_ingredient_of_her_own_comes_onto_the_shelf(person):
     expect(page.get_by_text("The five parts come to 112 %, not 100.")).to_be_visible()
     field(page, "Protein").fill("8")
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("button", name="Take off: Towpath rye")).to_be_visible()
+    expect(page.get_by_role("button", name="Remove Towpath rye")).to_be_visible()
     page.get_by_role("button", name="Close").click()
     new_plan(page, name="Rye in it")
     step(page, "Mix").click()

@@ -1,21 +1,10 @@
-"""What is prepared, weighed and declared: from the kitchen to an order's sheets and a product's label. And
-that nothing is shown as it is written for the reader of marks.
-"""
+"""What is prepared, weighed and declared: from the kitchen to an order's sheets and a product's label."""
 
 import re
 
 from playwright.sync_api import expect
 
-from .house import enter
-
-ASK = """async ([method, path, body]) => {
-  const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
-  const answer = await fetch("/api" + path, {
-    method, headers: { "Content-Type": "application/json", "X-CSRFToken": token },
-    body: body && JSON.stringify(body),
-  });
-  return answer.json();
-}"""
+from .house import ASK, enter
 
 
 def test_a_nut_paste_is_made_used_weighed_out_for_an_order_and_declared(person):
@@ -62,40 +51,3 @@ def test_a_nut_paste_is_made_used_weighed_out_for_an_order_and_declared(person):
     with page.expect_download() as got:
         page.get_by_role("link", name="Sheet of labels (PDF)").click()
     assert got.value.path().read_bytes().startswith(b"%PDF")
-
-
-RAW = re.compile(r"\{[^}]*[|}]|\bundefined\b|\bNaN\b|\[object")
-
-
-def test_no_room_and_no_step_of_a_plan_shows_a_raw_mark(person):
-    page = person(path="/plans", new=True)
-    plans = page.evaluate(ASK, ["GET", "/plans", None])
-    seen = {}
-    for plan in plans:
-        enter(page, f"/plans/{plan['id']}")
-        expect(page.locator("[data-stop]").first).to_be_visible()
-        # every step, one after another, with what stands beside and below it
-        seen[plan["name"]] = page.evaluate("""async () => {
-          const texts = [];
-          const stops = () => [...document.querySelectorAll("[data-stop]")];
-          for (let n = 0; n < stops().length; n++) {
-            stops()[n].click();
-            await new Promise((done) => setTimeout(done, 120));
-            texts.push(document.querySelector("main").innerText);
-          }
-          return texts.join("\\n");
-        }""")
-        enter(page, f"/plans/{plan['id']}/sheets?as=pages")
-        expect(page.get_by_role("article").first).to_be_visible()
-        seen[f"{plan['name']}, sheets"] = page.locator("main").inner_text()
-    for room in ("/today", "/day", "/bench", "/book", "/kitchen"):
-        enter(page, room)
-        expect(page.get_by_role("heading", level=1)).to_be_visible()
-        page.wait_for_timeout(500)
-        seen[room] = page.locator("main").inner_text()
-    raw = {
-        name: text[max(found.start() - 40, 0) : found.end() + 40]
-        for name, text in seen.items()
-        if (found := RAW.search(text))
-    }
-    assert raw == {}

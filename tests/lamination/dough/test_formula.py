@@ -146,7 +146,7 @@ WRONG = [
     ({**LEAN, "yeast": 2}, "lines[6].ingredient", "Nearest: yeast-fresh"),
 ]
 TOO_MUCH = [
-    (LEAN, (poolish(60, 100),), "steps[0].hydration_pct", "Up to 86.7 %"),
+    (LEAN, (poolish(60, 100),), "steps[0].hydration_pct", "86.7 % or less"),
     (LEAN, (poolish(30), poolish(80, 20)), "steps[1].flour_pct", "Only 70 %"),
     (LEAN, (poolish(10, 50, 80), poolish(10, 50, 40)), "steps[1].yeast_pct", "Only 20 %"),
     ({"flour-medium": 100, "water": 50}, (poolish(10, 50, 5),), "steps[0].yeast_pct",

@@ -71,7 +71,7 @@ def test_the_bench_reads_what_to_do_and_that_no_leaves_come_of_it():
 def test_it_stands_before_the_butter_only():
     plan = station()
     after = plan.at(plan.lock_in.id) + 1
-    with pytest.raises(Faults, match="wants dough without butter"):
+    with pytest.raises(Faults, match="needs dough without butter"):
         plan.with_steps(*plan.steps[:after], PlainTurn(Fold.HALF, 10), *plan.steps[after:])
 
 

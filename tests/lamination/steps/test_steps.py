@@ -65,7 +65,7 @@ def test_an_own_step_changes_no_sheet_wherever_it_stands(after):
     [
         (("cut", "flatten"), "cut"),
         (("flatten", "turn", "lock_in"), "without butter"),
-        (("lock_in", "flatten"), "wants"),
+        (("lock_in", "flatten"), "needs"),
     ],
 )
 def test_steps_out_of_place_are_refused_in_a_sentence(order, says):

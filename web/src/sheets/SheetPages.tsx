@@ -143,7 +143,7 @@ function Sheet({ name, sheet, times, at, makes, label }: Printed & { label: bool
             {!label && <td />}
             <th scope="row">In all</th>
             <td>{say("mass", sheet.total_g)}</td>
-            {!label && <td className={classes.usedHead}>really used</td>}
+            {!label && <td className={classes.usedHead}>weight used</td>}
           </tr>
         </tfoot>
       </table>
@@ -164,7 +164,7 @@ function StillToAdd({ sheet }: { sheet: Schemas["WeighSheet"] }) {
   if (left.length === 0) return null;
   return (
     <div className={classes.left}>
-      <b>On mixing day still to add</b>
+      <b>Still to add on mixing day</b>
       {left.map((l) => (
         <span key={l.key}>
           {l.name} <b>{say("mass", l.stays_g ?? 0)}</b>

@@ -16,10 +16,10 @@ export function WeighList({ sheet }: { sheet: Schemas["WeighSheet"] }) {
             </span>
             <b>{say("mass", line.grams)}</b>
             {line.stays_g !== null && line.stays_g !== undefined && (
-              <small>on mixing day still to add: {say("mass", line.stays_g)}</small>
+              <small>still to add on mixing day: {say("mass", line.stays_g)}</small>
             )}
             {line.of_total_g !== null && line.of_total_g !== undefined && (
-              <small>the rest of {say("mass", line.of_total_g)} in all</small>
+              <small>what is left of {say("mass", line.of_total_g)} in all</small>
             )}
           </li>
         ))}

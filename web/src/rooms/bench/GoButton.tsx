@@ -50,7 +50,7 @@ export function GoButton({ now, say }: { now: Now; say: Say }) {
   return (
     <button type="button" className={classes.go} data-go="" onClick={() => press("done")}>
       <b>{stop.name} done</b>
-      <small>{rest ? `then ${where}, ${span(rest.minutes)}` : "straight on"}</small>
+      <small>{rest ? `then ${where}, ${span(rest.minutes)}` : "no rest: go straight on"}</small>
     </button>
   );
 }

@@ -16,8 +16,8 @@ export function MayItGoIn({ view }: { view: RunView }) {
     <section className={classes.may} aria-label="May it go in?">
       {dough_c === undefined || butter_c === undefined ? (
         <p>
-          Take the temperature of {missing.filter(Boolean).join(" and ")}, and it says whether the
-          butter may go in.
+          Take the temperature of {missing.filter(Boolean).join(" and ")} and enter it; this then
+          says whether the butter may go in.
         </p>
       ) : (
         <Judged plan={view.plan} dough_c={dough_c} butter_c={butter_c} />

@@ -54,7 +54,7 @@ export function Scales({ sheet, weighed, say }: Props) {
       <Modal
         opened={asking !== null}
         onClose={() => setAsking(null)}
-        title={asking ? `${asking.name}: really used` : ""}
+        title={asking ? `${asking.name}: weight used` : ""}
         size={420}
       >
         {asking && (

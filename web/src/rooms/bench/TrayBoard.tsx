@@ -161,7 +161,9 @@ export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Even
         onClose={() => setLosing(null)}
         title={`Tray ${losing?.tray ?? ""} is lost?`}
       >
-        <p>Its {losing?.pieces ?? 0} pieces are not waited for any more. Undo takes it back.</p>
+        <p>
+          The bench stops waiting for its {losing?.pieces ?? 0} pieces. Undo brings the tray back.
+        </p>
         <div className={bench.quick}>
           <Button
             size="lg"

@@ -98,7 +98,7 @@ function ProofTeaches({ run }: { run: RunView }) {
       {span(Math.round(before_min))}.{" "}
       {session.data?.me?.role === "head" && !keep.data && (
         <Button variant="default" size="xs" loading={keep.isPending} onClick={() => keep.mutate()}>
-          It was just right
+          Set the reference proof to {span(Math.round(after_min))}
         </Button>
       )}
       {keep.data && <b role="status">Kept.</b>}

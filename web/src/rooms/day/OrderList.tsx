@@ -15,7 +15,7 @@ const at = (order_id: number) => ({ params: { path: { order_id } } });
 
 const ready = (line: Schemas["OrderLine"]) => (line.ready_at ? `ready ${day(line.ready_at)}` : "");
 const stands = (line: Schemas["OrderLine"], said: (of: string, value: string) => string) =>
-  `stands for every ${line.every.map((d) => said("weekday", d)).join(", ")}`;
+  `repeats every ${line.every.map((d) => said("weekday", d)).join(", ")}`;
 
 /** Orders: what is wanted, for when. */
 export function OrderList() {

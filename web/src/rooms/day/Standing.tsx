@@ -27,8 +27,8 @@ export function Standing({ id, revision, order, set }: Props) {
   const last = against.data;
   return (
     <div className={classes.standing}>
-      <fieldset className={classes.every} aria-label="Stands for every">
-        <span>Stands for every</span>
+      <fieldset className={classes.every} aria-label="Repeat every">
+        <span>Repeat every</span>
         <Chip.Group
           multiple
           value={order.every ?? []}

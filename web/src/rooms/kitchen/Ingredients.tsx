@@ -70,10 +70,10 @@ export function Ingredients({ own, library, keep }: Props) {
           <Button
             variant="default"
             size="xs"
-            aria-label={`Take off: ${what.name}`}
+            aria-label={`Remove ${what.name}`}
             onClick={() => keep(own.filter((_, j) => j !== i))}
           >
-            Take off
+            Remove
           </Button>
         </div>
       ))}

@@ -63,10 +63,10 @@ export function OwnCards({ own, keep }: Props) {
           <Button
             variant="default"
             size="xs"
-            aria-label={`Take off: ${card.name}`}
+            aria-label={`Remove ${card.name}`}
             onClick={() => keep(own.filter((_, j) => j !== i))}
           >
-            Take off
+            Remove
           </Button>
         </div>
       ))}
@@ -330,7 +330,7 @@ function StepInput({ n, text, fault, lines, say, draw, picture, show, remove }: 
         </FileButton>
         {picture && (
           <Button variant="default" size="xs" onClick={() => show(null)}>
-            Without the picture
+            Remove the picture
           </Button>
         )}
         {READY.map(([label, kind, from_x, from_y, to_x, to_y]) => (

@@ -11,7 +11,7 @@ type Role = Person["role"];
 
 const ROLES: { value: Role; label: string }[] = [
   { value: "bench", label: "bench: runs and records" },
-  { value: "head", label: "head: changes everything" },
+  { value: "head", label: "head: can change everything" },
 ];
 const refresh = () => queries.invalidateQueries({ queryKey: ["people"] });
 
@@ -108,7 +108,7 @@ function Row({ person, me }: { person: Person; me: Schemas["Me"] }) {
           onChange={(e) => change.mutate({ role: e.currentTarget.value as Role })}
         />
       ) : (
-        <span className="quiet">put out</span>
+        <span className="quiet">barred</span>
       )}
       {password === null ? (
         <Button variant="default" onClick={() => setPassword("")}>
@@ -137,10 +137,10 @@ function Row({ person, me }: { person: Person; me: Schemas["Me"] }) {
       {username !== me.username && (
         <Button
           variant="default"
-          aria-label={here ? `Put out ${username}` : `Let in again ${username}`}
+          aria-label={here ? `Bar ${username} from signing in` : `Allow ${username} in again`}
           onClick={() => change.mutate({ here: !here })}
         >
-          {here ? "Put out" : "Let in again"}
+          {here ? "Bar from signing in" : "Allow in again"}
         </Button>
       )}
       {change.error && !faultOf(change.error, "password") ? (

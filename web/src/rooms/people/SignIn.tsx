@@ -7,7 +7,7 @@ import { Mark } from "@/app/Mark";
 import { leavingIsToBeTold, leavingIsTold } from "@/wire/leaving";
 import classes from "./SignIn.module.css";
 
-const ROLES = { head: "head baker, changes everything", bench: "bench, runs and records" };
+const ROLES = { head: "head baker, can change everything", bench: "bench, runs and records" };
 
 export function SignIn({ session }: { session: Schemas["Session"] }) {
   return (

@@ -171,7 +171,7 @@ function Day({ today }: { today: Today }) {
           )}
           <h2>On</h2>
           <p>
-            {today.on.length === 0 && "Nobody by the day's hours."}
+            {today.on.length === 0 && "Nobody is on shift now."}
             {today.on
               .map(
                 (s) =>

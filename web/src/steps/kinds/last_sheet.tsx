@@ -58,9 +58,9 @@ function LastSheetPanel(panel: PanelProps<"last_sheet">) {
         <StepMeasure
           panel={panel}
           name="uneven_pct"
-          label="On purpose: one side thicker by"
+          label="Try a fault: one side thicker by"
           quantity="share"
-          help="than the mean, to see what it costs"
+          help="than the average, to see the effect"
         />
       </StepAssumes>
     </>

@@ -14,11 +14,11 @@ import { Readout } from "../parts/Readout";
 import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
 
 const WAYS: [Schemas["Change"], string, string][] = [
-  ["block_frame", "Frame", "The two sides of the kitchen's frame"],
-  ["block_tray", "Tray", "So that the dough lies on the kitchen's tray"],
+  ["block_frame", "Use the sides of the frame", "The two sides of the kitchen's frame"],
+  ["block_tray", "Fit the dough to the tray", "So that the dough lies on the kitchen's tray"],
   [
     "block_as_dough",
-    "As thick as the dough, by a margin",
+    "Match the dough with a bare margin",
     "By a bare margin that makes the dough thinner",
   ],
 ];

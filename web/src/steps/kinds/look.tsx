@@ -21,8 +21,7 @@ function LookPanel(panel: PanelProps<"look">) {
   return (
     <>
       <p className={classes.said}>
-        The bench takes the verdict and the book keeps it, with weights before and after, and
-        pictures.
+        Write the verdict in the book, with weights before and after the oven, and pictures.
       </p>
       <dl className={classes.readouts}>
         {made(worked, "cut")?.products.map((p, n) => (

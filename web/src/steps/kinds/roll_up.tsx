@@ -31,7 +31,7 @@ function RollUpPanel(panel: PanelProps<"roll_up">) {
             value={say("length", Math.round(made.diameter_mm))}
           />
           <Readout worked={worked} label="Long" value={say("length", Math.round(made.length_mm))} />
-          <Readout worked={worked} label="Times round" value={said(made.rounds)} />
+          <Readout worked={worked} label="Times rolled round" value={said(made.rounds)} />
         </dl>
       )}
       <StepRest panel={panel} label="Then rest" />

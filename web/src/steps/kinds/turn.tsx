@@ -90,9 +90,9 @@ function TurnPanel(panel: PanelProps<"turn">) {
         <StepMeasure
           panel={panel}
           name="uneven_pct"
-          label="On purpose: one side thicker by"
+          label="Try a fault: one side thicker by"
           quantity="share"
-          help="than the mean, to see what it costs"
+          help="than the average, to see the effect"
         />
       </StepAssumes>
     </>
