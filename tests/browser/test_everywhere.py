@@ -114,8 +114,9 @@ def test_nothing_is_cut_off_and_no_mark_is_raw_in_any_room_dialog_or_paper(perso
     for run in [r for r in runs if r["phase"] == "finished"][:2]:
         look.room(f"/book/{run['id']}")
     for plan in plans:
-        look.room(f"/plans/{plan['id']}/paper")
-        look.room(f"/plans/{plan['id']}/sheets?as=pages")
+        if plan in plans[:3]:
+            look.room(f"/plans/{plan['id']}/paper")
+            look.room(f"/plans/{plan['id']}/sheets?as=pages")
         enter(page, f"/plans/{plan['id']}")
         page.set_viewport_size({"width": 1280, "height": 800})
         expect(page.locator("[data-stop]").first).to_be_visible()
