@@ -242,7 +242,6 @@ def largest_dough_g(plan: Plan, worked: WorkedPlan, kitchen: Kitchen) -> tuple[f
 
 def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: str) -> Batch:
     worked = work(plan, kitchen)
-    share = plan.butter.mass_g / plan.dough.mass_g
     takes = [w.pieces * w.raw_g / (1 - w.loss_pct / 100) for w in ordered.products]
     size, limited = plan.dough.mass_g, "the plan"
     if ordered.dough_g is not None:
@@ -253,7 +252,9 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
     if ordered.flour_g is not None and plan.formula is not None:
         needed_g = _from_flour(plan, ordered.flour_g)
     else:
-        needed_g = sum(takes) / (1 + share)
+        # what a dough gives under the knife, whatever is laid on it or put away on the way
+        gives = work(scaled(plan, round(size, 1)), kitchen)
+        needed_g = sum(takes) * size / gives.comes_out_g
     if needed_g <= 0:
         raise Faults(
             Fault(f"{path}.products[0].pieces", "Nothing is wanted of this dough. Enter pieces.")
@@ -280,7 +281,17 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
         size = math.ceil(needed_g / doughs / _DOUGH_STEP_G - 1e-6) * _DOUGH_STEP_G
     one = scaled(plan, round(size, 1))
     sized = work(one, kitchen)
-    laminate_g = doughs * sized.total_g
+    if not from_flour and sum(takes) > doughs * sized.comes_out_g + 1:
+        # what is trimmed off is no share of it: a smaller dough loses more
+        if ordered.sizing is Sizing.WHOLE:
+            doughs += 1
+        else:
+            size += _DOUGH_STEP_G * math.ceil(
+                (sum(takes) / doughs / sized.comes_out_g - 1) * size / _DOUGH_STEP_G
+            )
+            one = scaled(plan, size)
+            sized = work(one, kitchen)
+    laminate_g = doughs * sized.comes_out_g
     made = _made(ordered, takes, laminate_g, from_flour)
     mixings = max(1, math.ceil(doughs * one.dough.mass_g / kitchen["mixer.most_g"] - 1e-6))
     mixing_g = doughs * one.dough.mass_g / mixings

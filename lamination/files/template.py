@@ -10,6 +10,8 @@ from lamination.pieces.over import Oval
 from lamination.pieces.products import Product, Shape
 from lamination.plan.plan import Plan
 from lamination.plan.worked import WorkedPlan
+from lamination.steps.cut import CutFigures
+from lamination.steps.roll_up import RollUpFigures
 from lamination.terms.limits import Fault, Faults
 from lamination.terms.said import say
 from lamination.terms.trade import Worded
@@ -82,14 +84,47 @@ class Tile:
 def template_of(plan: Plan, worked: WorkedPlan, of: TemplateOf, product: int = 0) -> Drawing:
     """The template of a plan's cut: one piece with its notch or hole, or every mark of the sheet.
 
-    Sizes are those to cut at, shrinkage allowed for. Raises Faults where the plan cuts no such product.
+    Sizes are those to cut at, shrinkage allowed for; of a sheet that lies double the panel under the
+    knife, of a coil the coil from its side. Raises Faults where the plan cuts no such product.
     """
     if plan.cut is None or worked.cut is None or product >= len(plan.cut.products):
         raise Faults(Fault("product", "This plan cuts no such product."))
     if of is TemplateOf.PIECE:
         chosen = plan.cut.products[product]
+        coil = _coiled(worked)
+        if coil:
+            return _slice(chosen.name, worked.cut.products[product].across_mm, coil.diameter_mm)
         return _piece(chosen, blank_in(chosen, plan.cut.shrink_pct, plan.cut.across))
-    return _sheet(plan, worked)
+    coil = _coiled(worked)
+    return _coil(plan, worked.cut, coil) if coil else _sheet(plan, worked)
+
+
+def _coiled(worked: WorkedPlan) -> RollUpFigures | None:
+    return next(iter(worked.made(RollUpFigures)), None)
+
+
+def _slice(name: str, thick_mm: float, through_mm: float) -> Drawing:
+    corners = _corners(0, 0, thick_mm, through_mm)
+    text = f"{name}, a slice of {say(thick_mm)} mm of a coil {say(through_mm)} mm through"
+    return Drawing(text, thick_mm, through_mm, (Stroke(corners, True, True),), ())
+
+
+def _coil(plan: Plan, cut: CutFigures, coil: RollUpFigures) -> Drawing:
+    """The coil from its side, with every slice; from the end that is trimmed straight."""
+    through = coil.diameter_mm
+    strokes = [Stroke(_corners(0, 0, coil.length_mm, through), True, False)]
+    strokes += [
+        Stroke(_corners(r.from_mm, 0, r.to_mm - r.from_mm, through), True, True) for r in cut.rows
+    ]
+    title = (
+        f"{plan.name}: {cut.pieces} slices of a coil {coil.length_mm:.0f} mm long and "
+        f"{through:.0f} mm through"
+    )
+    return Drawing(title, coil.length_mm, through, tuple(strokes), ())
+
+
+def _corners(x: float, y: float, wide: float, high: float) -> tuple[tuple[float, float], ...]:
+    return ((x, y), (x + wide, y), (x + wide, y + high), (x, y + high))
 
 
 def _piece(product: Product, blank: Blank) -> Drawing:
@@ -106,7 +141,7 @@ def _piece(product: Product, blank: Blank) -> Drawing:
             high = product.hole_mm / 2 * h / product.base_mm
             strokes.append(Stroke(_circle(w / 2, h / 2, wide, high), True, True))
     else:
-        strokes.append(Stroke(((0, 0), (w, 0), (w, h), (0, h)), True, True))
+        strokes.append(Stroke(_corners(0, 0, w, h), True, True))
     text = f"{product.name}, {say(w)} × {say(h)} mm"
     return Drawing(text, w, h, tuple(strokes), (Words(w / 2, h * 0.62, text),))
 
@@ -119,23 +154,13 @@ def _circle(x: float, y: float, rx: float, ry: float) -> tuple[tuple[float, floa
 def _sheet(plan: Plan, worked: WorkedPlan) -> Drawing:
     assert plan.cut is not None
     assert worked.cut is not None
-    size = worked.final.size
-    edge = (
-        (0.0, 0.0),
-        (size.length_mm, 0.0),
-        (size.length_mm, size.width_mm),
-        (0.0, size.width_mm),
-    )
-    strokes = [Stroke(edge, True, False)]
+    before = worked.strip[plan.steps.index(plan.cut) - 1]
+    size = before.lies or worked.final.size
+    long, wide = size.length_mm, size.width_mm
+    strokes = [Stroke(_corners(0, 0, long, wide), True, False)]
     trim = plan.cut.trim_mm
     if trim:
-        inner = (
-            (trim, trim),
-            (size.length_mm - trim, trim),
-            (size.length_mm - trim, size.width_mm - trim),
-            (trim, size.width_mm - trim),
-        )
-        strokes.append(Stroke(inner, True, True))
+        strokes.append(Stroke(_corners(trim, trim, long - 2 * trim, wide - 2 * trim), True, True))
     owners = [row.product for row in worked.cut.rows for _ in range(row.pieces)]
     for n, outline in zip(owners, worked.cut.outlines, strict=True):
         if isinstance(outline, Oval):
@@ -151,10 +176,10 @@ def _sheet(plan: Plan, worked: WorkedPlan) -> Drawing:
         notch = plan.cut.products[n].notch_mm
         if len(corners) == 3 and notch:
             strokes.append(Stroke(_notch(corners, notch), False, True))
-    title = (
-        f"{plan.name}: {worked.cut.pieces} pieces on {size.length_mm:.0f} × {size.width_mm:.0f} mm"
-    )
-    return Drawing(title, size.length_mm, size.width_mm, tuple(strokes), ())
+    layers = worked.cut.layers
+    through = f", {layers} at a time" if layers > 1 else ""
+    title = f"{plan.name}: {worked.cut.pieces} pieces on {long:.0f} × {wide:.0f} mm{through}"
+    return Drawing(title, long, wide, tuple(strokes), ())
 
 
 def _notch(

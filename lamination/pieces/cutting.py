@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from lamination.pieces.over import Corner, Outline, Oval
 from lamination.pieces.products import Product, Shape
@@ -177,15 +178,19 @@ def _ends_at(outline: Outline) -> float:
 
 
 def _beside(n: int, blank: Blank, before: list[Row], length: float, kerf: float) -> Iterator[Row]:
-    """Pieces at the ends of the rows of the product before, as many on each other as those are high."""
-    for row in before:
-        high = row.to_mm - row.from_mm
+    """Pieces at the ends of the rows of the product before, as many on each other as those are high.
+
+    Rows that reach into each other's gaps have one end together, that of the longest.
+    """
+    reach = any(b.from_mm < a.to_mm + kerf - _HAIR for a, b in pairwise(before))
+    for rows in [before] if reach else [[row] for row in before]:
+        start, high = rows[0].from_mm, rows[-1].to_mm - rows[0].from_mm
         levels = math.floor((high + kerf) / (blank.across_mm + kerf) + _HAIR)
-        end = max(_ends_at(o) for o in row.outlines)
-        many = per_row(blank, length - end, kerf)
+        end = max(_ends_at(o) for row in rows for o in row.outlines)
+        # a cutter has none of its own kerf before its first piece: that of the row it stands beside
+        many = per_row(blank, length - end - (kerf if blank.shape.is_round else 0), kerf)
         for level in range(levels if many else 0):
-            top = row.from_mm + level * (blank.across_mm + kerf)
-            yield _at_end(n, blank, top, end, many, kerf)
+            yield _at_end(n, blank, start + level * (blank.across_mm + kerf), end, many, kerf)
 
 
 def _at_end(n: int, blank: Blank, top: float, end: float, many: int, kerf: float) -> Row:

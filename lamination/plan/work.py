@@ -25,6 +25,7 @@ from lamination.plan.worked import (
 from lamination.sheet.coverage import Layers
 from lamination.steps import kind_of
 from lamination.steps._labels import labels_of
+from lamination.steps._package import lying
 from lamination.steps.cut import CutFigures
 from lamination.steps.last_sheet import LastSheetFigures
 from lamination.steps.strew import StrewFigures
@@ -63,6 +64,7 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
     return WorkedPlan(
         name=plan.name,
         total_g=plan.dough.mass_g + recipe.butter_g + _laid_on(found),
+        comes_out_g=_comes_out(found),
         butter_share=recipe.shares,
         formula=_formula(found),
         dough=recipe.dough_physics,
@@ -80,6 +82,15 @@ def _work(plan: Plan, kitchen: Kitchen) -> WorkedPlan:
         notes=_notes(found),
         workings=tuple(_workings(found)),
     )
+
+
+def _comes_out(found: Walk) -> float:
+    """What lies under the knife, g; of a plan that cuts nothing, what lies there at its end."""
+    for made in found.made:
+        if isinstance(made.figures, CutFigures):
+            return made.figures.sheet_g
+    last = next((m.lies for m in reversed(found.made) if m.lies.sheet is not None), None)
+    return lying(last, found.recipe)[0] + last.carried_g if last else found.plan.dough.mass_g
 
 
 def _laid_on(found: Walk) -> float:

@@ -144,10 +144,14 @@ class Stop:
 
 @dataclass(frozen=True, slots=True)
 class WorkedPlan:
-    """All that follows from a plan, step by step."""
+    """All that follows from a plan, step by step.
+
+    ``total_g``: dough, butter and what is laid on it; ``comes_out_g``: what of that lies under the knife.
+    """
 
     name: str
     total_g: float
+    comes_out_g: float
     butter_share: Shares
     formula: FormulaFigures | None
     dough: Physics

@@ -18,7 +18,7 @@ from lamination.pieces.products import MOST_PRODUCTS, Product, Shape
 from lamination.plan.plan import Plan
 from lamination.plan.walk import walk
 from lamination.sheet.rolls import size_of
-from lamination.steps._package import masses_of
+from lamination.steps._package import lying
 from lamination.steps.cut import Cut, sliced
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
 from lamination.terms.sizes import Size
@@ -261,7 +261,7 @@ def _under_the_knife(plan: Plan, cut: Cut, kitchen: Kitchen) -> _Sheet:
     lies = found.made[plan.steps.index(cut) - 1].lies
     layers = lies.plies or (lies.laminate,)
     size = size_of(layers[0])
-    mass_g = masses_of(lies.laminate, found.recipe)[0] + lies.carried_g
+    mass_g = lying(lies, found.recipe)[0] + lies.carried_g
     per_mm2 = mass_g / (size.length_mm * size.width_mm * len(layers))
     return _Sheet(cut, sliced(cut, lies), size, len(layers), per_mm2, lies.coil is not None, [])
 

@@ -5,12 +5,14 @@ from __future__ import annotations
 from lamination.sheet.cells import Sheet, between, mirrored, origin, turn
 
 
-def divided(sheet: Sheet, share: float) -> tuple[Sheet, Sheet]:
+def divided(sheet: Sheet, share: float, across: bool | None = None) -> tuple[Sheet, Sheet]:
     """Cut the sheet across its longer side: the part with ``share`` (0 to 1) of its area, and the rest.
 
-    Both lie as the whole did, each with its corner at the origin.
+    ``across``: where its width is divided, not its length, whichever is longer. Both lie as the whole
+    did, each with its corner at the origin.
     """
-    across = sheet.width_mm > sheet.length_mm
+    if across is None:
+        across = sheet.width_mm > sheet.length_mm
     laid = turn(sheet) if across else sheet
     low, high = laid.xs[0], laid.xs[-1]
     at = low + share * (high - low)

@@ -8,7 +8,7 @@ from typing import Any
 from lamination.dough.recipe import Recipe, contents_of
 from lamination.dough.weighing import WeighLine
 from lamination.sheet.cells import Sheet
-from lamination.steps.base import Here, Weighs
+from lamination.steps.base import Here, Lies, Weighs
 from lamination.terms.advice import Note
 from lamination.terms.said import mm
 from lamination.terms.sizes import Size
@@ -20,6 +20,15 @@ def masses_of(sheet: Sheet, recipe: Recipe) -> tuple[float, float]:
     dough, butter = recipe.per_mm3
     of_butter = sheet.volume_mm3(lambda s: s.butter_mm) * butter
     return sheet.volume_mm3(lambda s: s.dough_mm) * dough + of_butter, of_butter
+
+
+def lying(lies: Lies, recipe: Recipe) -> tuple[float, float]:
+    """What lies on the bench weighs, g, without what goes along with it, and the butter of it.
+
+    Panels that lie on each other count each as it is: of a dough divided since, only theirs is there.
+    """
+    each = [masses_of(sheet, recipe) for sheet in lies.plies or (lies.laminate,)]
+    return sum(mass for mass, _ in each), sum(butter for _, butter in each)
 
 
 def butter_weighed(recipe: Recipe, step_id: str, share: float = 1.0) -> Weighs:

@@ -163,6 +163,11 @@ class Lies:
         return self.sheet
 
     @property
+    def under(self) -> Sheet:
+        """The sheet as one sees it from above: the lowest panel, where several lie on each other."""
+        return self.plies[0] if self.plies else self.laminate
+
+    @property
     def carried_g(self) -> float:
         """All that goes along with the dough, g."""
         return sum(c.grams for c in self.carried)

@@ -14,7 +14,7 @@ from lamination.pieces.products import MOST_PRODUCTS, Product, Shape
 from lamination.pieces.shaping import Card, Slit, slits_of
 from lamination.sheet.cells import Sheet
 from lamination.sheet.rolls import size_of
-from lamination.steps._package import masses_of
+from lamination.steps._package import lying
 from lamination.steps._things import FILL_AND_TOP, fill_and_top, weighed_all
 from lamination.steps.base import (
     Chapter,
@@ -106,6 +106,9 @@ class MarkedRow:
 class CutFigures:
     """Pieces, the mass of each, the share of the sheet they use, and what is left over.
 
+    ``sheet_g``: all that lies under the knife. ``loose``: cut pieces that make no whole product, such as
+    a strand too few for a plait; they are left over.
+
     Where the sheet lies double, ``layers`` lie on each other: ``outlines`` are those of one. Of
     everything cut, the lowest layer first: ``full_pct``, the share of its area that has all the
     butter leaves, and ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that
@@ -113,6 +116,8 @@ class CutFigures:
     ``spare_mm``: width no row uses. ``poor_pct``: a piece with less is poor.
     """
 
+    sheet_g: float
+    loose: int
     pieces: int
     piece_g: float
     strips: int
@@ -138,18 +143,25 @@ def effect(step: Cut, lies: Lies, setting: Setting) -> Made:
     layers = lies.plies or (sheet,)
     size = size_of(layers[0])
     laid = lay_out(size, step.products, step.kerf_mm, step.trim_mm, step.shrink_pct, step.across)
-    mass_g, butter_all = masses_of(sheet, recipe)
+    mass_g, butter_all = lying(lies, recipe)
     mass_g += lies.carried_g
     mm2 = [laid.piece_mm2[row.product] for row in laid.rows for _ in row.outlines]
     each, in_pieces, wholes = _weighed(sheet, layers, laid, mm2, recipe, lies.carried_g)
-    mean_mm2 = mass_g / (sheet.length_mm * sheet.width_mm)
-    used_g = laid.used_mm2 * mean_mm2 * len(layers)
+    mean_mm2 = mass_g / sum(s.length_mm * s.width_mm for s in layers)
     products = tuple(
         _product(step, n, laid, mean_mm2, len(layers)) for n in range(len(step.products))
     )
     first = laid.rows[0] if laid.rows else None
+    used_g = sum(p.pieces * p.piece_g for p in products)
+    cut_g = laid.used_mm2 * mean_mm2 * len(layers)
+    # what is cut and makes no whole product carries its butter to what is left
+    in_pieces *= used_g / cut_g if cut_g else 0.0
     left, left_butter = mass_g - used_g, max(butter_all - in_pieces, 0.0)
     figures = CutFigures(
+        sheet_g=mass_g,
+        loose=sum(
+            p.cut - p.pieces * s.strands for p, s in zip(products, step.products, strict=True)
+        ),
         pieces=sum(p.pieces for p in products),
         piece_g=products[0].piece_g,
         strips=len(laid.rows),
@@ -203,7 +215,7 @@ def _weighed(
     dough, butter = recipe.per_mm3
     outlines = laid.outlines
     full = sheet.fullest().butter_leaves
-    along = carried_g / (sheet.length_mm * sheet.width_mm)
+    along = carried_g / sum(s.length_mm * s.width_mm for s in layers)
     each: list[float] = []
     shares: list[float] = []
     in_pieces = 0.0
@@ -339,6 +351,13 @@ def mind(here: Here[Cut]) -> Iterator[Note]:
             )  # fmt: skip
     if not made.pieces:
         return
+    if made.loose:
+        yield here.note(
+            "loose", "know", f"{counted(made.loose, 'strand')} left over",
+            f"{counted(made.loose, 'strand')} of {sum(p.cut for p in made.products)} "
+            f"{'make' if made.loose > 1 else 'makes'} no whole piece and "
+            f"{'count' if made.loose > 1 else 'counts'} with the trimmings.",
+        )  # fmt: skip
     yield from _on_width(here, size)
     drifts = [p.drift for p in made.products if p.drift]
     worst = max(drifts, key=lambda d: d.last_mm, default=None)
@@ -379,17 +398,16 @@ def workings(here: Here[Cut]) -> Iterator[Working]:
     made = here.figures
     first = made.products[0]
     strand = here.step.products[0].strands
-    strands = [p.strands for p in here.step.products]
-    used_g = sum(p.cut * p.piece_g / n for p, n in zip(made.products, strands, strict=True))
-    share = 100 * first.piece_g / strand / (used_g + made.trimmings_g)
+    used_g = made.sheet_g - made.trimmings_g
+    share = 100 * first.piece_g / strand / made.sheet_g
     yield here.works(
         "piece_g",
-        f"One covers {share:.3g} % of the sheet, so it takes that share of "
-        f"{g(used_g + made.trimmings_g)}: {g(first.piece_g / strand)}.",
+        f"One covers {share:.3g} % of the sheet, so it takes that share of {g(made.sheet_g)}: "
+        f"{g(first.piece_g / strand)}.",
     )
     yield here.works(
         "trimmings_g",
-        f"{g(used_g + made.trimmings_g)} of sheet less {g(used_g)} in the pieces, with the butter that is "
+        f"{g(made.sheet_g)} of sheet less {g(used_g)} in the pieces, with the butter that is "
         f"in what is left: {g(made.trimmings_butter_g)}.",
     )
     rows = ", ".join(f"{p.rows} × {p.per_row}" for p in made.products)

@@ -6,10 +6,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
+from lamination.dough.recipe import Recipe
 from lamination.kitchen.kitchen import Kitchen
 from lamination.sheet.parts import divided
 from lamination.sheet.rolls import size_of
-from lamination.steps._package import masses_of
+from lamination.steps._package import lying
 from lamination.steps.base import (
     Chapter,
     Form,
@@ -29,6 +30,7 @@ from lamination.terms.sizes import Size
 from lamination.terms.trade import Family, Place
 
 _COLD = (Place.FRIDGE, Place.FREEZER)
+_HALVINGS = 48  # to a hair of a mm
 
 
 @dataclass(frozen=True)
@@ -85,22 +87,20 @@ def keeps_h(family: Family, place: Place, butter_c: float, kitchen: Kitchen) -> 
 
 def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
     """Cut what lies there in two. What is put away is booked with its butter."""
-    whole = lies.laminate
     recipe = setting.recipe
-    all_g = masses_of(whole, recipe)[0] + lies.carried_g
-    share = step.goes_on_pct / 100
+    all_g = lying(lies, recipe)[0] + lies.carried_g
+    kept = step.goes_on_pct / 100
     if step.goes_on_g is not None:
-        share = step.goes_on_g / all_g
-        if not 0.01 <= share <= 0.99:
+        if not 0.01 <= step.goes_on_g / all_g <= 0.99:
             text = (
                 f"There are {g(all_g)} here. From {g(0.01 * all_g)} to {g(0.99 * all_g)} can go on."
             )
             raise Faults(Fault("goes_on_g", text))
-    on, away = divided(whole, share)
-    area = size_of(on).length_mm * size_of(on).width_mm
-    kept = area / (whole.length_mm * whole.width_mm)
-    (on_g, _), (away_g, away_butter) = masses_of(on, recipe), masses_of(away, recipe)
-    on_g, away_g = on_g + kept * lies.carried_g, away_g + (1 - kept) * lies.carried_g
+        kept = _share_of(step.goes_on_g, lies, recipe)
+    there, other = _parts(lies, kept)
+    on, away = there.under, other.under
+    (on_g, _), (away_g, away_butter) = lying(there, recipe), lying(other, recipe)
+    on_g, away_g = on_g + there.carried_g, away_g + other.carried_g
     later = recipe.butter.mass_g * lies.later_pct / 100 * lies.part
     later += (lies.ready_mm3 + lies.waiting_mm3) * recipe.per_mm3[1]
     later *= 1 - kept
@@ -108,18 +108,48 @@ def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
         size_of(on), size_of(away), on_g, away_g, away_butter, 100 * kept, lies.turns,
         later, keeps_h(recipe.family, step.put, recipe.window.oils_c, setting.kitchen),
     )  # fmt: skip
-    there = replace(
-        lies,
-        size=size_of(on) if lies.form is Form.SHEET else size_of(on).turned,
-        sheet=on,
-        carried=lies.keeping(kept),
-        part=lies.part * kept,
-        waiting_mm3=lies.waiting_mm3 * kept,
-        ready_mm3=lies.ready_mm3 * kept,
-    )
     keeps = figures.keeps_h if step.put in _COLD else None
     put = PutAway(step.put, away_g, away_butter, lies.turns, later, keeps)
     return Made(there, figures, put=None if step.other else put)
+
+
+def _parts(lies: Lies, kept: float) -> tuple[Lies, Lies]:
+    """What lies there in two, a share (0 to 1) of it and the rest: panels each, a coil across its length."""
+    across = True if lies.coil else None
+    laid = [divided(sheet, kept, across) for sheet in lies.plies]
+    whole = divided(lies.laminate, kept, across)
+
+    def part(n: int, share: float) -> Lies:
+        plies = tuple(pair[n] for pair in laid)
+        size = size_of(plies[0] if plies else whole[n])
+        return replace(
+            lies,
+            size=size if lies.form is Form.SHEET else size.turned,
+            sheet=whole[n],
+            plies=plies,
+            carried=lies.keeping(share),
+            part=lies.part * share,
+            waiting_mm3=lies.waiting_mm3 * share,
+            ready_mm3=lies.ready_mm3 * share,
+        )
+
+    return part(0, kept), part(1, 1 - kept)
+
+
+def _share_of(wanted_g: float, lies: Lies, recipe: Recipe) -> float:
+    """The share of its length that weighs so much: where a sheet is bare, a part is lighter than its share.
+
+    Solved by bisection; what a part weighs grows with it.
+    """
+    low, high = 0.0, 1.0
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        part = _parts(lies, middle)[0]
+        if lying(part, recipe)[0] + part.carried_g < wanted_g:
+            low = middle
+        else:
+            high = middle
+    return (low + high) / 2
 
 
 def instruct(here: Here[Divide]) -> Iterator[str]:
@@ -128,7 +158,11 @@ def instruct(here: Here[Divide]) -> Iterator[str]:
     still = f", {g(made.later_g)} of butter still to come" if made.later_g > 1 else ""
     marks = f"Mark it with {counted(made.turns, 'turn')}{still}, the date and the hour."
     yield f"Cut it in two: {g(made.goes_on_g)} goes on"
-    yield f"{mm(made.goes_on.length_mm, made.goes_on.width_mm)} of it; across the longer side."
+    size = made.goes_on
+    if here.before.coil:
+        yield f"{mm(size.width_mm)} of the coil: straight through, sawn and not pressed."
+    else:
+        yield f"{mm(size.length_mm, size.width_mm)} of it; across the longer side."
     if step.other:
         yield f"The other part, {g(made.away_g)}, is another plan's."
         return

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, Literal
@@ -237,7 +238,7 @@ def _on_rests(here: Here[Turn]) -> Iterator[Note]:
     more = here.n + 1 < len(here.steps) and isinstance(here.steps[here.n + 1], Turn)
     if here.step.rests or not more or _in_a_row(here) != allowed or here.before.estimate:
         return
-    rest = Rest(Place.FRIDGE, 5 * round(here.kitchen["relax.two_min"] / 5 + 0.5))
+    rest = Rest(Place.FRIDGE, 5.0 * math.ceil(relaxing(here) / 5))
     yield here.note(
         "no-rest", "mind", f"{counted(allowed, 'turn')} without a rest",
         "The dough will spring back and may tear. Rest it before the next turn; 30 to 60 min in the "

@@ -16,11 +16,13 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import PLAIN_SHELF
 from lamination.plan.amend import amend
 from lamination.plan.amendment import Amendment, Change
-from lamination.plan.starts import starting_finish
+from lamination.plan.starts import starting_finish, starting_plan
 from lamination.plan.work import work
 from lamination.run.events import Event, EventKind
 from lamination.run.standing import admit, stand
 from lamination.run.used import used
+from lamination.steps.divide import Divide
+from lamination.steps.strew import Strew
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
 from lamination.terms.trade import Family, Place
@@ -294,3 +296,30 @@ def test_trays_of_pieces_in_the_fridge_count_as_so_many_places():
     holds = Kitchen({"fridge.holds": 2})
     crowds = crowded([(3, worked.strip, worked.facts.to_cut_min)], holds)
     assert crowds[0].packages == 3 * worked.shaped.trays.count > 3
+
+
+def made_up(name):
+    """A plan that puts dough away, strews sugar or spreads a filling before its cut."""
+    plan = starting_plan("Made up", Family.CROISSANT, 3000, KITCHEN)
+    turn = next(s for s in plan.steps if s.do == "turn")
+    at = {
+        "divide": (plan.steps.index(turn) + 1, Divide(50, other=True)),
+        "strew": (plan.steps.index(turn) + 1, Strew("sugar", 150)),
+        "spread": (plan.steps.index(plan.cut), Strew("sugar", 400, spread=True)),
+    }
+    n, step = at[name]
+    return plan.with_steps(*plan.steps[:n], step, *plan.steps[n:])
+
+
+@pytest.mark.parametrize("sizing", list(Sizing))
+@pytest.mark.parametrize("name", ["divide", "strew", "spread"])
+def test_what_is_ordered_comes_out_of_any_strip_of_steps(name, sizing):
+    wanted = Wanted("Plain", 200, 65, 0)
+    order = Order("Any strip", (Ordered(1, (wanted,), sizing=sizing),))
+    (batch,) = work_order(order, {1: made_up(name)}, KITCHEN).batches
+    comes_out = batch.doughs * work(batch.plan, KITCHEN).cut.sheet_g
+    assert comes_out >= 200 * 65 - 1
+    one = work(batch.plan, KITCHEN).cut.sheet_g
+    spare = one if sizing is Sizing.WHOLE else 0.02 * comes_out + 60
+    assert batch.surplus_g == pytest.approx(comes_out - 200 * 65, abs=0.5)
+    assert batch.surplus_g <= spare

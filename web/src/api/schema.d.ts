@@ -2819,6 +2819,9 @@ export interface components {
          * CutFigures
          * @description Pieces, the mass of each, the share of the sheet they use, and what is left over.
          *
+         *     ``sheet_g``: all that lies under the knife. ``loose``: cut pieces that make no whole product, such as
+         *     a strand too few for a plait; they are left over.
+         *
          *     Where the sheet lies double, ``layers`` lie on each other: ``outlines`` are those of one. Of
          *     everything cut, the lowest layer first: ``full_pct``, the share of its area that has all the
          *     butter leaves, and ``each_g``, its own mass where the sheet is uneven. ``piece_g`` is that
@@ -2826,6 +2829,10 @@ export interface components {
          *     ``spare_mm``: width no row uses. ``poor_pct``: a piece with less is poor.
          */
         CutFigures: {
+            /** Sheet G */
+            sheet_g: number;
+            /** Loose */
+            loose: number;
             /** Pieces */
             pieces: number;
             /** Piece G */
@@ -4036,12 +4043,16 @@ export interface components {
         /**
          * WorkedPlan
          * @description All that follows from a plan, step by step.
+         *
+         *     ``total_g``: dough, butter and what is laid on it; ``comes_out_g``: what of that lies under the knife.
          */
         WorkedPlan: {
             /** Name */
             name: string;
             /** Total G */
             total_g: number;
+            /** Comes Out G */
+            comes_out_g: number;
             butter_share: components["schemas"]["Shares"];
             formula: components["schemas"]["FormulaFigures"] | null;
             dough: components["schemas"]["Physics"];
