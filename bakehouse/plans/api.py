@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass, replace
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
@@ -47,7 +47,7 @@ from lamination.search import Found, Search, suggest, with_turns
 from lamination.sheet import Across, LineSection
 from lamination.steps import Label
 from lamination.steps.turn import Turn
-from lamination.terms import Family, Fault, Faults, Fold, Tool
+from lamination.terms import Checked, Family, Fault, Faults, Fold, Length, Tool
 from lamination.warmth import changes
 
 router = Router(tags=["plans"])
@@ -237,17 +237,18 @@ def read_formula(request: HttpRequest, file: File[UploadedFile]) -> list[Line]:
     return list(read_formula_csv(text, the_kitchen().shelf))
 
 
-@dataclass
-class PastedText:
-    """A list of ingredients as it was pasted."""
+@dataclass(frozen=True)
+class PastedText(Checked):
+    """A list of ingredients as it was pasted; ``accepted``: its lines that were asked about and are right."""
 
     text: str
+    accepted: Annotated[tuple[int, ...], Length(0, 400, "lines")] = ()
 
 
 @router.post("/formula/pasted", auth=head_only, response=Pasted)
 def read_pasted_formula(request: HttpRequest, pasted: Body[PastedText]) -> Pasted:
     """What a pasted list of ingredients says, line by line, and what of it was not understood."""
-    return read_pasted(pasted.text, the_kitchen().shelf)
+    return read_pasted(pasted.text, the_kitchen().shelf, pasted.accepted)
 
 
 @router.get("/plan.schema.json", auth=None, response=dict[str, Any])

@@ -1,64 +1,68 @@
 """A list of ingredients as somebody wrote it, read line by line into a formula.
 
-What is understood is said, what is not is said as well: nothing is guessed in silence.
+Nothing is read wrong in silence: what is certain is read, what is not is asked, and what is not understood,
+or is not of the dough, is said.
 """
 
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, replace
+from typing import Literal
 
 from lamination.dough.formula import Line
+from lamination.files.amounts import Measure, Part, Sign, parts_of
 from lamination.materials.house import grams_of
 from lamination.materials.ingredients import Ingredient, Kind, Shelf
 from lamination.terms.limits import Fault, Faults
-from lamination.terms.said import g, named
+from lamination.terms.said import g, listed, named
 
 MOST_CHARACTERS = 8_000
-_FRACTIONS = {"½": 0.5, "¼": 0.25, "¾": 0.75, "⅓": 1 / 3, "⅔": 2 / 3, "⅛": 0.125, "⅜": 0.375,
-              "⅝": 0.625, "⅞": 0.875}  # fmt: skip
-_GLYPHS = "".join(_FRACTIONS)
-_AMOUNT = rf"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?\s*[{_GLYPHS}]?|[{_GLYPHS}])"
-_UNITS = {
-    "g": "g|gr|gram|grams|gramme|grammes", "kg": "kg|kilo|kilos", "oz": "oz|ounce|ounces",
-    "lb": "lb|lbs|pound|pounds", "ml": "ml", "cl": "cl", "dl": "dl", "l": "l|litre|litres|liter|liters",
-    "cup": "cup|cups", "spoon": "tbsp|tbs|tablespoon|tablespoons", "floz": r"fl\.? ?oz",
-    "teaspoon": "tsp|teaspoon|teaspoons", "stick": "stick|sticks", "pinch": "pinch|pinches",
-}  # fmt: skip
-_UNIT = "|".join(rf"(?P<{unit}>{words})" for unit, words in _UNITS.items())
-_LEADING = re.compile(
-    rf"^\s*[-*•–]?\s*(?P<amount>{_AMOUNT}|an?(?=\s))\s*(?:-\s*(?P<upto>{_AMOUNT})\s*)?"
-    rf"(?:(?P<pct>%)|(?:{_UNIT})\b\.?)?\s*(?:of\s+)?(?P<what>.*)$",
-    re.IGNORECASE,
-)
-_TRAILING = re.compile(
-    rf"^\s*[-*•–]?\s*(?P<what>[^\d{_GLYPHS}]+?)[\s:,–-]+(?P<amount>{_AMOUNT})\s*(?P<upto>(?!))?"
-    rf"(?:(?P<pct>%)|(?:{_UNIT})\b\.?)?\s*$",
-    re.IGNORECASE,
-)
-_WEIGHED = re.compile(rf"[(/]\s*(?:about\s+)?({_AMOUNT})\s*(g|kg|oz|lb)\b[^)]*\)?", re.IGNORECASE)
-_FOR_THE_BLOCK = re.compile(
-    r"for (the )?(block|laminat\w+|folding|rolling|locking)|to (lock|fold|laminate|roll) ?in|roll-?in",
-    re.IGNORECASE,
-)
+_MASSES = ("g", "kg", "mg", "oz", "lb")
+_AGREE = 0.06  # a mass in two systems, as far as rounding goes
+_AGREE_LOOSELY = 0.45  # a cup beside its weight, as far as scooping goes
 
-# Words that tell an ingredient, the more particular first.
-_WORDS: tuple[tuple[str, str], ...] = (
-    (r"\brye\b", "flour-rye"), (r"whole ?(meal|wheat)", "flour-wholemeal"),
-    (r"soya? (flour|bean)", "soya-flour"), (r"malt\w* (syrup|extract)", "malt-syrup"),
-    (r"\bmalt", "malt-flour"), (r"(strong|bread) .*flour|flour.*(strong|bread)", "flour-strong"),
-    (r"(soft|cake|pastry) .*flour", "flour-weak"), (r"\bflour", "flour-medium"),
-    (r"milk powder|(dried|dry|powdered) .*milk", "milk-powder"), (r"skim\w* milk", "milk-skimmed"),
-    (r"butter ?milk", ""), (r"\bmilk", "milk-whole"), (r"yolk", "egg-yolk"), (r"\beggs?\b", "egg-whole"),
-    (r"honey", "honey"), (r"sugar", "sugar"), (r"\bsalt", "salt"),
-    (r"(fresh|compressed|cake) yeast|yeast.*fresh", "yeast-fresh"),
-    (r"(instant|fast|easy|quick).*yeast|yeast.*instant", "yeast-instant"),
-    (r"(active|dry|dried).*yeast|yeast.*(active|dry|dried)", "yeast-dry"),
-    (r"lemon", "lemon"), (r"vinegar", "vinegar"), (r"\boil\b", "oil"),
-    (r"(laminating|sheet) butter|butter sheets?", "butter-sheet"),
-    (r"(cultured|european).*butter", "butter-cultured"), (r"\bbutter", "butter-table"),
-    (r"(cream|curd|quark).*cheese|cheese", "cream-cheese"), (r"almond", "almond"), (r"water", "water"),
+# What a line, or a heading over lines, says they are for.
+Use = Literal["dough", "block", "other"]
+_USES: tuple[tuple[str, Use], ...] = (
+    (r"egg ?wash|\bwash\b|glaz|to brush|for brushing|(for|to) (the )?(finish|sprinkl|decorat|top)|topping|"
+     r"filling|to fill|dusting|to dust|work surface|rolling out|for the tin|greas|syrup|to serve|frangipane|"
+     r"pastry cream|crème|custard", "other"),
+    (r"\bblock\b|laminat|roll-? ?in\b|rolling in|for (the )?(folding|locking)|lock(ing)? in|beurrage|"
+     r"tourage|butter packet|butter layer", "block"),
+    (r"dough|d[ée]trempe|poolish|preferment|pre-ferment|sponge|biga|levain|starter|ingredients|mix", "dough"),
 )  # fmt: skip
+_FOR = re.compile(
+    r"\b(for|to)\s+(the\s+|an?\s+)?[a-zé-]+(\s+(in|out|up|the|dough|block|butter|wash|tin|top))*|"
+    r"\broll-? ?in\b|\blaminating\b(?! butter)|\begg ?wash\b",
+    re.IGNORECASE,
+)
+_HEADING = re.compile(
+    r"(for (the )?)?(egg ?wash|wash|glaz\w+|filling|topping|syrup|finish\w*|brushing)\b|"
+    r"to (serve|finish|glaze)\b",
+    re.IGNORECASE,
+)
+_HEADING_WORDS = 6
+_MORE = re.compile(r"[,(]?\s*\b(plus|with|and)\s+(extra|more|a little|some)\b.*$", re.IGNORECASE)
+# Words that change nothing about what a thing is.
+_HARMLESS = frozenset(
+    """
+    a about additional all an and approx approximately as at baker's bakers ball beaten best bits block
+    body boiled bring broken chilled chopped chunks circa cold cool cooled cracked crumbled cubed cubes
+    cut diced dissolved divided dough each envelope extra filtered fine finely fold folding for free
+    free-range freshly from full good good-quality grade grams heaped heaping heated high high-quality
+    hot ice ice-cold iced icy if in ingredients into knob laminate laminating lamination large level
+    lightly little lock locking lukewarm lump lumps main measured medium melted mix mixing more needed
+    of off optional or organic out packed packet packets per piece pieces plastic pliable plus quality
+    range ready rested roll-in rolling room room-temperature roughly rounded sachet sachets scalded
+    scant separated sifted size sized sliced slices slightly small soft softened some standard style
+    such tap temp temperature tepid thawed the then thin to unbleached use used very warm warmed washed
+    weighed weight with x-large your least m s xl
+    """.split()  # noqa: SIM905
+)
+_SALTED = "salted"
+_COARSE = frozenset(("kosher", "coarse", "flaky", "rock"))  # looser in a spoon than fine salt is
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,8 +81,17 @@ class ReadLine:
 
 
 @dataclass(frozen=True, slots=True)
+class AskedLine:
+    """A line that is not certain: which of the text it is, what is asked, and what it would be read as."""
+
+    number: int
+    asks: str
+    reading: ReadLine
+
+
+@dataclass(frozen=True, slots=True)
 class MissedLine:
-    """A line that was not understood, and why."""
+    """A line that is not in the formula, and why."""
 
     text: str
     why: str
@@ -86,108 +99,281 @@ class MissedLine:
 
 @dataclass(frozen=True, slots=True)
 class Pasted:
-    """A pasted list: its lines on the flour, what was read and what was not.
+    """A pasted list: its lines on the flour, what was read, what is asked, and what was not read.
 
     ``block_g``: butter that is to be locked in; ``dough_g``: all the rest together.
     """
 
     lines: tuple[Line, ...]
     read: tuple[ReadLine, ...]
+    asked: tuple[AskedLine, ...]
     missed: tuple[MissedLine, ...]
     dough_g: float
     block_g: float
 
 
-def _number(text: str) -> float:
-    text = text.strip().replace(",", ".")
-    if text.lower() in ("a", "an"):
-        return 1.0
-    total = 0.0
-    for glyph, value in _FRACTIONS.items():
-        if glyph in text:
-            total, text = total + value, text.replace(glyph, " ")
-    for part in text.split():
-        above, _, below = part.partition("/")
-        total += float(above) / float(below) if below else float(above)
-    return total
+class _Missed(Exception):
+    """A line that cannot be read, with the sentence that says why."""
 
 
-def _which(what: str, shelf: Shelf) -> Ingredient | None:
-    """The ingredient that is meant: one of the bakery's own by its name, or by what is said of it."""
-    low = what.lower()
-    exact = [i for i in shelf if i.name.lower() in low or i.key == low.strip()]
-    if exact:
-        return max(exact, key=lambda i: len(i.name))
-    for pattern, key in _WORDS:
-        if re.search(pattern, low):
-            return shelf[key] if key else None
-    return None
+def _use_of(text: str) -> Use | None:
+    low = text.lower()
+    return next((use for pattern, use in _USES if re.search(pattern, low)), None)
 
 
-def _line(text: str, shelf: Shelf) -> ReadLine | MissedLine:
-    found = _LEADING.match(text) or _TRAILING.match(text)
-    if not found or not found["what"].strip(" .,:"):
-        return MissedLine(text, "No amount stands in it.")
-    what = found["what"]
-    thing = _which(what, shelf)
-    if thing is None:
-        yeast = re.search(r"yeast", what, re.IGNORECASE)
-        why = (
-            "Which yeast: fresh, instant or active dry?"
-            if yeast
-            else "Nothing on the shelf is called so."
+@dataclass(frozen=True, slots=True)
+class _Thing:
+    """What a line is of; words that were not understood; a question of its own; whether it is coarse."""
+
+    what: Ingredient
+    left: tuple[str, ...]
+    asks: str = ""
+    coarse: bool = False
+
+
+def _names(shelf: Shelf) -> list[tuple[tuple[str, ...], Ingredient]]:
+    """Every name on the shelf by its words, the longest first."""
+    found: dict[tuple[str, ...], Ingredient] = {}
+    for one in shelf:
+        for name in (one.name, *one.also):
+            found.setdefault(tuple(re.findall(r"[^\W\d_]+(?:['’-][^\W\d_]+)*", name.lower())), one)
+    return sorted(((w, one) for w, one in found.items() if w), key=lambda n: -len(n[0]))
+
+
+def _singular(word: str) -> str:
+    return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith("ss") else word
+
+
+def _thing(words: list[str], shelf: Shelf) -> _Thing:
+    """The ingredient that some words mean: by its longest name whose words all stand there."""
+    there = [_singular(w) for w in words]
+    for name, what in _names(shelf):
+        left = list(there)
+        try:
+            for word in name:
+                left.remove(_singular(word))
+        except ValueError:
+            continue
+        unknown = tuple(w for w in words if _singular(w) in left and w not in _HARMLESS)
+        coarse = what.kind is Kind.SALT and any(w in _COARSE for w in words)
+        asks = ""
+        if what.kind is Kind.SALT:
+            unknown = tuple(w for w in unknown if w not in _COARSE)
+        if what.kind is Kind.FAT and _SALTED in unknown:
+            unknown = tuple(w for w in unknown if w != _SALTED)
+            asks = "Salted butter brings salt of its own. Read it as plain butter?"
+        return _Thing(what, tuple(w for w in unknown if w != "unsalted"), asks, coarse)
+    if "yeast" in there:
+        raise _Missed("Which yeast: fresh, instant or active dry?")
+    raise _Missed("Nothing on the shelf is called so.")
+
+
+def _summed(parts: Iterable[Part]) -> list[Part]:
+    """Measures that are one amount put together: pounds and ounces, and what stands with a plus."""
+    found: list[Part] = []
+    plus = False
+    for part in parts:
+        before = found[-1] if found else None
+        if part is Sign.PLUS and isinstance(before, Measure):
+            plus = True
+            continue
+        if isinstance(part, Measure) and isinstance(before, Measure):
+            pair = before.unit, part.unit
+            if plus or pair in (("lb", "oz"), ("kg", "g")):
+                found[-1] = _Sum((*_all(before), part))
+                plus = False
+                continue
+        if plus:
+            found.append(Sign.PLUS)
+            plus = False
+        found.append(part)
+    return found
+
+
+class _Sum(Measure):
+    """Several measures that are one amount."""
+
+    __slots__ = ("of",)
+    of: tuple[Measure, ...]
+
+    def __init__(self, of: tuple[Measure, ...]) -> None:
+        first = of[0]
+        super().__init__(
+            first.value, first.unit, first.upto, next((m.doubt for m in of if m.doubt), "")
         )
-        return MissedLine(text, why)
+        object.__setattr__(self, "of", of)
+
+
+def _all(measure: Measure) -> tuple[Measure, ...]:
+    return measure.of if isinstance(measure, _Sum) else (measure,)
+
+
+def _grams(measure: Measure, what: Ingredient) -> float | None:
+    each = [grams_of(m.mean, m.unit, what) for m in _all(measure)]
+    return None if any(one is None for one in each) else sum(one for one in each if one is not None)
+
+
+def _split(parts: list[Part]) -> Iterator[list[Part]]:
+    """The alternatives of a line: “or”, and a slash with an amount and words on both its sides."""
+    now: list[Part] = []
+    for n, part in enumerate(parts):
+        words = any(isinstance(p, str) and p not in _HARMLESS for p in now)
+        after = parts[n + 1 :]
+        more = any(isinstance(p, str) for p in after)
+        apart = part is Sign.OR or part is Sign.SLASH
+        if apart and words and more and any(isinstance(p, Measure) for p in now):
+            yield now
+            now = []
+        elif part not in (Sign.SLASH, Sign.OR, Sign.COMMA):
+            now.append(part)
+    yield now
+
+
+def _one(parts: list[Part], text: str, shelf: Shelf) -> tuple[ReadLine, list[str]]:
+    """What one alternative of a line says, and what of it is not certain. Raises _Missed."""
+    measures = [p for p in parts if isinstance(p, Measure)]
+    words = [p for p in parts if isinstance(p, str)]
+    if not measures:
+        raise _Missed("No amount stands in it.")
+    if Sign.PLUS in parts:
+        raise _Missed("More than one thing stands in it. Write each on a line of its own.")
+    thing = _thing(words, shelf)
+    what = thing.what
+    asks = [thing.asks] if thing.asks else []
+    if thing.left:
+        asks.append(
+            f"{listed([f'“{w}”' for w in thing.left], 'and')} was not understood. Is it "
+            f"{named(what.name.lower())}?"
+        )
+    asks += [m.doubt for m in measures if m.doubt]
+    chosen = _chosen(measures, what, asks)
+    if thing.coarse and chosen.unit not in (*_MASSES, "%"):
+        asks.append("Coarse salt lies looser in a spoon, so it weighs less. Read it as fine salt?")
+    if chosen.unit == "%":
+        amount = chosen.mean
+    else:
+        weighs = _grams(chosen, what)
+        if weighs is None:
+            raise _Missed("How much one of it weighs is not known. Say it in grams.")
+        amount = weighs
+    if not 0 < amount < 1e6:
+        raise _Missed("That is no amount for a dough.")
+    percent = chosen.unit == "%"
+    weight = f"{amount:g} %" if percent else g(amount)
+    says = f"{weight} of {named(what.name.lower())}"
+    if chosen.upto is not None:
+        says += ", the middle of what is said"
+    return ReadLine(text, what.key, amount, says, False, percent), asks
+
+
+def _chosen(measures: list[Measure], what: Ingredient, asks: list[str]) -> Measure:
+    """Which of several amounts counts: a mass, of masses the metric one; those that disagree are asked."""
+    masses = [m for m in measures if m.unit in _MASSES]
+    order = [
+        *(m for m in masses if m.unit in ("g", "kg", "mg")),
+        *masses,
+        *(m for m in measures if m.unit not in ("", "%")),
+        *(m for m in measures if not m.unit),
+        *measures,
+    ]
+    chosen = order[0]
+    mine = _grams(chosen, what)
+    for other in measures:
+        theirs = _grams(other, what)
+        if other is chosen or other.unit == "%" or mine is None or theirs is None:
+            continue
+        both = chosen.unit in _MASSES and other.unit in _MASSES and other.unit != "stick"
+        limit = _AGREE if both else _AGREE_LOOSELY
+        if abs(mine - theirs) > limit * max(mine, theirs):
+            asks.append(f"Two amounts stand in it, {g(mine)} and {g(theirs)}. Is it {g(mine)}?")
+    return chosen
+
+
+def _line(number: int, text: str, use: Use, shelf: Shelf) -> ReadLine | AskedLine | MissedLine:
+    own = _use_of(_MORE.sub("", text))
     try:
-        amount = _number(found["amount"])
-        if found["upto"]:
-            amount = (amount + _number(found["upto"])) / 2
-        unit = next((u for u in _UNITS if found[u]), "%" if found["pct"] else "")
-        weighed = _WEIGHED.search(text)
-        if weighed:
-            amount, unit = _number(weighed[1]), weighed[2].lower()
-    except (ValueError, ZeroDivisionError):
+        # what it is for says nothing about what it is
+        parts = _summed(parts_of(_FOR.sub(" ", _MORE.sub("", text))))
+    except ValueError:
         return MissedLine(text, "Its amount is not a number.")
-    grams = amount if unit == "%" else grams_of(amount, unit, thing)
-    if grams is None:
-        return MissedLine(text, "How much one of it weighs is not known. Say it in grams.")
-    if not 0 < grams < 1e6:
-        return MissedLine(text, "That is no amount for a dough.")
-    block = thing.kind is Kind.FAT and bool(_FOR_THE_BLOCK.search(what))
-    weight = f"{grams:g} %" if unit == "%" else g(grams)
-    says = f"{weight} of {named(thing.name.lower())}" + (", for the block" if block else "")
-    return ReadLine(text, thing.key, grams, says, block, unit == "%")
+    use = own or use
+    if use == "other":
+        return MissedLine(
+            text, "It is not of the dough: say it at the step where it goes on or in."
+        )
+    ways = list(_split(parts))
+    try:
+        found, asks = _one(ways[0], text, shelf)
+    except _Missed as missed:
+        return MissedLine(text, str(missed))
+    for other in ways[1:]:
+        words = [p for p in other if isinstance(p, str) and p not in _HARMLESS]
+        found = replace(
+            found, says=f"{found.says}, the first of what is offered ({' '.join(words)})"
+        )
+    fat = shelf[found.ingredient].kind is Kind.FAT
+    if use == "block" and fat:
+        found = replace(found, in_block=True, says=f"{found.says}, for the block")
+    elif use == "block" and own is None:
+        asks.append("It stands with the butter of the block. Does it go into the dough?")
+    return AskedLine(number, " ".join(asks), found) if asks else found
 
 
-def read_pasted(text: str, shelf: Shelf) -> Pasted:
+def _is_heading(text: str) -> bool:
+    """Whether a line names what the lines after it are for: no amount, and few words."""
+    if re.search(r"[\d½¼¾⅓⅔⅛]", text) or len(text.split()) > _HEADING_WORDS:
+        return False
+    return text.endswith(":") or _use_of(text) in ("dough", "block") or bool(_HEADING.match(text))
+
+
+def read_pasted(text: str, shelf: Shelf, accepted: Iterable[int] = ()) -> Pasted:
     """Read a list of ingredients, one on each line, in masses, cups and spoons, pieces, or percent.
 
-    A weight in brackets counts before a cup. Raises :class:`Faults` (``text``) where nothing is there,
-    nothing is understood, no flour is among it, or percentages and masses are mixed.
+    A heading says what the lines after it are for; what is not of the dough or its block stays out. A
+    weight counts before a cup. ``accepted``: numbers of lines that were asked, and answered with yes.
+    Raises :class:`Faults` (``text``) where nothing is there, nothing is understood, no flour is among it,
+    or percentages and masses are mixed.
     """
     if len(text) > MOST_CHARACTERS:
         raise Faults(Fault("text", "That is too long for a list of ingredients."))
-    lines = [line.strip() for line in text.splitlines() if line.strip(" -*•\t")]
+    lines = [line.strip() for line in text.splitlines() if re.search(r"\w|[½¼¾⅓⅔⅛]", line)]
     if not lines:
         raise Faults(Fault("text", "Paste a list of ingredients, one on each line."))
-    said = [_line(line, shelf) for line in lines]
-    read = [s for s in said if isinstance(s, ReadLine)]
+    yes = set(accepted)
+    use: Use = "dough"
+    read: list[ReadLine] = []
+    asked: list[AskedLine] = []
+    missed: list[MissedLine] = []
+    for number, line in enumerate(lines):
+        if _is_heading(line):
+            use = _use_of(line) or "dough"
+            continue
+        found = _line(number, line, use, shelf)
+        if isinstance(found, AskedLine) and number in yes:
+            found = found.reading
+        if isinstance(found, ReadLine):
+            read.append(found)
+        elif isinstance(found, AskedLine):
+            asked.append(found)
+        else:
+            missed.append(found)
     if len({r.of_flour for r in read}) > 1:
         raise Faults(
             Fault("text", "Some amounts are in % and some are masses. Use one of the two.")
         )
     in_dough = [r for r in read if not r.in_block]
     flour = sum(r.grams for r in in_dough if shelf[r.ingredient].kind is Kind.FLOUR)
-    if flour <= 0:
+    if flour <= 0 and not asked:
         text_ = "No flour was understood among these. Percentages are measured on it."
         raise Faults(Fault("text", text_))
     sums: dict[str, float] = {}
     for r in in_dough:
         sums[r.ingredient] = sums.get(r.ingredient, 0.0) + r.grams
     return Pasted(
-        tuple(Line(key, round(100 * grams / flour, 2)) for key, grams in sums.items()),
+        tuple(Line(key, round(100 * grams / flour, 2)) for key, grams in sums.items() if flour),
         tuple(read),
-        tuple(s for s in said if isinstance(s, MissedLine)),
+        tuple(asked),
+        tuple(missed),
         sum(r.grams for r in in_dough),
         sum(r.grams for r in read if r.in_block),
     )

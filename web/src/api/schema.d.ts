@@ -5479,8 +5479,19 @@ export interface components {
          */
         Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "card" | "oven" | "flour" | "butter_share" | "butter_of_whole" | "butter_of_flour" | "method" | "drop_formula" | "add_step";
         /**
+         * AskedLine
+         * @description A line that is not certain: which of the text it is, what is asked, and what it would be read as.
+         */
+        AskedLine: {
+            /** Number */
+            number: number;
+            /** Asks */
+            asks: string;
+            reading: components["schemas"]["ReadLine"];
+        };
+        /**
          * MissedLine
-         * @description A line that was not understood, and why.
+         * @description A line that is not in the formula, and why.
          */
         MissedLine: {
             /** Text */
@@ -5490,7 +5501,7 @@ export interface components {
         };
         /**
          * Pasted
-         * @description A pasted list: its lines on the flour, what was read and what was not.
+         * @description A pasted list: its lines on the flour, what was read, what is asked, and what was not read.
          *
          *     ``block_g``: butter that is to be locked in; ``dough_g``: all the rest together.
          */
@@ -5499,6 +5510,8 @@ export interface components {
             lines: components["schemas"]["Line"][];
             /** Read */
             read: components["schemas"]["ReadLine"][];
+            /** Asked */
+            asked: components["schemas"]["AskedLine"][];
             /** Missed */
             missed: components["schemas"]["MissedLine"][];
             /** Dough G */
@@ -5528,11 +5541,16 @@ export interface components {
         };
         /**
          * PastedText
-         * @description A list of ingredients as it was pasted.
+         * @description A list of ingredients as it was pasted; ``accepted``: its lines that were asked about and are right.
          */
         PastedText: {
             /** Text */
             text: string;
+            /**
+             * Accepted
+             * @default []
+             */
+            accepted: number[];
         };
         /**
          * Affected

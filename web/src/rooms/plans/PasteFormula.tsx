@@ -1,6 +1,6 @@
 import { Button, Modal, Textarea } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api, byField, got, type Schemas } from "@/api/client";
 import { sentence, useKitchen } from "@/api/queries";
 import { useSaying } from "@/measures/likes";
@@ -29,13 +29,24 @@ export function taken(plan: Plan, pasted: Schemas["Pasted"], own: Schemas["Ingre
 /** A list of ingredients as somebody wrote it: what was understood, and what was not. */
 export function PasteFormula({ plan, close, change }: Props) {
   const [text, setText] = useState("");
+  // lines that were asked about, and are right as they were read
+  const [accepted, setAccepted] = useState<number[]>([]);
   const { words, say } = useSaying();
   const kitchen = useKitchen();
   const read = useMutation({
-    mutationFn: (body: { text: string }) => got(api.POST("/api/formula/pasted", { body })),
+    mutationFn: (accepted: number[]) =>
+      got(api.POST("/api/formula/pasted", { body: { text, accepted } })),
   });
+  const accept = (line: number) => {
+    const now = [...accepted, line];
+    setAccepted(now);
+    read.mutate(now);
+  };
   const faults = byField(read.error);
-  const found = read.data;
+  // what was found stands while an answer is on its way
+  const last = useRef(read.data);
+  if (read.data) last.current = read.data;
+  const found = read.data ?? (read.isPending ? last.current : undefined);
   return (
     <Modal opened onClose={close} title="Formula from a list" size={640}>
       <Textarea
@@ -48,6 +59,8 @@ export function PasteFormula({ plan, close, change }: Props) {
         error={faults.text}
         onChange={(e) => {
           setText(e.currentTarget.value);
+          setAccepted([]);
+          last.current = undefined;
           read.reset();
         }}
       />
@@ -66,10 +79,28 @@ export function PasteFormula({ plan, close, change }: Props) {
             ))}
             {found.missed.map((line) => (
               <li key={line.text} className={classes.missed}>
-                <span>{line.text}</span> <b>not understood. {line.why}</b>
+                <span>{line.text}</span> <b>not in it. {line.why}</b>
               </li>
             ))}
           </ul>
+          {found.asked.length > 0 && (
+            <section className={classes.asked} aria-label="What is not certain">
+              {found.asked.map((line) => (
+                <div key={line.number}>
+                  <span className="quiet">{line.reading.text}</span>
+                  <p>{words(line.asks)}</p>
+                  <Button
+                    variant="default"
+                    loading={read.isPending}
+                    onClick={() => accept(line.number)}
+                  >
+                    Yes, {words(line.reading.says)}
+                  </Button>
+                </div>
+              ))}
+              <p className="quiet">What you do not confirm stays out.</p>
+            </section>
+          )}
           <p className="quiet">
             {say("mass", Math.round(found.dough_g))} of dough
             {found.block_g > 0 &&
@@ -81,6 +112,7 @@ export function PasteFormula({ plan, close, change }: Props) {
       <div className={classes.go}>
         {found ? (
           <Button
+            disabled={found.lines.length === 0}
             onClick={() => {
               const named = new Map(kitchen.data?.ingredients.map((i) => [i.key, i]));
               const own = found.lines.flatMap((line) => named.get(line.ingredient) ?? []);
@@ -91,7 +123,7 @@ export function PasteFormula({ plan, close, change }: Props) {
             Take it as the formula
           </Button>
         ) : (
-          <Button loading={read.isPending} onClick={() => read.mutate({ text })}>
+          <Button loading={read.isPending} onClick={() => read.mutate([])}>
             Read it
           </Button>
         )}
