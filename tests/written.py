@@ -14,7 +14,7 @@ from bakehouse.documents import dump
 from bakehouse.kitchen.api import trade_words, view_of
 from lamination.kitchen import Kitchen
 from lamination.plan import Plan, WorkedPlan, starting_finish, work
-from lamination.run import Event, EventKind, admit, planned_deeds, stand, tray_steps
+from lamination.run import Event, EventKind, admit, called, planned_deeds, stand, tray_steps
 from lamination.steps.again import BakeAgain
 from lamination.steps.crank import Crank
 from lamination.steps.divide import Divide
@@ -131,6 +131,10 @@ def runs() -> Iterator[dict]:
             "order": [dump(d) for d in planned_deeds(worked.strip)],
             "tray_steps": [dump(t) for t in tray_steps(worked)],
             "events": [dump(e) for e in tablet.events],
+            "called": [
+                dump(called(worked, stand(worked, START, tablet.events[:n])))
+                for n in range(len(tablet.events) + 1)
+            ],
             "standings": [
                 dump(stand(worked, START, tablet.events[:n])) for n in range(len(tablet.events) + 1)
             ],

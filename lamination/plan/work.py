@@ -125,6 +125,7 @@ def _strip(found: Walk) -> tuple[Stop, ...]:
                 trays=kind.by_tray,
                 oven=kind.loads,
                 turn=kind.counts_as_turn,
+                alarms=tuple(kind.alarms(here)),
             )
         )
     return tuple(stops)

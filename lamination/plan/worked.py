@@ -14,7 +14,7 @@ from lamination.materials.ingredients import Window
 from lamination.sheet.coverage import Layers
 from lamination.steps import FIGURES, OneOf
 from lamination.steps._labels import Label
-from lamination.steps.base import Chapter, PutAway
+from lamination.steps.base import Alarm, Chapter, PutAway
 from lamination.steps.cut import CutFigures
 from lamination.steps.flatten import FlattenFigures
 from lamination.steps.last_sheet import LastSheetFigures
@@ -119,7 +119,7 @@ class Stop:
 
     ``starts_min`` counts from the start of the first. ``n``: its number in the plan. ``does`` says what
     to do, in order, the first sentence being the one to read from two metres; ``words`` are the
-    baker's own. ``trays``: trays go through it each at its own time.
+    baker's own. ``trays``: trays go through it each at its own time. ``alarms``: what is called out.
     """
 
     key: str
@@ -140,6 +140,7 @@ class Stop:
     trays: bool
     oven: bool
     turn: bool
+    alarms: tuple[Alarm, ...]
 
 
 @dataclass(frozen=True, slots=True)

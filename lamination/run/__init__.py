@@ -1,6 +1,7 @@
 """A run at the bench: what was said, where it stands, what comes next."""
 
 from lamination.run.begun import Begun, begun
+from lamination.run.called import Called, called
 from lamination.run.events import Event, EventKind, Probe, Verdict
 from lamination.run.pressing import Pressing, pressing
 from lamination.run.standing import Phase, PlannedDeed, Standing, admit, planned_deeds, stand
@@ -9,7 +10,7 @@ from lamination.run.underway import UnderWay, under_way
 from lamination.run.used import Used, used
 
 __all__ = [
-    "Begun", "Event", "EventKind", "Phase", "PlannedDeed", "Pressing", "Probe", "Standing", "TrayStep",
-    "UnderWay", "Used", "Verdict", "admit", "begun", "planned_deeds", "pressing", "proofed_min", "stand",
-    "tray_steps", "under_way", "used",
+    "Begun", "Called", "Event", "EventKind", "Phase", "PlannedDeed", "Pressing", "Probe", "Standing",
+    "TrayStep", "UnderWay", "Used", "Verdict", "admit", "begun", "called", "planned_deeds", "pressing",
+    "proofed_min", "stand", "tray_steps", "under_way", "used",
 ]  # fmt: skip

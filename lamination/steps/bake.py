@@ -8,13 +8,14 @@ from typing import Annotated, Literal
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import Bake, Oven, Stage, converted
-from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step
+from lamination.steps.base import Alarm, Chapter, Form, Here, Kind, Lies, Made, Setting, Step
 from lamination.terms.advice import Note
 from lamination.terms.limits import Range
 from lamination.terms.rests import Rest
 from lamination.terms.said import c, counted, span
 from lamination.terms.trade import Machine, Place
 
+_UNMOULD_MIN = 5.0
 _SWEATS_MIN = 20.0  # in its tin
 
 
@@ -30,6 +31,11 @@ class Baking(Step):
     unmould_min: Annotated[float, Range(0, 120, "min")] | None = None
     sugared: bool = False
     do: Literal["bake"] = field(default="bake", kw_only=True)
+
+    @property
+    def unmould_after(self) -> float:
+        """Out of rings, tins or moulds after so long, min."""
+        return _UNMOULD_MIN if self.unmould_min is None else self.unmould_min
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,10 +92,36 @@ def instruct(here: Here[Baking]) -> Iterator[str]:
             "deeply."
         )
     elif step.moulded:
-        after = 5.0 if step.unmould_min is None else step.unmould_min
+        after = step.unmould_after
         # what stands for long in its tin sweats there: that is no reason any more by then
         why = ", before the bottom sweats" if after <= _SWEATS_MIN else ""
         yield f"Unmould after {span(after)}{why}."
+
+
+def alarms(here: Here[Baking]) -> Iterator[Alarm]:
+    """Steam off, heat turned down, trays turned, out; out of their tins; and cooled."""
+    step, bake = here.step, here.step.bake
+    found: dict[float, list[str]] = {}
+    minute = 0.0
+    for stage, then in zip(bake.stages, (*bake.stages[1:], None), strict=True):
+        if stage.steam and 0 < stage.steam_s < 60 * stage.minutes:
+            found.setdefault(minute + stage.steam_s / 60, []).append("steam off")
+        minute += stage.minutes
+        if then is None:
+            break
+        if stage.steam and not stage.steam_s and not then.steam:
+            found.setdefault(minute, []).append("let the steam out")
+        if then.oven_c != stage.oven_c:
+            found.setdefault(minute, []).append(f"set the oven to {c(then.oven_c)}")
+    if bake.turn_tray:
+        found.setdefault(bake.minutes / 2, []).append("turn the trays")
+    for at, says in sorted(found.items()):
+        yield Alarm("in", at, ", ".join(says))
+    yield Alarm("in", None, "look at the colour, take it out")
+    if step.moulded and not step.sugared and step.unmould_after > 0:
+        yield Alarm("done", step.unmould_after, "out of the tin")
+    if step.rests:
+        yield Alarm("done", None, "cooled")
 
 
 def mind(here: Here[Baking]) -> Iterator[Note]:
@@ -122,6 +154,7 @@ KIND = Kind(
     instruct=instruct,
     mind=mind,
     minutes=_minutes,
+    alarms=alarms,
     machine=Machine.OVEN,
     by_tray=True,
     loads=True,

@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from enum import IntEnum
 from functools import cached_property
-from typing import Annotated, Any, Generic, Self, TypeVar
+from typing import Annotated, Any, Generic, Literal, Self, TypeVar
 
 from lamination.dough.recipe import Contents, Recipe
 from lamination.dough.weighing import Weighed, WeighLine
@@ -338,6 +338,24 @@ class Often(IntEnum):
     MANY = 12
 
 
+@dataclass(frozen=True, slots=True)
+class Alarm:
+    """What is called out so long after something was done, min: after it went ``"in"``, or was ``"done"``.
+
+    ``minutes``: None for the end of its span, which the bench may have made longer or shorter.
+    """
+
+    after: Literal["in", "done"]
+    minutes: float | None
+    says: str
+
+
+def rest_over(here: Here[Any]) -> Iterator[Alarm]:
+    """The end of the rest, where one follows."""
+    if here.step.rests:
+        yield Alarm("done", None, "its time is up, take it out")
+
+
 def _nothing(*_: Any) -> Iterator[Any]:
     return iter(())
 
@@ -353,7 +371,8 @@ class Kind(Generic[S]):
     ``stem``: ids begin so. ``rank``: where it usually stands among the others. ``takes``: what may lie
     there; ``leaves``: what lies there then, None where that stays. ``minutes``: the kitchen's row for
     its work, or a function of step, figures and kitchen. ``relaxing``: minutes the gluten wants
-    afterwards. ``weighs``: what is weighed for it. ``by_tray``: trays go through it each at its own
+    afterwards. ``alarms``: what is called out while it goes on, and at its end. ``weighs``: what is
+    weighed for it. ``by_tray``: trays go through it each at its own
     time; ``loads``: and into an oven. ``machine``: what it takes up, or a function of the step.
     ``feels_warmth``: what comes of it hangs on the kitchen's rows of warmth (those of the group cold).
     ``apart``: it is made while another rests. ``needed``: no plan is without one. ``wants``: the dough
@@ -378,6 +397,7 @@ class Kind(Generic[S]):
     weighs: Callable[[Here[S]], Iterator[Weighs]] = _nothing
     minutes: str | Callable[[S, Any, Kitchen], float] = "minutes.own"
     relaxing: Callable[[Here[S]], float] = _no_minutes
+    alarms: Callable[[Here[S]], Iterator[Alarm]] = rest_over
     often: Often = Often.ONCE
     needed: bool = False
     by_tray: bool = False

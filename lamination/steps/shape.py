@@ -18,6 +18,7 @@ from lamination.pieces.trays import WorkedTrays, work_trays
 from lamination.steps._labels import labels_of
 from lamination.steps._things import found
 from lamination.steps.base import (
+    Alarm,
     Chapter,
     Form,
     Handling,
@@ -224,6 +225,14 @@ def workings(here: Here[Shaping]) -> Iterator[Working]:
         )
 
 
+def alarms(here: Here[Shaping]) -> Iterator[Alarm]:
+    """The end of the proof, or of the rest before the oven: the signs decide, not the clock."""
+    if here.step.rests:
+        proofed = here.recipe.family.yeasted
+        says = "the proof's time is up, look at the signs" if proofed else "its rest is over"
+        yield Alarm("done", None, says)
+
+
 KIND = Kind(
     of=Shaping,
     do="shape",
@@ -239,6 +248,7 @@ KIND = Kind(
     mind=mind,
     workings=workings,
     minutes=_minutes,
+    alarms=alarms,
     by_tray=True,
     fresh=lambda _, __: Shaping(rest=Rest(Place.PROOFER, 150)),
     caution="Keep filled pieces cold, and limit their time in the warm as your local food code says. "

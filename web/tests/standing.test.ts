@@ -1,5 +1,6 @@
 /** Where a run stands without a connection is where the core says it stands: read from what it wrote. */
 import { describe, expect, it } from "vitest";
+import { calledOf } from "@/rooms/bench/called";
 import { type Event, type RunView, whereNow } from "@/rooms/bench/now";
 import runs from "./written/runs.json";
 
@@ -28,6 +29,11 @@ for (const run of runs) {
             expect(now.phase, where).toBe(truth.phase);
             expect(at(now.until), where).toBe(minute(truth.until));
           }
+          // what is called out is what the core calls out, whoever knows of it
+          const heard = calledOf(run as unknown as RunView, now);
+          const rings = heard.map(({ tray, stop, at, says }) => [tray, stop, +at / 60_000, says]);
+          const told_ = (run.called[said] ?? []).map((c) => [c.tray, c.stop, minute(c.at), c.says]);
+          expect(rings, where).toEqual(told_);
           for (const tray of now.trays) {
             const true_ = truth.trays.find((t) => t.tray === tray.tray);
             const which = `${where}, tray ${tray.tray}`;

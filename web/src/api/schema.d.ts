@@ -2658,6 +2658,23 @@ export interface components {
             do: "again";
         };
         /**
+         * Alarm
+         * @description What is called out so long after something was done, min: after it went ``"in"``, or was ``"done"``.
+         *
+         *     ``minutes``: None for the end of its span, which the bench may have made longer or shorter.
+         */
+        Alarm: {
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "in" | "done";
+            /** Minutes */
+            minutes: number | null;
+            /** Says */
+            says: string;
+        };
+        /**
          * Bake
          * @description A bake: its stages for one kind of oven, and the signs it is done by.
          *
@@ -3809,7 +3826,7 @@ export interface components {
          *
          *     ``starts_min`` counts from the start of the first. ``n``: its number in the plan. ``does`` says what
          *     to do, in order, the first sentence being the one to read from two metres; ``words`` are the
-         *     baker's own. ``trays``: trays go through it each at its own time.
+         *     baker's own. ``trays``: trays go through it each at its own time. ``alarms``: what is called out.
          */
         Stop: {
             /** Key */
@@ -3845,6 +3862,8 @@ export interface components {
             oven: boolean;
             /** Turn */
             turn: boolean;
+            /** Alarms */
+            alarms: components["schemas"]["Alarm"][];
         };
         /**
          * StrewFigures

@@ -20,6 +20,7 @@ import { useAwake } from "@/offline/awake";
 import { Notices } from "@/offline/Notices";
 import { Refused } from "@/offline/Refused";
 import { Unsecured } from "@/offline/Unsecured";
+import { TrayAlarms } from "./Alarm";
 import classes from "./BenchRun.module.css";
 import { Entries } from "./Entries";
 import { deedOf, GoButton, PutRight } from "./GoButton";
@@ -103,7 +104,10 @@ function Desk({ view, waiting, held, lostSince, say, undo }: DeskProps) {
           {over ? (
             <Over now={now} view={view} />
           ) : now.trays.length > 0 ? (
-            <TrayBoard view={view} trays={now.trays} waiting={waiting} say={say} />
+            <>
+              <TrayAlarms run={view} now={now} name={view.plan.name} />
+              <TrayBoard view={view} trays={now.trays} waiting={waiting} say={say} />
+            </>
           ) : now.phase === "rest" ? (
             <Resting now={now} name={view.plan.name} warmth={warmth}>
               <Moves moved={warmth?.moved ?? []} say={say} />

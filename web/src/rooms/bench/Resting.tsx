@@ -52,15 +52,13 @@ export function Resting({ now, name, warmth, children }: RestingProps) {
         {figure} <small>{words}</small>
       </p>
       <RestBar since={now.since} until={now.until} now={clock} marks={window ? marks : undefined} />
-      {window && (
-        <Alarm
-          key={now.stop.key}
-          call={call}
-          says={alarmNow(marks, now.until, clock)}
-          name={name}
-          why={`${now.stop.name}: ${say(window.says)}`}
-        />
-      )}
+      <Alarm
+        key={now.stop.key}
+        call={call}
+        says={alarmNow(marks, now.until, clock)}
+        name={name}
+        why={`${now.stop.name}: ${window ? say(window.says) : `then ${now.next?.name.toLowerCase()}.`}`}
+      />
       {children}
     </>
   );

@@ -79,7 +79,7 @@ export function PasteFormula({ plan, close, change }: Props) {
             ))}
             {found.missed.map((line) => (
               <li key={line.text} className={classes.missed}>
-                <span>{line.text}</span> <b>not in it. {line.why}</b>
+                <span>{line.text}</span> <b>left out. {line.why}</b>
               </li>
             ))}
           </ul>
