@@ -1,11 +1,14 @@
 // @vitest-environment happy-dom
 import { screen } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { ring } from "@/app/sound";
 import { TrayAlarms } from "@/rooms/bench/Alarm";
 import { type Called, dueNow } from "@/rooms/bench/called";
 import { type RunView, whereNow } from "@/rooms/bench/now";
 import { show } from "./screen";
 import runs from "./written/runs.json";
+
+vi.mock("@/app/sound", async (real) => ({ ...(await real<object>()), ring: vi.fn() }));
 
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 7, 6, minute));
 const call = (tray: number, minute: number, says: string, ends = false): Called => ({
@@ -26,8 +29,8 @@ it("says of each tray the last that is due, once for all whose it is", () => {
     { trays: [1, 2], says: TURN, ends: false },
   ]);
   expect([...dueNow(called, at(20)).values()]).toEqual([
-    { trays: [3], says: TURN, ends: false },
     { trays: [1, 2], says: OUT, ends: true },
+    { trays: [3], says: TURN, ends: false },
   ]);
 });
 
@@ -41,8 +44,10 @@ it("calls a tray whose time is up by its number, until somebody has heard", asyn
   const view = { ...run, standing: run.standings[n] } as unknown as RunView;
   const bake = run.called[n]?.filter((c) => c.tray === 1).at(-1);
   vi.setSystemTime(Date.parse(bake?.at ?? "") + 30_000);
+  vi.mocked(ring).mockClear();
   const { hand } = show(<TrayAlarms run={view} now={whereNow(view, [])} name="Market" />);
   const called = screen.getByRole("button", { name: /^Market: tray 1: look at the colour/ });
+  expect(ring).toHaveBeenCalledExactlyOnceWith(2);
   await hand.click(called);
   expect(screen.queryByRole("button", { name: /tray 1: look at the colour/ })).toBeNull();
 });
