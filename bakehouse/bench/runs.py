@@ -84,6 +84,11 @@ def standings_of(day: int) -> Iterator[Stood]:
         yield run, worked, stand(worked, run.started_at, events_of(run))
 
 
+def begun_doughs(day: int) -> set[str]:
+    """The numbers of a day's doughs that were begun at the bench."""
+    return set(Run.objects.filter(day=day).exclude(dough="").values_list("dough", flat=True))
+
+
 def listed(run: Run, worked: WorkedPlan, events: tuple[Event, ...]) -> Standing:
     """Write what the lists show of the run after these events; gives where it stands."""
     now = stand(worked, run.started_at, events)

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from contextlib import suppress
+from dataclasses import replace
 
 from django.conf import settings
 from django.http import Http404
 
+from bakehouse.bench.runs import begun_doughs
 from bakehouse.day.models import OrderRecord
 from bakehouse.documents import read
 from bakehouse.kitchen.shelf import the_kitchen
@@ -35,14 +37,28 @@ def plans_with(numbers: Iterable[int]) -> dict[int, Plan]:
     return plans
 
 
-def as_day(order: Order) -> tuple[Day, tuple[Numbered, ...]]:
-    """An order as the day it asks for. Raises Faults with the order's paths."""
-    return day_of(order, plans_of(order), the_kitchen(), settings.TIME_ZONE)
+def as_day(order: Order, record: OrderRecord | None = None) -> tuple[Day, tuple[Numbered, ...]]:
+    """An order as the day it asks for; ``record``: whose doughs have their numbers already.
+
+    Raises Faults with the order's paths.
+    """
+    known = [read(Numbered, one) for one in record.doughs or ()] if record else []
+    begun = begun_doughs(record.pk) if record else ()
+    known = [n if n.line else replace(n, line=_line_of(order, n)) for n in known]
+    return day_of(order, plans_of(order), the_kitchen(), settings.TIME_ZONE, known, begun)
+
+
+def _line_of(order: Order, known: Numbered) -> str:
+    """The line of a dough that was numbered before lines had names: where it stood, if that is its plan."""
+    at = known.ordered
+    there = at < len(order.doughs) and order.doughs[at].plan_id == known.plan_id
+    return order.doughs[at].id if there else ""
 
 
 def dough_of(order_id: int, dough: str) -> tuple[Plan, int]:
     """The plan of one dough of a day, as large as it is wanted, and how many doughs there are."""
-    day, numbered = as_day(order_in(OrderRecord.there(order_id)))
+    record = OrderRecord.there(order_id)
+    day, numbered = as_day(order_in(record), record)
     for one in day.doughs:
         if one.id == dough:
             return one.plan, len(numbered)

@@ -136,7 +136,7 @@ def _doughs(record: OrderRecord) -> list[Numbered]:
     """
     if record.proposed:
         with suppress(Faults):
-            return [*as_day(order_in(record))[1]]
+            return [*as_day(order_in(record), record)[1]]
     return [read(Numbered, one) for one in record.doughs or ()]
 
 
@@ -195,7 +195,7 @@ def arrange(request: HttpRequest, order_id: int, asked: Body[Arrange]) -> Arrang
     """Look for a better timetable than the day has, where it has one, and keep that."""
     wait_for_none()
     record = OrderRecord.there(order_id)
-    day, numbered = as_day(order_in(record))
+    day, numbered = as_day(order_in(record), record)
     # whoever asks again wants that one, and not what was looked for before
     stop = Event()
     _looking.pop(order_id, Event()).set()
@@ -233,7 +233,7 @@ def _remember(record: OrderRecord, kept: Timetable) -> None:
     was = record.version(record.arranged_revision or 0)
     with suppress(Faults):
         if was is not None:
-            day, _ = as_day(read(Order, was))
+            day, _ = as_day(read(Order, was), record)
             _lately[record.pk, day, the_kitchen()] = kept
     while len(_lately) > _REMEMBERED:
         _lately.popitem(last=False)
@@ -258,7 +258,7 @@ def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -
 
 def keep_first(record: OrderRecord) -> None:
     """Arrange the day as it comes at once, from where it lay if it did, and keep that."""
-    day, numbered = as_day(order_in(record))
+    day, numbered = as_day(order_in(record), record)
     _keep(record, timetable(day, the_kitchen(), before=_kept(record)), numbered)
 
 
@@ -329,7 +329,7 @@ def arrange_again(request: HttpRequest, order_id: int, only_if_it_moves: bool = 
     wait_for_none()
     if only_if_it_moves and _looked_lately(record, since):
         return _arranged(record)
-    day, _ = as_day(order_in(record))
+    day, _ = as_day(order_in(record), record)
     found = timetable(day, the_kitchen(), _AGAIN_S, since)
     if found.moved or not only_if_it_moves:
         record.proposed, record.proposed_at = dump(found), since.now

@@ -9,6 +9,7 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from itertools import count
 from typing import Annotated
 
 from lamination.day.capacity import Crowd, crowded
@@ -67,7 +68,8 @@ class Ordered(Checked):
     """What is wanted of one plan. With ``flour_g`` it runs the other way: the flour decides.
 
     ``dough_g``: the size of one dough, otherwise the plan's. ``ready_at``: when, where that is not the
-    hour of the whole order.
+    hour of the whole order. ``id``: its own for as long as it lives, whatever its place in the order; given
+    by whoever makes it, or by the order.
     """
 
     plan_id: int
@@ -76,10 +78,25 @@ class Ordered(Checked):
     flour_g: Annotated[float, Range(1, 1_000_000, "g")] | None = None
     sizing: Sizing = Sizing.EVEN
     ready_at: datetime | None = None
+    id: Annotated[str, Length(0, 40, "characters")] = ""
 
     def __post_init__(self) -> None:
         super().__post_init__()
         raise_if(without_zone([("ready_at", self.ready_at)]))
+
+
+def _with_ids(doughs: tuple[Ordered, ...]) -> tuple[Ordered, ...]:
+    """The same, each with an id that no other has."""
+    taken: set[str] = set()
+    free = (f"line-{n}" for n in count(1))
+    said = {d.id for d in doughs}
+    found = []
+    for dough in doughs:
+        if not dough.id or dough.id in taken:
+            dough = replace(dough, id=next(i for i in free if i not in said))
+        taken.add(dough.id)
+        found.append(dough)
+    return tuple(found)
 
 
 @dataclass(frozen=True)
@@ -104,6 +121,7 @@ class Order(Checked):
     def __post_init__(self) -> None:
         super().__post_init__()
         raise_if(without_zone([("ready_at", self.ready_at), ("begins", self.begins)]))
+        object.__setattr__(self, "doughs", _with_ids(self.doughs))
 
 
 @dataclass(frozen=True, slots=True)

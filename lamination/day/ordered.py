@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
+from itertools import chain, count
 from zoneinfo import ZoneInfo
 
 from lamination.day.day import MOST_DOUGHS, Day, Dough, Held
@@ -20,7 +21,10 @@ _AFTER = timedelta(hours=2)
 
 @dataclass(frozen=True, slots=True)
 class Numbered:
-    """A dough of a day: its number, which of the order's it is, and what it is made of."""
+    """A dough of a day: its number, which of the order's it is, and what it is made of.
+
+    ``line``: the id of what was ordered that it is of; ``dough``: given once, and its own from then on.
+    """
 
     dough: str
     ordered: int
@@ -29,14 +33,43 @@ class Numbered:
     dough_g: float
     ready_at: datetime
     products: tuple[str, ...]
+    line: str = ""
+
+
+def _numbers(
+    wanted: Sequence[tuple[str, int]],
+    known: Iterable[Numbered],
+    begun: Iterable[str],
+    held: Iterable[str],
+) -> Iterator[str]:
+    """The number of each dough, by the line it is of and its plan: its own, or one that none has had.
+
+    Where a line has fewer doughs than before, those that are begun stay.
+    """
+    had: dict[tuple[str, int], list[str]] = {}
+    at_bench = set(begun)
+    for one in sorted(known, key=lambda n: (n.dough not in at_bench, int(n.dough))):
+        had.setdefault((one.line, one.plan_id), []).append(one.dough)
+    used = [int(n) for n in (*at_bench, *held, *chain.from_iterable(had.values())) if n.isdecimal()]
+    fresh = (str(n) for n in count(max(used, default=0) + 1))
+    for of in wanted:
+        mine = had.get(of)
+        yield mine.pop(0) if mine else next(fresh)
 
 
 def day_of(
-    order: Order, plans: Mapping[int, Plan], kitchen: Kitchen, zone: str
+    order: Order,
+    plans: Mapping[int, Plan],
+    kitchen: Kitchen,
+    zone: str,
+    known: Iterable[Numbered] = (),
+    begun: Iterable[str] = (),
 ) -> tuple[Day, tuple[Numbered, ...]]:
     """The day that an order asks for, and its doughs by number, those that are wanted first first.
 
-    Raises :class:`Faults` with the order's paths: nothing says when, nobody is there, too many doughs.
+    ``known``: its doughs as they were numbered before, who keep their numbers; ``begun``: the numbers that
+    stand at the bench, which nobody else gets. Raises :class:`Faults` with the order's paths: nothing says
+    when, nobody is there, too many doughs.
     """
     worked = work_order(order, plans, kitchen)
     wanted = []
@@ -50,12 +83,14 @@ def day_of(
         raise Faults(Fault("doughs", text))
     wanted.sort(key=lambda w: (w[0], w[1]))
     numbered, doughs = [], []
-    for n, (ready, i, batch) in enumerate(wanted, 1):
+    lines = [(order.doughs[i].id, batch.plan_id) for _, i, batch in wanted]
+    # nor gets anybody the steps that were fixed of one that is gone
+    numbers = _numbers(lines, known, begun, {h.dough for h in order.held})
+    for number, (ready, i, batch) in zip(numbers, wanted, strict=True):
         products = tuple(p.product for p in order.doughs[i].products)
-        numbered.append(
-            Numbered(str(n), i, batch.plan_id, batch.name, batch.dough_g, ready, products)
-        )
-        doughs.append(Dough(str(n), batch.plan, ready))
+        of = batch.plan_id, batch.name, batch.dough_g, ready, products, order.doughs[i].id
+        numbered.append(Numbered(number, i, *of))
+        doughs.append(Dough(number, batch.plan, ready))
     longest = max(work(d.plan, kitchen).total_min for d in doughs)
     begins = order.begins or wanted[0][0] - timedelta(minutes=longest) - _BEFORE
     first = min((s.starts for s in order.hands), default=begins)

@@ -428,3 +428,32 @@ def test_a_step_moved_and_moved_back_brings_back_the_very_same_day(head, day):
     again = head.call("POST", f"{path}/timetable", {"seconds": 0, "steady": True})
     assert again["timetable"] == before
     assert again["settled"]
+
+
+def test_a_dough_added_to_a_begun_day_takes_nobody_s_run(head, day, clock):
+    path = f"/orders/{day['id']}"
+    arranged(head, day)
+    head.call("POST", f"{path}/open")
+    doughs = head.call("GET", f"{path}/timetable")["doughs"]
+    first, second = doughs[0], doughs[-1]
+    runs = {}
+    for one in (first, second):
+        run = str(uuid.uuid4())
+        start = {"id": run, "plan_id": one["plan_id"], "day": day["id"], "dough": one["dough"]}
+        head.call("POST", "/runs", start)
+        runs[one["dough"]] = (run, one["name"])
+    # another is wanted earlier than all of them
+    extra = day["order"]["doughs"][-1] | {"ready_at": at(3), "id": "earlier"}
+    order = day["order"] | {"doughs": [extra, *day["order"]["doughs"]]}
+    head.call("PUT", path, {"revision": day["revision"], "order": order})
+    head.call("POST", f"{path}/again")
+    head.call("POST", f"{path}/take")
+    today = head.call("GET", "/today")
+    names = {d["dough"]: d["name"] for d in today["doughs"]}
+    assert {r["dough"]: names[r["dough"]] for r in today["runs"]} == {
+        dough: name for dough, (_, name) in runs.items()
+    }
+    assert {r["dough"]: r["run"] for r in today["runs"]} == {d: run for d, (run, _) in runs.items()}
+    # and what is to be mixed still is what nobody has begun
+    begun = {d for t in today["due"] if t["begun"] for d in t["doughs"]}
+    assert set(runs) <= begun

@@ -6659,7 +6659,8 @@ export interface components {
          * @description What is wanted of one plan. With ``flour_g`` it runs the other way: the flour decides.
          *
          *     ``dough_g``: the size of one dough, otherwise the plan's. ``ready_at``: when, where that is not the
-         *     hour of the whole order.
+         *     hour of the whole order. ``id``: its own for as long as it lives, whatever its place in the order; given
+         *     by whoever makes it, or by the order.
          */
         Ordered: {
             /** Plan Id */
@@ -6674,6 +6675,11 @@ export interface components {
             sizing: components["schemas"]["Sizing"];
             /** Ready At */
             ready_at?: string | null;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
         };
         /**
          * Prefer
@@ -7421,6 +7427,8 @@ export interface components {
         /**
          * Numbered
          * @description A dough of a day: its number, which of the order's it is, and what it is made of.
+         *
+         *     ``line``: the id of what was ordered that it is of; ``dough``: given once, and its own from then on.
          */
         Numbered: {
             /** Dough */
@@ -7440,6 +7448,11 @@ export interface components {
             ready_at: string;
             /** Products */
             products: string[];
+            /**
+             * Line
+             * @default
+             */
+            line: string;
         };
         /**
          * ReadyAt

@@ -1,11 +1,13 @@
 import type { Schemas } from "@/api/client";
 import { fromWall, wall } from "@/app/time";
 import { houseTime } from "@/wire/clock";
+import { newId } from "@/wire/id";
 import { usualHands } from "./HandsEditor";
 
 /** What a plan would first be ordered as: its own pieces at its own weight. */
 export function wantedOf(line: Schemas["PlanLine"]): Schemas["Ordered"] {
   return {
+    id: newId(),
     plan_id: line.id,
     sizing: "even",
     products: [
