@@ -22,7 +22,7 @@ def test_a_thinner_last_roll_leaves_the_rests_before_it_as_they_were():
     before = by_stop(follow(MARKET, KITCHEN))
     after = by_stop(follow(MARKET.changed(last, roll_to_mm=last.roll_to_mm - 0.2), KITCHEN))
     turns = [t.id for t in MARKET.turns]
-    assert all(after[stop] is before[stop] for stop in turns)
+    assert {stop: after[stop] for stop in turns} == {stop: before[stop] for stop in turns}
     assert after[last.id] != before[last.id]
 
 
