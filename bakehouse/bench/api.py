@@ -18,7 +18,7 @@ from ninja.files import UploadedFile
 from bakehouse.bench.models import EventRecord, Photo, Run
 from bakehouse.bench.runs import events_of, listed, run_of, snapshot
 from bakehouse.day.library import dough_of
-from bakehouse.documents import dump, read
+from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import as_today, the_kitchen
 from bakehouse.people.roles import signed_in, user_of
 from bakehouse.pictures import LARGEST_FILE, small_jpeg
@@ -417,3 +417,19 @@ def drop_photo(request: HttpRequest, run_id: UUID, photo_id: UUID) -> RunNow:
     if found is not None:
         found.gone(user_of(request))
     return _now(run)
+
+
+@router.get("/runs/{uuid:run_id}/labels.pdf", auth=signed_in)
+def download_run_labels(
+    request: HttpRequest, run_id: UUID, product: int = 0, copies: int = 18
+) -> HttpResponse:
+    """Labels of a product of a run, by the plan and the kitchen it was made in, with the day it was made."""
+    from bakehouse.plans.api import label_of
+    from bakehouse.plans.label_files import Finished, labels_pdf
+
+    run = run_of(run_id)
+    _, worked, kitchen = snapshot(run)
+    at = timezone.localtime(stand(worked, run.started_at, events_of(run)).since)
+    label = label_of(worked, product)
+    content = labels_pdf([(Finished(label, the_kitchen().sign, at), copies)], kitchen)
+    return as_download(content, "application/pdf", f"{label.product} labels", "pdf")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from typing import Annotated
 
@@ -35,6 +35,7 @@ from lamination.day import (
     work_order,
 )
 from lamination.files import sheets_csv
+from lamination.plan import work
 from lamination.terms import Checked, Fault, Faults, Range
 
 router = Router(tags=["day"])
@@ -260,3 +261,27 @@ def download_order(request: HttpRequest, order_id: int) -> HttpResponse:
     worked = _worked(order)
     sheets = [timed.sheet for batch in worked.batches for timed in batch.sheets]
     return as_download(sheets_csv(sheets), "text/csv", order.name, "sheets.csv")
+
+
+@router.get("/orders/{int:order_id}/labels.pdf", auth=signed_in)
+def download_order_labels(
+    request: HttpRequest, order_id: int, made_at: datetime | None = None
+) -> HttpResponse:
+    """A label for every piece of an order, product after product, as sheets to print at true size."""
+    from bakehouse.plans.label_files import Finished, labels_pdf
+
+    kitchen = the_kitchen()
+    order = order_in(OrderRecord.there(order_id))
+    at = timezone.localtime(made_at or first_ready(order))
+    labels = []
+    for batch in _worked(order).batches:
+        of = work(batch.plan, kitchen).labels
+        by_name = {label.product: label for label in of}
+        for n, made in enumerate(batch.made):
+            # what is ordered by another name is the product in its place
+            label = by_name.get(made.product) or (of[min(n, len(of) - 1)] if of else None)
+            if label and made.pieces:
+                named = replace(label, product=made.product)
+                labels.append((Finished(named, kitchen.sign, at), made.pieces))
+    content = labels_pdf(labels, kitchen)
+    return as_download(content, "application/pdf", f"{order.name} labels", "pdf")

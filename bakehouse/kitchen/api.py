@@ -35,7 +35,7 @@ from bakehouse.records import VersionLine, version_lines
 from lamination.day import Weekday
 from lamination.dough import Development, PrefermentKind
 from lamination.files import preparations_csv, read_preparations_csv
-from lamination.kitchen import Default, Fixture, Kitchen, OwnCard, Part, Room, Sign, Spot
+from lamination.kitchen import Default, Fixture, Kitchen, LabelPart, OwnCard, Part, Room, Sign, Spot
 from lamination.materials import (
     LIBRARY,
     Allergen,
@@ -76,6 +76,7 @@ router = Router(tags=["kitchen"])
 _WORDED: dict[str, type[Worded]] = {
     "family": Family, "fold": Fold, "method": Method, "place": Place, "surface": Surface,
     "chilled": Chilled, "tool": Tool, "shape": Shape, "card": Card, "wash": Wash, "oven": Oven,
+    "label_part": LabelPart,
     "colour": Colour, "development": Development, "preferment": PrefermentKind, "kind": Ingredients,
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,

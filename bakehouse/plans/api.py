@@ -402,7 +402,8 @@ def download_formula(request: HttpRequest, plan_id: int) -> HttpResponse:
     return as_download(formula_csv(made), "text/csv", plan.name, "formula.csv")
 
 
-def _label(worked: WorkedPlan, product: int) -> Label:
+def label_of(worked: WorkedPlan, product: int) -> Label:
+    """The label of a product by its place in the cut."""
     if not 0 <= product < len(worked.labels):
         raise Http404("This plan makes no such product.")
     return worked.labels[product]
@@ -421,9 +422,9 @@ def download_labels(
 
     kitchen = the_kitchen()
     plan = plan_in(PlanRecord.there(plan_id))
-    label = _label(work(plan, kitchen), product)
+    label = label_of(work(plan, kitchen), product)
     at = timezone.localtime(made_at) if made_at else timezone.localtime()
-    content = labels_pdf(Finished(label, kitchen.sign, at), kitchen, copies)
+    content = labels_pdf([(Finished(label, kitchen.sign, at), copies)], kitchen)
     return as_download(content, "application/pdf", f"{label.product} labels", "pdf")
 
 
@@ -435,7 +436,7 @@ def download_label(
     from bakehouse.plans.label_files import Finished, label_svg
 
     kitchen = the_kitchen()
-    label = _label(work(plan_in(PlanRecord.there(plan_id)), kitchen), product)
+    label = label_of(work(plan_in(PlanRecord.there(plan_id)), kitchen), product)
     at = timezone.localtime(made_at) if made_at else timezone.localtime()
     return HttpResponse(
         label_svg(Finished(label, kitchen.sign, at), kitchen), content_type="image/svg+xml"

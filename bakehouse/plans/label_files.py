@@ -6,7 +6,7 @@ What a label must say, and how large, is for local law and the house to decide: 
 from __future__ import annotations
 
 import io
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from xml.sax.saxutils import escape
@@ -16,7 +16,7 @@ from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from lamination.files import PAGE_MM
-from lamination.kitchen import Kitchen, Sign
+from lamination.kitchen import Kitchen, LabelPart, Sign
 from lamination.steps import Declared, Label
 from lamination.terms import Fault, Faults, plain
 
@@ -24,7 +24,7 @@ _PLAIN, _BOLD = "Helvetica", "Helvetica-Bold"
 _EDGE_MM = 2.5
 _PT_MM = 25.4 / 72
 _LEAST_PT = 5.0
-MOST_LABELS = 600
+MOST_LABELS = 3_000
 
 
 @dataclass(frozen=True)
@@ -58,23 +58,26 @@ def _declared(one: Declared) -> list[tuple[str, bool]]:
 
 def _paragraphs(of: Finished) -> Iterator[tuple[float, list[tuple[str, bool]]]]:
     """What it says, part by part: its size against the usual, and words with whether they are bold."""
-    label, sign = of.label, of.sign
+    label, sign, shows = of.label, of.sign, of.sign.shows
     yield 1.7, [(plain(label.product), True)]
-    runs: list[tuple[str, bool]] = [("Ingredients: ", False)]
-    for n, one in enumerate(label.declared):
-        runs += [(", ", False)] if n else []
-        runs += _declared(one)
-    yield 1.0, [*runs, (".", False)]
+    if LabelPart.INGREDIENTS in shows:
+        runs: list[tuple[str, bool]] = [("Ingredients: ", False)]
+        for n, one in enumerate(label.declared):
+            runs += [(", ", False)] if n else []
+            runs += _declared(one)
+        yield 1.0, [*runs, (".", False)]
     yield 1.1, [(plain(label.says), True)]
-    weight = [f"{label.baked_g:.0f} g"] if label.baked_g else []
-    dates = [f"Made {of.made_at:%a %d %b %Y}"]
-    if best := of.best_before():
-        dates.append(f"best before {best:%a %d %b, %H:%M}")
-    yield 1.0, [(" · ".join([*weight, ", ".join(dates)]), False)]
-    if sign.storage:
+    told = [f"{label.baked_g:.0f} g"] if label.baked_g and LabelPart.WEIGHT in shows else []
+    dates = [f"Made {of.made_at:%a %d %b %Y}"] if LabelPart.MADE in shows else []
+    if (best := of.best_before()) and LabelPart.BEST in shows:
+        dates.append(f"{'best' if dates else 'Best'} before {best:%a %d %b, %H:%M}")
+    told += [", ".join(dates)] if dates else []
+    if told:
+        yield 1.0, [(" · ".join(told), False)]
+    if sign.storage and LabelPart.STORAGE in shows:
         yield 1.0, [(sign.storage, False)]
     house = ", ".join(filter(None, (sign.name, sign.address)))
-    if house:
+    if house and LabelPart.HOUSE in shows:
         yield 1.0, [(house, False)]
 
 
@@ -139,9 +142,9 @@ def label_svg(of: Finished, kitchen: Kitchen) -> str:
     )
 
 
-def labels_pdf(of: Finished, kitchen: Kitchen, copies: int) -> bytes:
-    """Sheets of A4 with so many of it, laid out as the kitchen's label sheets are."""
-    if not 1 <= copies <= MOST_LABELS:
+def labels_pdf(labels: Sequence[tuple[Finished, int]], kitchen: Kitchen) -> bytes:
+    """Sheets of A4 with so many of each label, one after another, as the kitchen's label sheets are."""
+    if not 1 <= sum(copies for _, copies in labels) <= MOST_LABELS:
         raise Faults(Fault("copies", f"From 1 to {MOST_LABELS} labels at once."))
     width, height = kitchen["label.width_mm"], kitchen["label.height_mm"]
     across, down = int(kitchen["label.across"]), int(kitchen["label.down"])
@@ -150,11 +153,11 @@ def labels_pdf(of: Finished, kitchen: Kitchen, copies: int) -> bytes:
         raise Faults(Fault("label.across", "So many of these labels are wider than a page of A4."))
     if top + down * height > PAGE_MM[1] + 0.5:
         raise Faults(Fault("label.down", "So many of these labels are longer than a page of A4."))
-    words = _laid(of, width, height)
+    laid = [(_laid(of, width, height), copies) for of, copies in labels]
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(PAGE_MM[0] * mm, PAGE_MM[1] * mm), invariant=1)
-    canvas.setTitle(plain(of.label.product))
-    for n in range(copies):
+    canvas.setTitle(", ".join(plain(of.label.product) for of, _ in labels))
+    for n, words in enumerate(words for words, copies in laid for _ in range(copies)):
         place = n % (across * down)
         if n and place == 0:
             canvas.showPage()

@@ -15,18 +15,33 @@ from lamination.kitchen.rows import Default
 from lamination.materials.ingredients import BUTTERS, LIBRARY, Ingredient, Shelf
 from lamination.materials.preparations import Preparation, shelf_with
 from lamination.terms.limits import Checked, Fault, Length, Range, raise_if, swapped
-from lamination.terms.trade import Family
+from lamination.terms.trade import Family, Worded
+
+
+class LabelPart(Worded):
+    """What a finished product's label may show beside its name, its allergens and what is unknown."""
+
+    INGREDIENTS = "ingredients", "Ingredients"
+    WEIGHT = "weight", "Weight"
+    MADE = "made", "Made on"
+    BEST = "best", "Best before"
+    STORAGE = "storage", "How it is kept"
+    HOUSE = "house", "Name and address"
 
 
 @dataclass(frozen=True)
 class Sign(Checked):
-    """What a finished product's label says of the house, and how the product is to be kept."""
+    """What a finished product's label says of the house, how the product is to be kept, and what it shows.
+
+    Its name and its allergens always stand there.
+    """
 
     name: Annotated[str, Length(0, 80, "characters")] = ""
     address: Annotated[str, Length(0, 200, "characters")] = ""
     storage: Annotated[str, Length(0, 200, "characters")] = (
         "Best on the day. The day after, warm for two minutes in a hot oven."
     )
+    shows: tuple[LabelPart, ...] = tuple(LabelPart)
 
 
 @dataclass(frozen=True)

@@ -1,7 +1,10 @@
 """What the house prepares, kept in its kitchen; and a finished product's labels at true size."""
 
+import base64
 import io
 import re
+import uuid
+import zlib
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -114,3 +117,46 @@ def test_a_label_that_is_too_small_for_what_it_must_say_is_refused(head, paste, 
     assert "does not fit a label of 20 × 15 mm" in answer.json()["faults"][0]["message"]
     assert io.BytesIO(answer.content)
     assert points(b"") == []
+
+
+def texts_of(pdf):
+    """What is written on every page, as it is drawn."""
+    streams = re.findall(rb"stream\r?\n(.*?)endstream", pdf, re.S)
+    drawn = [zlib.decompress(base64.a85decode(s.strip().removesuffix(b"~>"))) for s in streams]
+    return [text.decode("latin-1") for text in drawn if b"Tj" in text]
+
+
+def test_labels_of_an_order_are_one_for_every_piece_and_those_of_a_run_by_the_day_it_was_made(
+    head, plan
+):
+    order = {
+        "name": "Two hundred", "ready_at": "2027-03-20T06:00:00+00:00",
+        "doughs": [{"plan_id": plan["id"],
+                    "products": [{"product": "Morning roll", "pieces": 50, "raw_g": 60}]}],
+    }  # fmt: skip
+    saved = head.call("POST", "/orders", order)
+    answer = head.get(f"/api/orders/{saved['id']}/labels.pdf")
+    assert answer["Content-Type"] == "application/pdf"
+    pages = texts_of(answer.content)
+    table = {row["key"]: row["value"] for row in head.call("GET", "/kitchen")["table"]}
+    per_page = int(table["label.across"] * table["label.down"])
+    assert [page.count("(Morning)") for page in pages] == [per_page, per_page, 50 - 2 * per_page]
+    assert "(2027,)" in pages[0] or "( 2027,)" in pages[0]
+
+    run = str(uuid.uuid4())
+    head.call("POST", "/runs", {"id": run, "plan_id": plan["id"]})
+    (page,) = texts_of(head.get(f"/api/runs/{run}/labels.pdf?copies=5").content)
+    assert page.count("Made)") == 5
+    assert head.get(f"/api/runs/{run}/labels.pdf?product=9").status_code == 404
+
+
+def test_the_house_decides_what_a_label_shows_but_not_its_allergens(head, plan):
+    now = head.call("GET", "/kitchen")
+    head.call("PUT", "/kitchen", {**now, "sign": {**now["sign"], "shows": ["weight"]}})
+    svg = head.get(f"/api/plans/{plan['id']}/label.svg").content.decode()
+    assert "Contains" in svg
+    assert "Ingredients" not in svg
+    assert "Made" not in svg
+    wrong = {**now["sign"], "shows": ["price"]}
+    now = head.call("GET", "/kitchen")
+    assert "sign.shows[0]" in head.faults("PUT", "/kitchen", {**now, "sign": wrong})

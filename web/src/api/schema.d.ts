@@ -866,6 +866,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Run Labels
+         * @description Labels of a product of a run, by the plan and the kitchen it was made in, with the day it was made.
+         */
+        get: operations["bakehouse_bench_api_download_run_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/order/work": {
         parameters: {
             query?: never;
@@ -1083,6 +1103,26 @@ export interface paths {
         };
         /** Download Order */
         get: operations["bakehouse_day_api_download_order"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order_id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Order Labels
+         * @description A label for every piece of an order, product after product, as sheets to print at true size.
+         */
+        get: operations["bakehouse_day_api_download_order_labels"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2266,6 +2306,12 @@ export interface components {
             sign: components["schemas"]["Sign"];
         };
         /**
+         * LabelPart
+         * @description What a finished product's label may show beside its name, its allergens and what is unknown.
+         * @enum {string}
+         */
+        LabelPart: "ingredients" | "weight" | "made" | "best" | "storage" | "house";
+        /**
          * MadeWhen
          * @description When a preparation is made.
          * @enum {string}
@@ -2372,7 +2418,9 @@ export interface components {
         };
         /**
          * Sign
-         * @description What a finished product's label says of the house, and how the product is to be kept.
+         * @description What a finished product's label says of the house, how the product is to be kept, and what it shows.
+         *
+         *     Its name and its allergens always stand there.
          */
         Sign: {
             /**
@@ -2390,6 +2438,18 @@ export interface components {
              * @default Best on the day. The day after, warm for two minutes in a hot oven.
              */
             storage: string;
+            /**
+             * Shows
+             * @default [
+             *       "ingredients",
+             *       "weight",
+             *       "made",
+             *       "best",
+             *       "storage",
+             *       "house"
+             *     ]
+             */
+            shows: components["schemas"]["LabelPart"][];
         };
         /**
          * Strength
@@ -9637,6 +9697,35 @@ export interface operations {
             429: components["responses"]["Problem429"];
         };
     };
+    bakehouse_bench_api_download_run_labels: {
+        parameters: {
+            query?: {
+                product?: number;
+                copies?: number;
+            };
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
     bakehouse_day_api_work_an_order: {
         parameters: {
             query?: never;
@@ -10055,6 +10144,34 @@ export interface operations {
     bakehouse_day_api_download_order: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                order_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_day_api_download_order_labels: {
+        parameters: {
+            query?: {
+                made_at?: string | null;
+            };
             header?: never;
             path: {
                 order_id: number;

@@ -9,13 +9,11 @@ import classes from "./Finish.module.css";
 
 interface Props {
   worked: Schemas["WorkedPlan"];
-  /** The plan that is saved, where there is one: its labels can be printed. */
-  plan?: number | null;
-  /** When it was made. */
-  madeAt?: string;
+  /** Where its labels are printed from, a plan that is saved or a run; none: they are only read. */
+  from?: { plan: number } | { run: string } | null;
 }
 
-export function Labels({ worked, plan, madeAt }: Props) {
+export function Labels({ worked, from }: Props) {
   const { say, words } = useSaying();
   const cut = made(worked, "cut");
   if (worked.labels.length === 0) return null;
@@ -33,14 +31,7 @@ export function Labels({ worked, plan, madeAt }: Props) {
             {label.baked_g ? `${say("mass", label.baked_g)} baked` : ""}
             {label.keeps_h ? ` · at its best for ${span(60 * label.keeps_h)}` : ""}
           </p>
-          {plan != null && (
-            <Printed
-              plan={plan}
-              product={n}
-              madeAt={madeAt}
-              pieces={cut?.products[n]?.pieces ?? 18}
-            />
-          )}
+          {from && <Printed from={from} product={n} pieces={cut?.products[n]?.pieces ?? 18} />}
         </div>
       ))}
       <p className={classes.said}>
@@ -70,16 +61,15 @@ function Ingredients({ of }: { of: Schemas["Declared"][] }) {
 }
 
 interface PrintedProps {
-  plan: number;
+  from: { plan: number } | { run: string };
   product: number;
   pieces: number;
-  madeAt?: string;
 }
 
-function Printed({ plan, product, pieces, madeAt }: PrintedProps) {
+function Printed({ from, product, pieces }: PrintedProps) {
   const [copies, setCopies] = useState(String(pieces));
   const query = new URLSearchParams({ product: String(product), copies: String(copies || 1) });
-  if (madeAt) query.set("made_at", madeAt);
+  const of = "plan" in from ? `/api/plans/${from.plan}` : `/api/runs/${from.run}`;
   return (
     <div className={classes.printed}>
       <TextInput
@@ -89,22 +79,14 @@ function Printed({ plan, product, pieces, madeAt }: PrintedProps) {
         onChange={(e) => setCopies(e.currentTarget.value.replace(/\D/g, ""))}
         w={96}
       />
-      <Button
-        component="a"
-        variant="default"
-        href={`/api/plans/${plan}/labels.pdf?${query}`}
-        download
-      >
+      <Button component="a" variant="default" href={`${of}/labels.pdf?${query}`} download>
         Sheet of labels (PDF)
       </Button>
-      <Button
-        component="a"
-        variant="default"
-        href={`/api/plans/${plan}/label.svg?${query}`}
-        target="_blank"
-      >
-        One label (SVG)
-      </Button>
+      {"plan" in from && (
+        <Button component="a" variant="default" href={`${of}/label.svg?${query}`} target="_blank">
+          One label (SVG)
+        </Button>
+      )}
     </div>
   );
 }

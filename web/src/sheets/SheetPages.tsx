@@ -22,13 +22,15 @@ interface Props {
   title: string;
   back: string;
   csv: string;
+  /** Labels for its pieces, where there are any. */
+  labels?: string;
   sheets: Printed[];
   /** All of it together, for the day before. */
   shopping: Schemas["Needed"][];
   shoppingSays: string;
 }
 
-export function SheetPages({ title, back, csv, sheets, shopping, shoppingSays }: Props) {
+export function SheetPages({ title, back, csv, labels, sheets, shopping, shoppingSays }: Props) {
   const [query, setQuery] = useSearchParams();
   const label = query.get("as") !== "pages";
   return (
@@ -47,6 +49,11 @@ export function SheetPages({ title, back, csv, sheets, shopping, shoppingSays }:
             ]}
             onChange={(as) => setQuery({ as }, { replace: true })}
           />
+          {labels && (
+            <Button component="a" href={labels} download variant="default" size="md">
+              Labels for the pieces (PDF)
+            </Button>
+          )}
           <Button component="a" href={csv} download variant="default" size="md">
             Table (CSV)
           </Button>

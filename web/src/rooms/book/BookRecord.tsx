@@ -8,6 +8,7 @@ import { useTrade } from "@/api/trade";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock, day } from "@/app/time";
 import { useHalfTyped } from "@/drafts/useHalfTyped";
+import { Labels } from "@/finish/Labels";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { span } from "@/measures/quantity";
@@ -85,6 +86,12 @@ function Record({ run }: { run: RunView }) {
           <PutAway run={run} />
           <LeftOver worked={run.worked} />
           <TrayTable run={run} />
+          {standing.phase === "finished" && worked.labels.length > 0 && (
+            <section>
+              <h2>Labels</h2>
+              <Labels worked={worked} from={{ run: run.id }} />
+            </section>
+          )}
           <PiecesWeighed run={run} />
           {over && <VerdictForm run={run} />}
           {over && <Photos run={run} />}

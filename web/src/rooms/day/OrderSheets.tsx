@@ -34,6 +34,7 @@ function OfOrder({ id, order }: { id: number; order: Schemas["Order"] }) {
       shopping={work.data.shopping}
       shoppingSays={work.data.shopping_says}
       csv={`/api/orders/${id}/sheets.csv`}
+      labels={`/api/orders/${id}/labels.pdf`}
       sheets={[
         ...work.data.prepared.map((sheet) => ({ name: order.name, sheet, times: 1, at: null })),
         ...work.data.batches.flatMap((batch, i) =>

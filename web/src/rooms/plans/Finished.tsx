@@ -75,7 +75,7 @@ export function Finished({ stop, plan, worked }: Pick<PanelProps, "stop" | "plan
             <h2>
               Labels <small>allergens of all of it</small>
             </h2>
-            <Labels worked={worked} plan={planId} />
+            <Labels worked={worked} from={planId == null ? null : { plan: planId }} />
           </>
         ) : washed ? (
           <>
