@@ -26,7 +26,8 @@ class Body:
     """A sheet or package lying flat: per cell, from the bottom up, what it holds and its warmth.
 
     ``dough_kg_m2`` and ``butter_kg_m2`` are masses per area, ``dough_m`` and ``butter_m``
-    thicknesses, ``t_c`` temperatures.
+    thicknesses, ``t_c`` temperatures. ``round``: a coil, its cells rings from the axis out; masses are
+    those per area of its outside, thicknesses such as resist the heat as much as its rings do.
     """
 
     dough: Thermal
@@ -36,13 +37,14 @@ class Body:
     dough_m: Profile
     butter_m: Profile
     t_c: Profile
+    round: bool = False
 
     @cached_property
-    def _value(self) -> tuple[Thermal, Thermal, bytes]:
+    def _value(self) -> tuple[Thermal, Thermal, bool, bytes]:
         held = (
             self.dough_kg_m2, self.butter_kg_m2, self.dough_m, self.butter_m, self.t_c,
         )  # fmt: skip
-        return self.dough, self.butter, b"".join(column.tobytes() for column in held)
+        return self.dough, self.butter, self.round, b"".join(column.tobytes() for column in held)
 
     def __eq__(self, other: object) -> bool:
         return isinstance(other, Body) and self._value == other._value
@@ -54,7 +56,7 @@ class Body:
         """The same cells at other temperatures; what was worked out of their masses is kept."""
         made = Body(
             self.dough, self.butter, self.dough_kg_m2, self.butter_kg_m2, self.dough_m,
-            self.butter_m, t_c,
+            self.butter_m, t_c, self.round,
         )  # fmt: skip
         kept = made.__dict__
         for name in ("shares", "butter_shares", "buttery", "cells", "has_butter"):
@@ -89,7 +91,9 @@ class Body:
 
     @cached_property
     def buttery(self) -> NDArrayBool:
-        """Which cells hold a good part of the butter; all where there is none."""
+        """Which cells hold a good part of the butter; all where there is none, or it lies all through."""
+        if self.round:
+            return np.ones(len(self.t_c), bool)
         by_depth = self.butter_kg_m2 / (self.dough_m + self.butter_m)
         found: NDArrayBool = by_depth >= 0.5 * by_depth.max()
         return found
@@ -102,7 +106,12 @@ class Body:
     @property
     def middle_c(self) -> float:
         """The temperature of its middle."""
-        return float(middle_of(self.t_c))
+        return float(self.middle_of(self.t_c))
+
+    def middle_of(self, t_c: Profile) -> Profile:
+        """The middle of its profiles, whose last axis runs through it: of a coil its axis."""
+        axis: Profile = t_c[..., 0]
+        return axis if self.round else middle_of(t_c)
 
     @property
     def mean_c(self) -> float:
@@ -170,6 +179,32 @@ def body(
         dough[0].enthalpy_j_kg, np.full(cells, float(warm[0]))
     ) + made.butter_kg_m2 * butter[0].at(butter[0].enthalpy_j_kg, np.full(cells, float(warm[1])))
     return with_energy(made, energy)
+
+
+def coil(
+    across_mm: float,
+    butter_share: float,
+    dough: tuple[Thermal, float],
+    butter: tuple[Thermal, float],
+    t_c: float,
+    cells: int = CELLS,
+) -> Body:
+    """A sheet rolled up, so far across: a cylinder, all through of the same dough and butter.
+
+    ``butter_share``: of its volume, 0 to 1. Its rings hold ρ·(b² - a²)/2R for each m² of the outside, and
+    resist R·ln(b/a)/k; the innermost from where half of it lies inside. Source: conduction in a cylinder.
+    """
+    radius = across_mm / 2000
+    lines = grid(radius, cells)
+    inner, outer = lines[:-1], lines[1:]
+    deep = (outer**2 - inner**2) / (2 * radius)
+    resists = np.empty(cells)
+    resists[1:] = radius * np.log(outer[1:] / inner[1:])
+    resists[0] = radius * math.log(2)
+    return Body(
+        dough[0], butter[0], deep * (1 - butter_share) * dough[1], deep * butter_share * butter[1],
+        resists * (1 - butter_share), resists * butter_share, np.full(cells, float(t_c)), True,
+    )  # fmt: skip
 
 
 def with_energy(of: Body, energy_j_m2: Profile) -> Body:

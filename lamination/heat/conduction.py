@@ -20,6 +20,7 @@ from lamination.materials.thermal import Profile, Thermal
 
 _TOLERANCE_K = 0.01  # what a step may be wrong by
 _SLAB_CELLS = 5
+_NO_FILM = 1e-12
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,7 +115,7 @@ def still(of: Body) -> Course:
 
 
 def conduct(of: Body, below: Air | Slab, above: Air, minutes: float, finer: float = 1.0) -> Course:
-    """Let a body lie for so many minutes on something, or on air, with air above it.
+    """Let a body lie for so many minutes on something, or on air, with air above it; round a coil.
 
     ``finer`` divides what a step may be wrong by. The same body between the same airs for as long is
     conducted once, so that what a change leaves as it was costs nothing. Raises ValueError for a time
@@ -124,6 +125,8 @@ def conduct(of: Body, below: Air | Slab, above: Air, minutes: float, finer: floa
     """
     if not (math.isfinite(minutes) and minutes >= 0):
         raise ValueError(f"a rest of {minutes:g} minutes cannot be simulated")
+    if of.round:
+        below = Air(above.t_c, _NO_FILM)  # no heat passes its axis
     for air in (below.under if isinstance(below, Slab) else below, above):
         if not (math.isfinite(air.t_c) and air.t_c > -273.15):
             raise ValueError(f"{air.t_c:g} °C is below absolute zero")

@@ -198,7 +198,8 @@ class Handling:
     afterwards, True where turned over. ``rolls``: a roll warms it, and presses out what has risen.
     ``shut_in``: butter is shut in, as (is butter, mm) from bottom to top. ``apart``: it lies elsewhere,
     and this dough's warmth is not followed through it. ``piece_mm``: what lies there then are pieces,
-    so thick. ``mixed_c``: a dough comes to be, so warm.
+    so thick. ``mixed_c``: a dough comes to be, so warm. ``coil_mm``: it is rolled up, so far across.
+    ``kept_cold``: the butter that is shut in is as cold as it was kept, and was not made pliable.
     """
 
     to_mm: float | None = None
@@ -208,6 +209,8 @@ class Handling:
     apart: bool = False
     piece_mm: float | None = None
     mixed_c: float | None = None
+    coil_mm: float | None = None
+    kept_cold: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -128,7 +128,8 @@ def effect(step: LockIn, lies: Lies, setting: Setting) -> Made:
         later_pct=recipe.later_pct,
         waiting_mm3=found.block.volume_mm3 if two else 0.0,
     )
-    return Made(there, figures, Handling(shut_in=_leaves(found.sheet)))
+    cold = step.method is Method.LUMPS
+    return Made(there, figures, Handling(shut_in=_leaves(found.sheet), kept_cold=cold))
 
 
 def _made_of(

@@ -9,7 +9,18 @@ from typing import Annotated, Literal
 
 from lamination.sheet.cells import turn
 from lamination.sheet.rolls import size_of
-from lamination.steps.base import Chapter, Coil, Form, Here, Kind, Lies, Made, Setting, Step
+from lamination.steps.base import (
+    Chapter,
+    Coil,
+    Form,
+    Handling,
+    Here,
+    Kind,
+    Lies,
+    Made,
+    Setting,
+    Step,
+)
 from lamination.terms.advice import Working
 from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import mm, say
@@ -57,7 +68,8 @@ def effect(step: RollUp, lies: Lies, setting: Setting) -> Made:
     spread_mm = sum(c.layer_mm3 for c in lies.carried) / (size.length_mm * size.width_mm)
     coil = coil_of(size.length_mm, size.thickness_mm + spread_mm, step.core_mm)
     there = replace(lies, size=size, sheet=laid, coil=coil)
-    return Made(there, RollUpFigures(size.width_mm, coil.diameter_mm, coil.rounds, spread_mm))
+    figures = RollUpFigures(size.width_mm, coil.diameter_mm, coil.rounds, spread_mm)
+    return Made(there, figures, Handling(coil_mm=coil.diameter_mm))
 
 
 def instruct(here: Here[RollUp]) -> Iterator[str]:

@@ -9,7 +9,7 @@ from typing import Annotated
 import numpy as np
 
 from lamination.dough.recipe import Recipe
-from lamination.heat.body import Body, body, grid
+from lamination.heat.body import Body, body, coil, grid
 from lamination.heat.conduction import Air, Slab, conduct
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition
@@ -102,19 +102,29 @@ class Matter:
         thick = bulk_mm(self.recipe.dough_physics.volume_mm3(mass), self.kitchen)
         return body([(False, thick)], self.dough, self.butter, t_c, CELLS)
 
-    def package(self, leaves: tuple[tuple[bool, float], ...], dough_c: float) -> Body:
+    def package(
+        self, leaves: tuple[tuple[bool, float], ...], dough_c: float, butter_c: float
+    ) -> Body:
         """Butter shut in dough, both at their own temperatures."""
-        butter_c = self.kitchen["butter.at_lock_in_c"]
         return body(leaves, self.dough, self.butter, (dough_c, butter_c), CELLS)
+
+    def coil(self, across_mm: float, t_c: float) -> Body:
+        """A sheet rolled up, dough and butter all through it."""
+        return coil(across_mm, self.butter_of_volume, self.dough, self.butter, t_c, CELLS)
+
+    @property
+    def butter_of_volume(self) -> float:
+        """The share of butter in the laminate's volume, 0 to 1."""
+        share = self.recipe.butter_of_whole
+        volumes = (1 - share) / self.dough[1], share / self.butter[1]
+        return volumes[1] / sum(volumes)
 
     def piece(self, thick_mm: float, t_c: float) -> Body:
         """A shaped piece: dough and butter all through it, with some air between its turns."""
         lines = grid(thick_mm / 1000, CELLS)
         cells = np.diff(lines)
         held = cells * self.kitchen["proof.piece_kg_m3"]
-        share = self.recipe.butter_of_whole
-        volumes = (1 - share) / self.dough[1], share / self.butter[1]
-        of_butter = volumes[1] / sum(volumes)
+        share, of_butter = self.recipe.butter_of_whole, self.butter_of_volume
         return Body(
             self.dough[0], self.butter[0], held * (1 - share), held * share,
             cells * (1 - of_butter), cells * of_butter, np.full(len(cells), float(t_c)),

@@ -110,7 +110,11 @@ class Follower:
         step = self.found.plan.steps[n]
         before = self._there(handling)
         if handling.shut_in:
-            before = self.scene.matter.package(handling.shut_in, before.mean_c)
+            said = self.today.butter_c is None and handling.kept_cold
+            butter_c = self.scene.kitchen["fridge.c" if said else "butter.at_lock_in_c"]
+            before = self.scene.matter.package(handling.shut_in, before.mean_c, butter_c)
+        if handling.coil_mm:
+            before = self.scene.matter.coil(handling.coil_mm, before.mean_c)
         if handling.piece_mm and step.kind_name == "shape":
             before = self.scene.matter.piece(handling.piece_mm, before.mean_c)
         self.body = before

@@ -112,6 +112,14 @@ class Followed:
         return _traced(self.scene, self.seen)
 
 
+def _right_across(t: Profile) -> Profile:
+    """A coil's profiles from its axis out, as they lie from side to side: every second ring, mirrored."""
+    n = t.shape[1]
+    half = np.linspace(n - 1, 0, n // 2).round().astype(int)
+    middle = [0] if n % 2 else []
+    return t[:, [*half, *middle, *half[::-1]]]
+
+
 def _traced(scene: Scene, seen: Sequence[tuple[float, Course, float, float]]) -> Trace:
     """The chart's points, thinned; the ends of every stretch stay, for that is where lines break."""
     total = sum(course.minutes[-1] for _, course, _, _ in seen) or 1.0
@@ -121,7 +129,7 @@ def _traced(scene: Scene, seen: Sequence[tuple[float, Course, float, float]]) ->
         points = max(6, min(40, round(_TRACE * long / total)))
         at, t, of_butter, doses, hours = _stretch(scene, course, points)
         minutes.append(start + at)
-        profiles.append(t)
+        profiles.append(_right_across(t) if course.end.round else t)
         butter.append(of_butter)
         rise.append(100 * (risen + doses) / scene.whole)
         ripe.append(ripened + hours)

@@ -7,7 +7,6 @@ from functools import lru_cache
 
 import numpy as np
 
-from lamination.heat.body import middle_of
 from lamination.heat.conduction import Course, conduct, still
 from lamination.materials.thermal import Profile
 from lamination.plan.walk import Walk
@@ -118,7 +117,7 @@ def _conditions(
     butter = profiles @ body.butter_shares if body.has_butter else None
     wanted = (scene.window.plastic_from_c + scene.window.plastic_to_c) / 2
     state = State(
-        lengths, middle_of(profiles), butter, wanted if body.has_butter else None
+        lengths, body.middle_of(profiles), butter, wanted if body.has_butter else None
     )  # fmt: skip
     conditions = relaxed(of.relax_min, after, lengths, scene.kitchen)
     if butter is not None:
@@ -175,7 +174,7 @@ def _proof(scene: Scene, began: Began, of: Asked) -> RestWindow | None:
     ]
     share = kitchen.of_family(family, "proof.share_pct")
     rise = 100 * doses / scene.whole
-    state = State(grid, middle_of(profiles), None, None, rise)
+    state = State(grid, began.body.middle_of(profiles), None, None, rise)
     conditions = [
         Condition(Cause.PROOF, True, by_clock - marks[1], by_clock - marks[0]),
         Condition(Cause.OVER, False, marks[2] - by_clock, marks[3] - by_clock),
