@@ -22,7 +22,6 @@ from lamination.plan.amend_formula import (
     give_formula,
     line_grams,
     line_ingredient,
-    with_dough,
 )
 from lamination.plan.amendment import Amendment, Change
 from lamination.plan.plan import Plan
@@ -340,10 +339,6 @@ def _flour(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     return same_sides if fits else larger
 
 
-def _dough(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
-    return with_dough(plan, asked.value or 0.0)
-
-
 def _card(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     """A product shaped in another way, of as many strands as that way has."""
     cut, n = plan.cut, asked.index or 0
@@ -380,7 +375,6 @@ _HOW: dict[Change, Callable[[Plan, Amendment, Kitchen], Plan]] = {
     Change.BLOCK_FRAME: _block_frame,
     Change.BLOCK_TRAY: _block_tray,
     Change.BLOCK_AS_DOUGH: _block_as_dough,
-    Change.DOUGH: _dough,
     Change.CARD: _card,
     Change.PIECES: _pieces,
     Change.PIECE_BASE: _piece_g,

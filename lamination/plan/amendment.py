@@ -22,7 +22,6 @@ class Change(StrEnum):
     BLOCK_FRAME = "block_frame"
     BLOCK_TRAY = "block_tray"
     BLOCK_AS_DOUGH = "block_as_dough"
-    DOUGH = "dough"  # value g; the butter keeps its share, or its weight where that is held
     PIECES = "pieces"  # value, so many from one sheet
     PIECE_BASE = "piece_base"  # index of a product, value g: the base that gives it
     PIECE_HEIGHT = "piece_height"  # the same by the height
@@ -61,7 +60,6 @@ _NEEDS: dict[Change, tuple[str, ...]] = {
     Change.ADD_LINE: ("ingredient",),
     Change.ADD_PREFERMENT: ("preferment",),
     Change.BLOCK_THICKNESS: ("value",),
-    Change.DOUGH: ("value",),
     Change.CARD: ("index", "ingredient"),
     Change.PIECES: ("value",),
     Change.PIECE_BASE: ("index", "value"),

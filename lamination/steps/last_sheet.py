@@ -30,6 +30,7 @@ from lamination.terms.sizes import Side, Size, Thickness, Uneven, over, under
 from lamination.terms.trade import Machine, Place
 
 _ALL_PCT = 99.5  # of a sheet: what is as good as all of it
+_OPEN_CRUMB = 0.5  # of the fewest leaves that are usual
 _EVEN = 1.02  # thickest over mean: what is as good as even
 
 
@@ -146,11 +147,14 @@ def _on_leaves(here: Here[LastSheet]) -> Iterator[Note]:
     out = unusual(family, kitchen, "butter_layers", layers.butter)
     if out and not layers.estimate:
         few = out.side == "below"
+        # half as many are chosen on purpose, for an open crumb
+        open_crumb = few and layers.butter >= _OPEN_CRUMB * out.low
         yield here.note(
-            "layers", "mind", f"{'Fewer' if few else 'More'} leaves than usual",
+            "layers", "know" if open_crumb else "mind", f"{'Fewer' if few else 'More'} leaves than usual",
             f"{layers.butter} butter layers; {family.said} usually has {say(out.low)} to "
             f"{say(out.high)}. "
-            + ("Another fold adds leaves." if few else "One fold less keeps them apart."),
+            + ("Thick leaves and an open crumb." if open_crumb
+               else "Another fold adds leaves." if few else "One fold less keeps them apart."),
             values=[Value("butter_layers", layers.butter, "", leaves=True)], plan_field="steps",
         )  # fmt: skip
     out = unusual(family, kitchen, "butter_um", layers.butter_um)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 from typing import Annotated, Any, Literal
 
 from lamination.dough.mixing import Development
@@ -40,7 +41,7 @@ from lamination.terms.limits import Checked, Fault, Faults, Range
 from lamination.terms.rests import Rest
 from lamination.terms.said import counted, fold_name, g, mm, say
 from lamination.terms.sizes import Edge, Side, Size, Thickness, Uneven
-from lamination.terms.trade import Fold, Machine, Method, Place
+from lamination.terms.trade import Fold, Machine, Method, Place, Tool
 
 
 @dataclass(frozen=True)
@@ -233,17 +234,36 @@ def _in_a_row(here: Here[Turn]) -> int:
     return count
 
 
+def _in_a_row_from(here: Here[Turn]) -> int:
+    """How many turns lie back to back with this one, those that follow it included."""
+    count = _in_a_row(here)
+    for step, after in pairwise(here.steps[here.n :]):
+        if not isinstance(after, Turn) or step.rests:
+            break
+        count += 1
+    return count
+
+
 def _on_rests(here: Here[Turn]) -> Iterator[Note]:
     allowed = int(here.kitchen["turns_back_to_back"])
     more = here.n + 1 < len(here.steps) and isinstance(here.steps[here.n + 1], Turn)
     if here.step.rests or not more or _in_a_row(here) != allowed or here.before.estimate:
         return
     rest = Rest(Place.FRIDGE, 5.0 * math.ceil(relaxing(here) / 5))
+    fix = here.fix("Rest it in the fridge", rest=rest)
+    if _in_a_row_from(here) == allowed + 1 and here.setting.rolled.tool is Tool.SHEETER:
+        yield here.note(
+            "no-rest", "tight", f"{counted(allowed + 1, 'turn')} without a rest",
+            "By sheeter that goes from a dough at 2 to 4 °C: be quick at the last of them, and stop if it "
+            "pulls back.",
+            "rest", [fix],
+        )  # fmt: skip
+        return
     yield here.note(
         "no-rest", "mind", f"{counted(allowed, 'turn')} without a rest",
         "The dough will spring back and may tear. Rest it before the next turn; 30 to 60 min in the "
         "fridge is usual.",
-        "rest", [here.fix("Rest it in the fridge", rest=rest)],
+        "rest", [fix],
     )  # fmt: skip
 
 

@@ -48,6 +48,10 @@ GROUNDS: dict[str, Grounds] = {
         "The yeast is followed by its warmth: how much of a whole proof it has done between the turns.",
         ("yeast.between_turns_pct", "yeast.between_possible_pct"),
     ),
+    Cause.DRIES: Grounds(
+        "A thin sheet dries and hardens as it lies, wrapped too; it is measured in minutes.",
+        ("sheet.good_min", "sheet.possible_min"),
+    ),
     Cause.RIPE: Grounds(
         "Hours are counted as so many at fridge warmth, and the sugar that the yeast has left.",
         ("ripe.good_h", "ripe.possible_h", "ripe.times_per_10_k", "ripe.sugar_good_pct"),

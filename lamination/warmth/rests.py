@@ -126,6 +126,10 @@ def _conditions(
         conditions += cold_enough(state.middle_c, scene.kitchen)
     if after.worked:
         conditions += thawed(profiles, body, scene.matter.freezes_c)
+    if of.form is Form.SHEET and not body.round:
+        # a rolled sheet is no place to wait, however cold it lies
+        good, possible = scene.kitchen["sheet.good_min"], scene.kitchen["sheet.possible_min"]
+        conditions.append(Condition(Cause.DRIES, False, good - lengths, possible - lengths))
     if scene.leaven is not None:
         conditions += of_yeast(began, sums, scene.whole, after, scene.kitchen)
     return state, conditions

@@ -185,6 +185,7 @@ _TITLES = {
     ("long", Cause.COOLING): "Too warm there",
     ("long", Cause.RISING): "It rises between the turns",
     ("long", Cause.RIPE): "Left too long",
+    ("long", Cause.DRIES): "Left too long",
 }
 
 

@@ -35,6 +35,7 @@ class Cause(Worded):
     RIPE = "ripe", "ripening"
     PROOF = "proof", "the proof"
     OVER = "over", "over-proofing"
+    DRIES = "dries", "a sheet that dries"
 
 
 @dataclass(frozen=True, slots=True)
@@ -239,6 +240,7 @@ _TIGHT = {
     Cause.RIPE: "it is getting ripe: use it soon",
     Cause.PROOF: "it is just ready",
     Cause.OVER: "bake it now",
+    Cause.DRIES: "the sheet begins to dry and is harder to cut: keep it wrapped",
 }
 _LONG = {
     Cause.BRITTLE: "The outer butter is brittle and snaps. Let it stand on the bench before you roll.",
@@ -248,6 +250,7 @@ _LONG = {
     Cause.RISING: "The yeast is waking: it rises, and tears as it is rolled. Keep it colder.",
     Cause.RIPE: "It has ripened too long: it turns slack and sour. A shorter rest, or a colder place.",
     Cause.OVER: "It is over-proofed by then: it may fall in the oven.",
+    Cause.DRIES: "A rolled sheet dries by then and is hard to cut. Let it wait as a block, not rolled.",
 }
 
 

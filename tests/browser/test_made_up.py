@@ -82,7 +82,7 @@ def test_a_pasted_list_becomes_the_formula_and_says_what_it_did_not_understand(p
     page.get_by_role("button", name="Read it").click()
     found = page.get_by_role("dialog").get_by_role("status")
     expect(found).to_contain_text("244 g of whole milk")
-    expect(found).to_contain_text("not understood. Nothing on the shelf is called so.")
+    expect(found).to_contain_text("left out. Nothing on the shelf is called so.")
     expect(found).to_contain_text("113 g of table butter, for the block")
     assert grave(page) == []
     page.get_by_role("button", name="Take it as the formula").click()

@@ -48,8 +48,8 @@ it("puts somebody else out, and nobody out of her own house", async () => {
       refuse(422, "role", "Somebody must stay head baker. Make another one first."),
   });
   const { hand } = show(<People me={ME} />);
-  await hand.click(await screen.findByRole("button", { name: "Bar tansy from signing in" }));
-  expect(screen.queryByRole("button", { name: "Bar wren from signing in" })).toBeNull();
+  await hand.click(await screen.findByRole("button", { name: "Bar from signing in: tansy" }));
+  expect(screen.queryByRole("button", { name: "Bar from signing in: wren" })).toBeNull();
   expect(asked.at(-1)?.body).toEqual({ role: null, here: false, password: null });
   await hand.selectOptions(screen.getByLabelText("What wren may do"), "bench");
   expect((await screen.findByRole("alert")).textContent).toContain("must stay head baker");

@@ -10,6 +10,7 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.products import Product, Shape
 from lamination.pieces.shaping import Card
 from lamination.plan.amend import amend
+from lamination.plan.amend_formula import with_dough
 from lamination.plan.amendment import Amendment, Change
 from lamination.plan.starts import starting_plan
 from lamination.plan.work import work
@@ -34,7 +35,7 @@ def asked(plan, change, value=None, **more):
 
 def test_more_dough_takes_its_share_of_butter_with_it_and_leaves_the_block_its_sides():
     plan = station()
-    more = asked(plan, Change.DOUGH, 3000)
+    more = with_dough(plan, 3000)
     assert more.butter.mass_g == pytest.approx(
         3000 * plan.butter.mass_g / plan.dough.mass_g, abs=0.06
     )
@@ -44,7 +45,7 @@ def test_more_dough_takes_its_share_of_butter_with_it_and_leaves_the_block_its_s
 def test_butter_held_by_weight_stays_and_its_new_share_is_said():
     plan = station()
     plan = replace(plan, butter=replace(plan.butter, by_weight=True))
-    more = asked(plan, Change.DOUGH, 3000)
+    more = with_dough(plan, 3000)
     assert more.butter.mass_g == plan.butter.mass_g
     share = work(more, KITCHEN).butter_share.of_dough_pct
     assert share == pytest.approx(100 * plan.butter.mass_g / 3000)

@@ -274,3 +274,51 @@ def test_more_butter_than_usual_is_said_once_and_less_of_it_is_offered():
 
 def test_folds_multiply_as_their_names_say():
     assert [fold.multiplies for fold in (Fold.HALF, Fold.LETTER, Fold.BOOK)] == [2, 3, 4]
+
+
+# --- schools
+
+
+@pytest.mark.parametrize("minutes", [25, 30])
+@pytest.mark.parametrize("grams", [1200, 3000, 6000])
+def test_a_short_rest_of_strong_flour_by_sheeter_is_tight_at_most(minutes, grams):
+    plan = starting_plan("D", Family.CROISSANT, grams, BY_SHEETER, rolled=Tool.SHEETER)
+    for turn in plan.turns:
+        plan = plan.changed(plan.steps[plan.at(turn.id)], rest=Rest(Place.FRIDGE, minutes))
+    for turn in plan.turns:
+        assert verdict(plan, turn.id, kitchen=BY_SHEETER) in ("good", "tight")
+
+
+def test_three_turns_on_end_by_sheeter_are_tight_and_by_hand_too_many():
+    def tones(tool, kitchen):
+        plan = starting_plan("D", Family.CROISSANT, 3000, kitchen, rolled=tool)
+        for turn in plan.turns[:-1]:
+            plan = plan.changed(plan.steps[plan.at(turn.id)], rest=None)
+        return [n.tone for n in work(plan, kitchen).notes if n.code == "no-rest"]
+
+    assert tones(Tool.SHEETER, BY_SHEETER) == ["tight"]
+    assert tones(Tool.HAND, BY_HAND) == ["mind"]
+
+
+def test_twelve_leaves_are_chosen_for_an_open_crumb():
+    plan = croissant(turns=turns("book", "letter", roll_to_mm=9))
+    said = [n.tone for n in work(plan, BY_HAND).notes if n.code == "layers"]
+    assert said == ["know"]
+    fewer = croissant(turns=turns("letter", roll_to_mm=9))
+    assert [n.tone for n in work(fewer, BY_HAND).notes if n.code == "layers"] == ["mind"]
+
+
+@pytest.mark.parametrize(
+    ("minutes", "verdicts"),
+    [(10, "good"), (20, "good"), (60, "tight"), (720, "tight"), (1200, "long")],
+)
+def test_a_rolled_sheet_is_no_place_to_wait(minutes, verdicts):
+    plan = croissant()
+    plan = plan.changed(plan.last_sheet, rest=Rest(Place.FRIDGE, minutes))
+    assert verdict(plan, plan.last_sheet.id) == verdicts
+    if verdicts == "long":
+        found = work_warmth(plan, BY_HAND)
+        note = next(n for n in found.notes if n.stop == plan.last_sheet.id and n.tone == "mind")
+        assert "dries" in plain(note.text)
+        better = taken(plan, note.fixes[0])
+        assert verdict(better, plan.last_sheet.id) == "good"

@@ -5556,7 +5556,7 @@ export interface components {
          * @description What is asked for.
          * @enum {string}
          */
-        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "card" | "oven" | "flour" | "butter_share" | "butter_of_whole" | "butter_of_flour" | "method" | "drop_formula" | "add_step";
+        Change: "give_formula" | "line_grams" | "line_ingredient" | "add_line" | "add_preferment" | "block_thickness" | "block_frame" | "block_tray" | "block_as_dough" | "pieces" | "piece_base" | "piece_height" | "piece_thickness" | "card" | "oven" | "flour" | "butter_share" | "butter_of_whole" | "butter_of_flour" | "method" | "drop_formula" | "add_step";
         /**
          * AskedLine
          * @description A line that is not certain: which of the text it is, what is asked, and what it would be read as.
@@ -6274,7 +6274,7 @@ export interface components {
          * @description What sets a mark.
          * @enum {string}
          */
-        Cause: "relaxing" | "cooling" | "cold" | "brittle" | "soft" | "frozen" | "rising" | "ripe" | "proof" | "over";
+        Cause: "relaxing" | "cooling" | "cold" | "brittle" | "soft" | "frozen" | "rising" | "ripe" | "proof" | "over" | "dries";
         /**
          * Moved
          * @description A rest still to come that should take another time now; minutes.

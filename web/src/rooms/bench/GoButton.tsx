@@ -77,7 +77,7 @@ interface Deed {
 }
 
 /** The last deed of a dough that is whole; at its first step, when that was begun. */
-export const deedOf = ({ lastDeed, stop, startedAt }: Now): Deed | null => {
+export const deedOf = ({ lastDeed, atFirst, startedAt }: Now): Deed | null => {
   if (lastDeed)
     return {
       entries: [lastDeed.id],
@@ -86,7 +86,8 @@ export const deedOf = ({ lastDeed, stop, startedAt }: Now): Deed | null => {
       earliest: lastDeed.earliest,
       began: lastDeed.earliest ? undefined : startedAt,
     };
-  return stop && { entries: [], what: "Begun", at: startedAt, earliest: null, began: startedAt };
+  if (!atFirst) return null;
+  return { entries: [], what: "Begun", at: startedAt, earliest: null, began: startedAt };
 };
 
 /** The time of the last deed, put right by the minute. */

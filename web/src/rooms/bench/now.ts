@@ -16,8 +16,9 @@ export interface Now {
   since: Date;
   until: Date | null;
   turnsDone: number;
-  /** When its first step was begun. */
+  /** When its first step was begun; and whether nothing was done since. */
   startedAt: Date;
+  atFirst: boolean;
   /** The latest deed, whose time may still be put right: not to before the one it follows. */
   lastDeed: { id: string; name: string; kind: string; at: Date; earliest: Date | null } | null;
   /** Every tray, once the sheet is cut; empty where the plan has none, or not yet. */
@@ -252,6 +253,7 @@ export function whereNow(run: RunView, waiting: Event[]): Now {
     turnsDone: deeds.filter((d) => d.kind === "done" && named(d.stop)?.turn).length,
     trays,
     startedAt: started,
+    atFirst: deeds.length === 0,
     lastDeed:
       last && !byTrays
         ? { ...last, name: named(last.stop)?.name ?? "", earliest: deeds.at(-2)?.at ?? null }

@@ -137,7 +137,7 @@ function Row({ person, me }: { person: Person; me: Schemas["Me"] }) {
       {username !== me.username && (
         <Button
           variant="default"
-          aria-label={here ? `Bar ${username} from signing in` : `Allow ${username} in again`}
+          aria-label={here ? `Bar from signing in: ${username}` : `Allow in again: ${username}`}
           onClick={() => change.mutate({ here: !here })}
         >
           {here ? "Bar from signing in" : "Allow in again"}

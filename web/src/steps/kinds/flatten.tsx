@@ -1,5 +1,5 @@
 import { Button, Checkbox, NativeSelect, Textarea } from "@mantine/core";
-import { useContext } from "react";
+import { useContext, useRef } from "react";
 import type { Schemas } from "@/api/client";
 import { made } from "@/api/steps";
 import { useTrade } from "@/api/trade";
@@ -82,11 +82,22 @@ function FlattenPanel(panel: PanelProps<"flatten">) {
   );
 }
 
+const SLIP = 1000; // times as much as before: no butter follows that
+
 /** How much of each: either of them, or a share of something, or pieces or flour it must be enough for. */
 function Masses({ plan, worked, change, amend }: PanelProps<"flatten">) {
   const { dough, butter } = plan;
   const { butter_share, formula } = worked;
   const cut = made(worked, "cut");
+  const remembered = useRef<{ dough: number; butter: number } | null>(null);
+  const remember = () => {
+    if (dough.mass_g >= 1) remembered.current = { dough: dough.mass_g, butter: butter.mass_g };
+  };
+  const round = () => {
+    const mass_g = Math.round(10 * butter.mass_g) / 10;
+    if (mass_g !== butter.mass_g)
+      change({ ...plan, butter: { ...butter, mass_g } }, "dough.mass_g");
+  };
   const share = (label: string, what: Schemas["Change"], value: number) => (
     <MeasureInput
       label={label}
@@ -98,14 +109,27 @@ function Masses({ plan, worked, change, amend }: PanelProps<"flatten">) {
   );
   return (
     <>
-      <MeasureInput
-        label="Dough"
-        quantity="mass"
-        path="dough.mass_g"
-        value={dough.mass_g}
-        onLeaving
-        onChange={(value) => value !== null && amend({ change: "dough", value }, "dough.mass_g")}
-      />
+      {/* the share that is kept is the one there was before a figure was typed */}
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the focus of what is in it only passes through */}
+      <div onFocus={remember} onBlur={round}>
+        <MeasureInput
+          label="Dough"
+          quantity="mass"
+          path="dough.mass_g"
+          value={dough.mass_g}
+          onChange={(mass_g) => {
+            if (mass_g === null) return;
+            const before = remembered.current;
+            const slip = mass_g < 1 || mass_g > SLIP * (before?.dough ?? 0);
+            const follows = before && !slip && !butter.by_weight;
+            const grams = follows ? (mass_g * before.butter) / before.dough : butter.mass_g;
+            change(
+              { ...plan, dough: { ...dough, mass_g }, butter: { ...butter, mass_g: grams } },
+              "dough.mass_g",
+            );
+          }}
+        />
+      </div>
       <MeasureInput
         label="Butter"
         quantity="mass"
