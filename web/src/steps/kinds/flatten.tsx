@@ -90,8 +90,10 @@ function Masses({ plan, worked, change, amend }: PanelProps<"flatten">) {
   const { butter_share, formula } = worked;
   const cut = made(worked, "cut");
   const remembered = useRef<{ dough: number; butter: number } | null>(null);
+  const slipped = (mass_g: number) =>
+    mass_g < 1 || mass_g > SLIP * (remembered.current?.dough ?? mass_g);
   const remember = () => {
-    if (dough.mass_g >= 1) remembered.current = { dough: dough.mass_g, butter: butter.mass_g };
+    if (!slipped(dough.mass_g)) remembered.current = { dough: dough.mass_g, butter: butter.mass_g };
   };
   const round = () => {
     const mass_g = Math.round(10 * butter.mass_g) / 10;
@@ -120,8 +122,7 @@ function Masses({ plan, worked, change, amend }: PanelProps<"flatten">) {
           onChange={(mass_g) => {
             if (mass_g === null) return;
             const before = remembered.current;
-            const slip = mass_g < 1 || mass_g > SLIP * (before?.dough ?? 0);
-            const follows = before && !slip && !butter.by_weight;
+            const follows = before && !slipped(mass_g) && !butter.by_weight;
             const grams = follows ? (mass_g * before.butter) / before.dough : butter.mass_g;
             change(
               { ...plan, dough: { ...dough, mass_g }, butter: { ...butter, mass_g: grams } },
