@@ -91,6 +91,6 @@ def test_a_step_is_added_moved_copied_and_removed_by_keyboard_and_by_button(pers
     # what makes no sense says why, and is taken back
     step(page, "Cut").click()
     page.get_by_role("button", name="Earlier").click()
-    expect(page.get_by_role("alert")).to_contain_text("wants")
+    expect(page.get_by_role("alert")).to_contain_text("needs")
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("alert")).to_have_count(0)
