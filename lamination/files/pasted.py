@@ -168,60 +168,48 @@ def _thing(words: list[str], shelf: Shelf) -> _Thing:
     raise _Missed("Nothing on the shelf is called so.")
 
 
-def _summed(parts: Iterable[Part]) -> list[Part]:
-    """Measures that are one amount put together: pounds and ounces, and what stands with a plus."""
-    found: list[Part] = []
+_Amount = tuple[Measure, ...]  # measures that are one amount together
+_Piece = _Amount | Sign | str
+
+
+def _summed(parts: Iterable[Part]) -> list[_Piece]:
+    """A line's parts with each amount put together: pounds and ounces, and what stands with a plus."""
+    found: list[_Piece] = []
     plus = False
     for part in parts:
         before = found[-1] if found else None
-        if part is Sign.PLUS and isinstance(before, Measure):
+        amount = before if isinstance(before, tuple) else None
+        if part is Sign.PLUS and amount:
             plus = True
             continue
-        if isinstance(part, Measure) and isinstance(before, Measure):
-            pair = before.unit, part.unit
-            if plus or pair in (("lb", "oz"), ("kg", "g")):
-                found[-1] = _Sum((*_all(before), part))
+        if isinstance(part, Measure):
+            pair = amount and (amount[-1].unit, part.unit)
+            if amount and (plus or pair in (("lb", "oz"), ("kg", "g"))):
+                found[-1] = (*amount, part)
                 plus = False
                 continue
         if plus:
             found.append(Sign.PLUS)
             plus = False
-        found.append(part)
+        found.append((part,) if isinstance(part, Measure) else part)
     return found
 
 
-class _Sum(Measure):
-    """Several measures that are one amount."""
-
-    __slots__ = ("of",)
-    of: tuple[Measure, ...]
-
-    def __init__(self, of: tuple[Measure, ...]) -> None:
-        first = of[0]
-        super().__init__(
-            first.value, first.unit, first.upto, next((m.doubt for m in of if m.doubt), "")
-        )
-        object.__setattr__(self, "of", of)
+def _grams(amount: _Amount, what: Ingredient) -> float | None:
+    """What an amount of something weighs, g; None where a part of it says nothing of that."""
+    each = [grams_of(m.mean, m.unit, what) for m in amount]
+    return None if None in each else sum(g for g in each if g is not None)
 
 
-def _all(measure: Measure) -> tuple[Measure, ...]:
-    return measure.of if isinstance(measure, _Sum) else (measure,)
-
-
-def _grams(measure: Measure, what: Ingredient) -> float | None:
-    each = [grams_of(m.mean, m.unit, what) for m in _all(measure)]
-    return None if any(one is None for one in each) else sum(one for one in each if one is not None)
-
-
-def _split(parts: list[Part]) -> Iterator[list[Part]]:
+def _split(parts: list[_Piece]) -> Iterator[list[_Piece]]:
     """The alternatives of a line: “or”, and a slash with an amount and words on both its sides."""
-    now: list[Part] = []
+    now: list[_Piece] = []
     for n, part in enumerate(parts):
         words = any(isinstance(p, str) and p not in _HARMLESS for p in now)
         after = parts[n + 1 :]
         more = any(isinstance(p, str) for p in after)
         apart = part is Sign.OR or part is Sign.SLASH
-        if apart and words and more and any(isinstance(p, Measure) for p in now):
+        if apart and words and more and any(isinstance(p, tuple) for p in now):
             yield now
             now = []
         elif part not in (Sign.SLASH, Sign.OR, Sign.COMMA):
@@ -229,11 +217,11 @@ def _split(parts: list[Part]) -> Iterator[list[Part]]:
     yield now
 
 
-def _one(parts: list[Part], text: str, shelf: Shelf) -> tuple[ReadLine, list[str]]:
+def _one(parts: list[_Piece], text: str, shelf: Shelf) -> tuple[ReadLine, list[str]]:
     """What one alternative of a line says, and what of it is not certain. Raises _Missed."""
-    measures = [p for p in parts if isinstance(p, Measure)]
+    amounts = [p for p in parts if isinstance(p, tuple)]
     words = [p for p in parts if isinstance(p, str)]
-    if not measures:
+    if not amounts:
         raise _Missed("No amount stands in it.")
     if Sign.PLUS in parts:
         raise _Missed("More than one thing stands in it. Write each on a line of its own.")
@@ -245,45 +233,42 @@ def _one(parts: list[Part], text: str, shelf: Shelf) -> tuple[ReadLine, list[str
             f"{listed([f'“{w}”' for w in thing.left], 'and')} was not understood. Is it "
             f"{named(what.name.lower())}?"
         )
-    asks += [m.doubt for m in measures if m.doubt]
-    chosen = _chosen(measures, what, asks)
-    if thing.coarse and chosen.unit not in (*_MASSES, "%"):
+    asks += [m.doubt for amount in amounts for m in amount if m.doubt]
+    chosen = _chosen(amounts, what, asks)
+    first = chosen[0]
+    percent = first.unit == "%"
+    if thing.coarse and first.unit not in (*_MASSES, "%"):
         asks.append("Coarse salt lies looser in a spoon, so it weighs less. Read it as fine salt?")
-    if chosen.unit == "%":
-        amount = chosen.mean
-    else:
-        weighs = _grams(chosen, what)
-        if weighs is None:
-            raise _Missed("How much one of it weighs is not known. Say it in grams.")
-        amount = weighs
-    if not 0 < amount < 1e6:
+    if what.kind is Kind.MILK and not percent and any(a[0].unit == "%" for a in amounts):
+        asks.append(f"It says how much fat. Read it as {named(what.name.lower())}?")
+    weighs = first.mean if percent else _grams(chosen, what)
+    if weighs is None:
+        raise _Missed("How much one of it weighs is not known. Say it in grams.")
+    if not 0 < weighs < 1e6:
         raise _Missed("That is no amount for a dough.")
-    percent = chosen.unit == "%"
-    weight = f"{amount:g} %" if percent else g(amount)
+    weight = f"{weighs:g} %" if percent else g(weighs)
     says = f"{weight} of {named(what.name.lower())}"
-    if chosen.upto is not None:
+    if any(m.upto is not None for m in chosen):
         says += ", the middle of what is said"
-    return ReadLine(text, what.key, amount, says, False, percent), asks
+    return ReadLine(text, what.key, weighs, says, False, percent), asks
 
 
-def _chosen(measures: list[Measure], what: Ingredient, asks: list[str]) -> Measure:
+def _chosen(amounts: list[_Amount], what: Ingredient, asks: list[str]) -> _Amount:
     """Which of several amounts counts: a mass, of masses the metric one; those that disagree are asked."""
-    masses = [m for m in measures if m.unit in _MASSES]
-    order = [
-        *(m for m in masses if m.unit in ("g", "kg", "mg")),
-        *masses,
-        *(m for m in measures if m.unit not in ("", "%")),
-        *(m for m in measures if not m.unit),
-        *measures,
-    ]
-    chosen = order[0]
+
+    def rank(amount: _Amount) -> int:
+        unit = amount[0].unit
+        if unit in _MASSES:
+            return 0 if unit in ("g", "kg", "mg") else 1
+        return {"": 3, "%": 4}.get(unit, 2)
+
+    chosen = min(amounts, key=rank)
     mine = _grams(chosen, what)
-    for other in measures:
+    for other in amounts:
         theirs = _grams(other, what)
-        if other is chosen or other.unit == "%" or mine is None or theirs is None:
+        if other is chosen or other[0].unit == "%" or mine is None or theirs is None:
             continue
-        both = chosen.unit in _MASSES and other.unit in _MASSES and other.unit != "stick"
-        limit = _AGREE if both else _AGREE_LOOSELY
+        limit = _AGREE if rank(chosen) < 2 and rank(other) < 2 else _AGREE_LOOSELY
         if abs(mine - theirs) > limit * max(mine, theirs):
             asks.append(f"Two amounts stand in it, {g(mine)} and {g(theirs)}. Is it {g(mine)}?")
     return chosen

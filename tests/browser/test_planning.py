@@ -50,7 +50,11 @@ def test_from_her_own_dough_to_sheets_that_follow_and_survive_a_restart(person, 
     before = sheet(page).get_attribute("aria-label")
 
     step(page, "Dough").click()
+    share = field(page, "Butter share of the dough").input_value()
     field(page, "Dough").fill("3000")
+    # the butter follows, at the share it had
+    field(page, "Butter").focus()
+    expect(field(page, "Butter share of the dough")).to_have_value(share)
     field(page, "Butter share of the dough").fill("30")
     expect(field(page, "Butter")).to_have_value("900")
     step(page, "Lock-in").click()

@@ -103,6 +103,7 @@ def test_what_is_not_understood_is_said_and_why(line, why):
         ("100 g / 8 oz sugar", "Two amounts", "sugar"),
         ("2 tsp kosher salt", "Coarse salt", "salt"),
         ("30 g salted butter", "salt of its own", "butter-table"),
+        ("250 g 2% milk", "how much fat", "milk-whole"),
     ],
 )
 def test_what_is_not_certain_is_asked_and_stays_out_until_it_is_answered(line, asks, would_be):

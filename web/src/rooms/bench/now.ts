@@ -63,7 +63,8 @@ type Written = Omit<Deed, "at"> & { at: string };
 /** By how many minutes a deed, or the beginning, is put right here beyond what the server knows. */
 function putRight(run: RunView, waiting: Event[], target: string | null): number {
   const gone = takenBack(waiting);
-  const known = run.standing.put_right.filter((p) => p.target === target);
+  // one that an older version kept on this tablet says nothing of it
+  const known = (run.standing.put_right ?? []).filter((p) => p.target === target);
   const back = known.filter((p) => gone.has(p.event_id)).map((p) => -p.minutes);
   const kind = target ? "move" : "begun";
   const ahead = waiting
@@ -104,7 +105,9 @@ const TRAY_DEEDS = ["done", "out", "in"];
 
 /** When the first step was begun, as it was put right here too. */
 const startedAt = (run: RunView, waiting: Event[]) =>
-  new Date(Date.parse(run.standing.started_at) + putRight(run, waiting, null) * MINUTE);
+  new Date(
+    Date.parse(run.standing.started_at ?? run.started_at) + putRight(run, waiting, null) * MINUTE,
+  );
 
 /** Nothing happens before what it follows, whatever a tablet's clock said. */
 function inOrder(deeds: Deed[], from: Date): Deed[] {

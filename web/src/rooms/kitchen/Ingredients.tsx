@@ -1,5 +1,5 @@
 import { Button, Checkbox, NativeSelect, TextInput } from "@mantine/core";
-import { useContext, useState } from "react";
+import { useContext } from "react";
 import type { Schemas } from "@/api/client";
 import { useTrade } from "@/api/trade";
 import { FaultsContext } from "@/measures/faults";
@@ -10,6 +10,7 @@ import { grouped } from "@/steps/parts/ingredients";
 import { FromPacket } from "./FromPacket";
 import { freeKey } from "./freeKey";
 import classes from "./KitchenRoom.module.css";
+import { OwnRow, useOwn, type Writing } from "./own";
 
 type Ingredient = Schemas["Ingredient"];
 
@@ -23,59 +24,30 @@ export interface Props {
 
 /** An ingredient of the bakery's own that is being written: begun from one of the library, or changed. */
 export function useWritten({ own, library, keep }: Props) {
-  const [draft, setDraft] = useState<{ at: number; what: Ingredient } | null>(null);
+  const { writing, begin, change, remove } = useOwn(own, keep);
   const from = (key: string) => {
     const like = library.find((i) => i.key === key);
     if (!like) return;
     const name = `My ${like.name.toLowerCase()}`;
-    setDraft({ at: own.length, what: { ...like, name, key: freeKey(name, own) } });
+    begin({ ...like, name, key: freeKey(name, own) });
   };
-  const form = draft && (
-    <IngredientForm
-      at={draft.at}
-      what={draft.what}
-      change={(what) => setDraft({ ...draft, what })}
-      keep={() => {
-        const next = [...own];
-        next[draft.at] = draft.what;
-        keep(next);
-      }}
-      close={() => setDraft(null)}
-      kept={JSON.stringify(own[draft.at]) === JSON.stringify(draft.what)}
-    />
-  );
-  const change = (at: number) => own[at] && setDraft({ at, what: own[at] });
-  return { form, from, change };
+  return { form: writing && <IngredientForm {...writing} />, from, change, remove };
 }
 
 /** This bakery's own ingredients, with what they are made of; each starts from one of the library. */
 export function Ingredients({ own, library, keep }: Props) {
-  const { form, from, change } = useWritten({ own, library, keep });
+  const { form, from, change, remove } = useWritten({ own, library, keep });
   const { figure } = useSaying();
   const { options } = useTrade();
   return (
     <fieldset className={classes.group} id="ingredients">
       <legend>Your own ingredients</legend>
       {own.map((what, i) => (
-        <div key={what.key} className={classes.own}>
-          <b>{what.name}</b>
-          <small className="quiet">
-            {PARTS.slice(0, 4)
-              .map((p) => `${p} ${figure("share", what.composition[`${p}_pct`])} %`)
-              .join(", ")}
-          </small>
-          <Button variant="default" size="xs" onClick={() => change(i)}>
-            Change
-          </Button>
-          <Button
-            variant="default"
-            size="xs"
-            aria-label={`Remove ${what.name}`}
-            onClick={() => keep(own.filter((_, j) => j !== i))}
-          >
-            Remove
-          </Button>
-        </div>
+        <OwnRow key={what.key} name={what.name} change={() => change(i)} remove={() => remove(i)}>
+          {PARTS.slice(0, 4)
+            .map((p) => `${p} ${figure("share", what.composition[`${p}_pct`])} %`)
+            .join(", ")}
+        </OwnRow>
       ))}
       {form ?? (
         <NativeSelect
@@ -89,16 +61,7 @@ export function Ingredients({ own, library, keep }: Props) {
   );
 }
 
-interface FormProps {
-  at: number;
-  what: Ingredient;
-  kept: boolean;
-  change: (what: Ingredient) => void;
-  keep: () => void;
-  close: () => void;
-}
-
-function IngredientForm({ at, what, kept, change, keep, close }: FormProps) {
+function IngredientForm({ at, what, kept, change, keep, close }: Writing<Ingredient>) {
   const faults = useContext(FaultsContext);
   const { options } = useTrade();
   const path = `ingredients[${at}]`;
@@ -177,7 +140,7 @@ function ButterWindow({
   path,
   what,
   change,
-}: Pick<FormProps, "what" | "change"> & { path: string }) {
+}: Pick<Writing<Ingredient>, "what" | "change"> & { path: string }) {
   const { window } = what;
   const START = { brittle_c: 8, plastic_from_c: 12, plastic_to_c: 17, oils_c: 22, bears_k: 0 };
   if (!window) {

@@ -10,6 +10,7 @@ import { FaultsContext } from "@/measures/faults";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { freeKey } from "./freeKey";
 import classes from "./KitchenRoom.module.css";
+import { OwnRow, useOwn, type Writing } from "./own";
 
 type Card = Schemas["OwnCard"];
 type Line = Schemas["CardLine"];
@@ -39,7 +40,7 @@ export function without<T extends { step: number }>(of: T[], n: number): T[] {
 
 /** This bakery's own shaping cards. */
 export function OwnCards({ own, keep }: Props) {
-  const [draft, setDraft] = useState<{ at: number; card: Card } | null>(null);
+  const { writing, begin, change, remove } = useOwn(own, keep);
   const file = useRef<HTMLInputElement>(null);
   const fromFile = useMutation({
     mutationFn: (chosen: File) => sendFile<Card>("/api/cards/file", chosen),
@@ -49,47 +50,20 @@ export function OwnCards({ own, keep }: Props) {
     <fieldset className={classes.group}>
       <legend>Your own shaping cards</legend>
       {own.map((card, i) => (
-        <div key={card.key} className={classes.own}>
-          <b>{card.name}</b>
-          <small className="quiet">
-            {card.steps.length} {card.steps.length === 1 ? "step" : "steps"} ·{" "}
-            <a href={`/api/cards/${encodeURIComponent(card.key)}/file`} download>
-              Download as a file
-            </a>
-          </small>
-          <Button variant="default" size="xs" onClick={() => setDraft({ at: i, card })}>
-            Change
-          </Button>
-          <Button
-            variant="default"
-            size="xs"
-            aria-label={`Remove ${card.name}`}
-            onClick={() => keep(own.filter((_, j) => j !== i))}
-          >
-            Remove
-          </Button>
-        </div>
+        <OwnRow key={card.key} name={card.name} change={() => change(i)} remove={() => remove(i)}>
+          {card.steps.length} {card.steps.length === 1 ? "step" : "steps"} ·{" "}
+          <a href={`/api/cards/${encodeURIComponent(card.key)}/file`} download>
+            Download as a file
+          </a>
+        </OwnRow>
       ))}
-      {draft ? (
-        <CardForm
-          at={draft.at}
-          card={draft.card}
-          change={(card) => setDraft({ ...draft, card })}
-          keep={() => {
-            const next = [...own];
-            next[draft.at] = draft.card;
-            keep(next);
-          }}
-          kept={JSON.stringify(own[draft.at]) === JSON.stringify(draft.card)}
-          close={() => setDraft(null)}
-        />
+      {writing ? (
+        <CardForm {...writing} />
       ) : (
         <div className={classes.buttons}>
           <Button
             variant="default"
-            onClick={() =>
-              setDraft({ at: own.length, card: { key: freeKey(EMPTY.name, own), ...EMPTY } })
-            }
+            onClick={() => begin({ key: freeKey(EMPTY.name, own), ...EMPTY })}
           >
             Make a card
           </Button>
@@ -119,17 +93,8 @@ export function OwnCards({ own, keep }: Props) {
   );
 }
 
-interface FormProps {
-  at: number;
-  card: Card;
-  kept: boolean;
-  change: (card: Card) => void;
-  keep: () => void;
-  close: () => void;
-}
-
 /** A card's name, its steps with their drawings, and the size it comes to. */
-function CardForm({ at, card, kept, change, keep, close }: FormProps) {
+function CardForm({ at, what: card, kept, change, keep, close }: Writing<Card>) {
   const faults = useContext(FaultsContext);
   const path = `cards[${at}]`;
   const size = (label: string, name: "length_mm" | "width_mm" | "thickness_mm") => (

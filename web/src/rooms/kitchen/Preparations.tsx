@@ -1,6 +1,6 @@
 /** What the house prepares itself: creams, nut pastes, washes, syrups, seasoned sugar. */
 import { Button, FileButton, NativeSelect, TextInput } from "@mantine/core";
-import { useContext, useState } from "react";
+import { useContext } from "react";
 import type { Schemas } from "@/api/client";
 import { useTrade } from "@/api/trade";
 import { FaultsContext } from "@/measures/faults";
@@ -9,6 +9,7 @@ import { MeasureInput } from "@/measures/MeasureInput";
 import { Thing } from "@/steps/parts/Thing";
 import { freeKey } from "./freeKey";
 import classes from "./KitchenRoom.module.css";
+import { OwnRow, useOwn, type Writing } from "./own";
 
 type Preparation = Schemas["Preparation"];
 
@@ -35,8 +36,7 @@ const FRESH: Omit<Preparation, "key"> = {
 
 export function Preparations({ own, prepared, keep, fromTable }: Props) {
   const { say, words } = useSaying();
-  const [draft, setDraft] = useState<{ at: number; what: Preparation } | null>(null);
-  const kept = draft && JSON.stringify(own[draft.at]) === JSON.stringify(draft.what);
+  const { writing, begin, change, remove } = useOwn(own, keep);
   return (
     <fieldset className={classes.group} id="preparations">
       <legend>What you prepare</legend>
@@ -47,50 +47,20 @@ export function Preparations({ own, prepared, keep, fromTable }: Props) {
       {own.map((what, i) => {
         const like = prepared.find((p) => p.key === what.key);
         return (
-          <div key={what.key} className={classes.own}>
-            <b>{what.name}</b>
-            <small className="quiet">
-              {what.parts.map((p) => `${words(p.what)} ${say("mass", p.grams)}`).join(", ")}
-              {like && like.allergens.length > 0 && ` · contains ${like.allergens.join(", ")}`}
-              {like && like.unknown.length > 0 && ` · not known: ${like.unknown.join(", ")}`}
-            </small>
-            <Button variant="default" size="xs" onClick={() => setDraft({ at: i, what })}>
-              Change
-            </Button>
-            <Button
-              variant="default"
-              size="xs"
-              aria-label={`Remove ${what.name}`}
-              onClick={() => {
-                setDraft(null);
-                keep(own.filter((_, j) => j !== i));
-              }}
-            >
-              Remove
-            </Button>
-          </div>
+          <OwnRow key={what.key} name={what.name} change={() => change(i)} remove={() => remove(i)}>
+            {what.parts.map((p) => `${words(p.what)} ${say("mass", p.grams)}`).join(", ")}
+            {like && like.allergens.length > 0 && ` · contains ${like.allergens.join(", ")}`}
+            {like && like.unknown.length > 0 && ` · not known: ${like.unknown.join(", ")}`}
+          </OwnRow>
         );
       })}
-      {draft ? (
-        <PreparationForm
-          at={draft.at}
-          what={draft.what}
-          kept={Boolean(kept)}
-          change={(what) => setDraft({ ...draft, what })}
-          keep={() => {
-            const next = [...own];
-            next[draft.at] = draft.what;
-            keep(next);
-          }}
-          close={() => setDraft(null)}
-        />
+      {writing ? (
+        <PreparationForm {...writing} />
       ) : (
         <div className={classes.buttons}>
           <Button
             variant="default"
-            onClick={() =>
-              setDraft({ at: own.length, what: { key: freeKey(FRESH.name, own), ...FRESH } })
-            }
+            onClick={() => begin({ key: freeKey(FRESH.name, own), ...FRESH })}
           >
             Add a preparation
           </Button>
@@ -112,16 +82,7 @@ export function Preparations({ own, prepared, keep, fromTable }: Props) {
   );
 }
 
-interface FormProps {
-  at: number;
-  what: Preparation;
-  kept: boolean;
-  change: (what: Preparation) => void;
-  keep: () => void;
-  close: () => void;
-}
-
-function PreparationForm({ at, what, kept, change, keep, close }: FormProps) {
+function PreparationForm({ at, what, kept, change, keep, close }: Writing<Preparation>) {
   const faults = useContext(FaultsContext);
   const { options } = useTrade();
   const { say } = useSaying();

@@ -82,23 +82,18 @@ function FlattenPanel(panel: PanelProps<"flatten">) {
   );
 }
 
-const SLIP = 1000; // times as much as before: no butter follows that
-
 /** How much of each: either of them, or a share of something, or pieces or flour it must be enough for. */
 function Masses({ plan, worked, change, amend }: PanelProps<"flatten">) {
   const { dough, butter } = plan;
   const { butter_share, formula } = worked;
   const cut = made(worked, "cut");
-  const remembered = useRef<{ dough: number; butter: number } | null>(null);
-  const slipped = (mass_g: number) =>
-    mass_g < 1 || mass_g > SLIP * (remembered.current?.dough ?? mass_g);
-  const remember = () => {
-    if (!slipped(dough.mass_g)) remembered.current = { dough: dough.mass_g, butter: butter.mass_g };
-  };
-  const round = () => {
-    const mass_g = Math.round(10 * butter.mass_g) / 10;
-    if (mass_g !== butter.mass_g)
-      change({ ...plan, butter: { ...butter, mass_g } }, "dough.mass_g");
+  // the share that is kept is the one there was before a figure was typed
+  const now = { dough_g: dough.mass_g, share_pct: butter_share.of_dough_pct };
+  const before = useRef(now);
+  const follow = () => {
+    const { dough_g, share_pct } = before.current;
+    if (!butter.by_weight && dough.mass_g !== dough_g)
+      amend({ change: "butter_share", value: share_pct }, "dough.mass_g");
   };
   const share = (label: string, what: Schemas["Change"], value: number) => (
     <MeasureInput
@@ -111,24 +106,21 @@ function Masses({ plan, worked, change, amend }: PanelProps<"flatten">) {
   );
   return (
     <>
-      {/* the share that is kept is the one there was before a figure was typed */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the focus of what is in it only passes through */}
-      <div onFocus={remember} onBlur={round}>
+      <div
+        onFocus={() => {
+          before.current = now;
+        }}
+        onBlur={follow}
+      >
         <MeasureInput
           label="Dough"
           quantity="mass"
           path="dough.mass_g"
           value={dough.mass_g}
-          onChange={(mass_g) => {
-            if (mass_g === null) return;
-            const before = remembered.current;
-            const follows = before && !slipped(mass_g) && !butter.by_weight;
-            const grams = follows ? (mass_g * before.butter) / before.dough : butter.mass_g;
-            change(
-              { ...plan, dough: { ...dough, mass_g }, butter: { ...butter, mass_g: grams } },
-              "dough.mass_g",
-            );
-          }}
+          onChange={(mass_g) =>
+            mass_g !== null && change({ ...plan, dough: { ...dough, mass_g } }, "dough.mass_g")
+          }
         />
       </div>
       <MeasureInput
