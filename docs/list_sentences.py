@@ -34,7 +34,10 @@ def _text(node: ast.expr) -> str | None:
 
 def _is_sentence(text: str) -> bool:
     words = text.split()
-    no_words = text.startswith(("http", "^")) or "f8[" in text  # an address, a pattern, a signature
+    # an address, a signature, a pattern, a grammar
+    no_words = text.startswith("http") or any(
+        m in text for m in ("f8[", "\\b", "(?", "|for", "%ignore")
+    )
     return len(words) >= 3 and any(c.isalpha() for c in text) and not no_words
 
 

@@ -71,9 +71,12 @@ class Look:
     def at(self, place, sizes=SIZES):
         for width, height in sizes:
             self.page.set_viewport_size({"width": width, "height": height})
-            # drawings are drawn again at another size
-            self.page.wait_for_timeout(60)
-            if found := self.page.evaluate(CUT_OFF):
+            # drawings are drawn again at another size, on a slow machine not at once
+            for wait_ms in (20, 60, 200, 600, 2_000):
+                self.page.wait_for_timeout(wait_ms)
+                if not (found := self.page.evaluate(CUT_OFF)):
+                    break
+            else:
                 self.cut_off[f"{place} at {width}"] = found
         text = self.page.locator("body").inner_text()
         if found := RAW.search(text):
