@@ -178,7 +178,8 @@ def rows_of(found):
 def say(house, s, kind, step):
     """Press it; a step that goes tray by tray is said of every tray."""
     stop = next(x for x in s["worked"]["worked"]["strip"] if x["key"] == step)
-    if kind == "out" and not (stop["rest"] and stop["rest"]["minutes"] > 0):
+    rests = sum(stay["minutes"] for stay in (stop["rest"] or {"stays": []})["stays"])
+    if kind == "out" and not rests:
         return
 
     def event(**more):

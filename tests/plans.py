@@ -17,7 +17,7 @@ from lamination.steps.turn import Turn
 from lamination.terms.rests import Rest
 from lamination.terms.trade import Family, Fold, Method, Place
 
-REST = Rest(Place.FRIDGE, 30)
+REST = Rest.at(Place.FRIDGE, 30)
 LEAN = {
     "flour-strong": 100,
     "water": 52,
@@ -91,5 +91,5 @@ def formula(lines=LEAN, **changes) -> Formula:
 
 
 def poolish(flour=30.0, hydration=100.0, yeast=10.0, minutes=720.0) -> Preferment:
-    rest = Rest(Place.BENCH, minutes)
+    rest = Rest.at(Place.BENCH, minutes)
     return Preferment(PrefermentKind.POOLISH, flour, hydration, yeast, rest=rest)

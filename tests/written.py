@@ -113,7 +113,7 @@ def _given_up(worked: WorkedPlan) -> Tablet:
 
 def runs() -> Iterator[dict]:
     """Runs, and where they stand after each thing that was said."""
-    plain = station(turns=turns("letter", "letter", rest=Rest(Place.FRIDGE, 30)), cut=None)
+    plain = station(turns=turns("letter", "letter", rest=Rest.at(Place.FRIDGE, 30)), cut=None)
     trays = station(turns=turns("letter", rest=None), finish=starting_finish(Family.CROISSANT))
     told = {
         "a clock that goes wrong": (plain, _plain),

@@ -24,7 +24,7 @@ from lamination.terms import Family, Fold, Method, Place, Rest, Tool
 
 
 def _fridge(minutes: float) -> Rest:
-    return Rest(Place.FRIDGE, minutes)
+    return Rest.at(Place.FRIDGE, minutes)
 
 
 def _lines(**pct: float) -> Formula:
@@ -48,10 +48,10 @@ KOUIGN = Plan(
         Strew("sugar", 300, Strewn.BOTH),
         LastSheet(7, width_mm=330, rest=_fridge(10)),
         Cut((Product("Kouign", Shape.SQUARE, 105),), grid=True),
-        Shaping(rest=Rest(Place.BENCH, 45)),
+        Shaping(rest=Rest.at(Place.BENCH, 45)),
         Baking(
             Bake(Oven.DECK, (Stage(32, 185),), core_c=97, colour=Colour.DEEP),
-            moulded=True, sugared=True, rest=Rest(Place.BENCH, 30),
+            moulded=True, sugared=True, rest=Rest.at(Place.BENCH, 30),
         ),
         Looking(),
     ),
@@ -81,9 +81,9 @@ WHIRL = Plan(
         Strew("poppy and lemon butter", 320, spread=True),
         RollUp(rest=_fridge(30)),
         Cut((Product("Whirl", Shape.SQUARE, 25, card=Card.SLICE),), rest=_fridge(15)),
-        Shaping(rest=Rest(Place.PROOFER, 100)),
+        Shaping(rest=Rest.at(Place.PROOFER, 100)),
         Washing(),
-        Baking(Bake(Oven.FAN, (Stage(17, 175),), core_c=94), rest=Rest(Place.BENCH, 20)),
+        Baking(Bake(Oven.FAN, (Stage(17, 175),), core_c=94), rest=Rest.at(Place.BENCH, 20)),
         Looking(),
     ),
     words="Rolled up from the short side and chilled before the knife.",
@@ -123,9 +123,9 @@ PLAIT = Plan(
         Strew("hazelnut and cocoa paste", 480, spread=True),
         RollUp(rest=_fridge(40)),
         Cut((Product("Plait", Shape.SQUARE, 210, card=Card.SPLIT),)),
-        Shaping(rest=Rest(Place.PROOFER, 110)),
+        Shaping(rest=Rest.at(Place.PROOFER, 110)),
         Washing(),
-        Baking(Bake(Oven.FAN, (Stage(24, 165),), core_c=94), rest=Rest(Place.BENCH, 30)),
+        Baking(Bake(Oven.FAN, (Stage(24, 165),), core_c=94), rest=Rest.at(Place.BENCH, 30)),
         Looking(),
     ),
     words="Cold when it is split, and the cut sides up from the first lap to the last.",
@@ -147,11 +147,11 @@ FAN = Plan(
         Turn(Fold.LETTER, 8, rest=_fridge(40)),
         LastSheet(5, width_mm=420, rest=_fridge(15)),
         Cut((Product("Loaf", Shape.STRIP, 700, 205, card=Card.FAN),)),
-        Shaping(rest=Rest(Place.PROOFER, 150)),
+        Shaping(rest=Rest.at(Place.PROOFER, 150)),
         Washing(),
         Baking(
             Bake(Oven.DECK, (Stage(38, 180),), core_c=95, colour=Colour.DEEP),
-            moulded=True, rest=Rest(Place.BENCH, 60),
+            moulded=True, rest=Rest.at(Place.BENCH, 60),
         ),
         Looking(),
     ),

@@ -33,7 +33,7 @@ ACCOUNTS = {"wren": ("head", "towpath-head"), "tansy": ("bench", "towpath-bench"
 
 
 def _fridge(minutes: float) -> Rest:
-    return Rest(Place.FRIDGE, minutes)
+    return Rest.at(Place.FRIDGE, minutes)
 
 
 LOCK_FLOUR = Ingredient(
@@ -73,7 +73,7 @@ MARKET = Plan(
     formula=MARKET_FORMULA,
     rolled_by=Tool.HAND,
     steps=(
-        Preferment(PrefermentKind.POOLISH, 25, 100, 8, rest=Rest(Place.BENCH, 660)),
+        Preferment(PrefermentKind.POOLISH, 25, 100, 8, rest=Rest.at(Place.BENCH, 660)),
         Mixing(24, 19, 12, 4, 4, rest=_fridge(45)),
         Flattening(rest=_fridge(720)),
         LockIn(Method.HALF, block_width_mm=260, block_length_mm=210),
@@ -85,11 +85,11 @@ MARKET = Plan(
             (Product("Croissant", Shape.TRIANGLE, 95, 280, notch_mm=15, card=Card.CRESCENT),),
             kerf_mm=2,
         ),
-        Shaping(rest=Rest(Place.PROOFER, 150)),
+        Shaping(rest=Rest.at(Place.PROOFER, 150)),
         Washing(Wash.EGG_SALT),
         Baking(
             Bake(Oven.DECK, (Stage(4, 220, steam=True), Stage(14, 190)), core_c=94),
-            rest=Rest(Place.BENCH, 30),
+            rest=Rest.at(Place.BENCH, 30),
         ),
         Looking(),
     ),
@@ -160,13 +160,13 @@ DANISH = Plan(
         Mixing(24, 19, 12, 4, 5, rest=_fridge(40)),
         Flattening(rest=_fridge(600)),
         LockIn(Method.TWO_THIRDS, block_width_mm=320, block_length_mm=400),
-        Turn(Fold.BOOK, 9, rest=Rest(Place.FRIDGE, 42, last=Stay(Place.BENCH, 10)), bench_min=5),
+        Turn(Fold.BOOK, 9, rest=Rest((Stay(Place.FRIDGE, 32), Stay(Place.BENCH, 10))), bench_min=5),
         Turn(Fold.LETTER, 9, rest=_fridge(45), bench_min=5),
         LastSheet(4.5, width_mm=405, rest=_fridge(15)),
         Cut((Product("Pinwheel", Shape.SQUARE, 100, card=Card.PINWHEEL),)),
-        Shaping(rest=Rest(Place.PROOFER, 100)),
+        Shaping(rest=Rest.at(Place.PROOFER, 100)),
         Washing(),
-        Baking(Bake(Oven.FAN, (Stage(16, 175),), core_c=93), rest=Rest(Place.BENCH, 20)),
+        Baking(Bake(Oven.FAN, (Stage(16, 175),), core_c=93), rest=Rest.at(Place.BENCH, 20)),
         Looking(),
     ),
     words="Squares for pinwheels. Egg in the dough: keep it cold.",

@@ -109,10 +109,10 @@ class Reasons:
         begins = placed.starts[k]
         if t < begins and k < len(thread.gaps):
             gap = thread.gaps[k]
-            off = thread.jobs[k].minutes + (gap.first[1] if gap.first else 0)
+            off = thread.jobs[k].minutes + gap.before_min
         elif t > begins and k:
             gap = thread.gaps[k - 1]
-            off = -gap.last[1] if gap.last else 0
+            off = -gap.after_min
         else:
             return
         line = self.busy.lines.get(gap.place)

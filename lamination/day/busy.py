@@ -90,14 +90,13 @@ def spans(gap: Gap, start: int, end: int) -> Iterable[tuple[Place, int, int]]:
     """Where a dough lies one after another between two tasks: place, from, until."""
     if end <= start:
         return
-    a = start + (gap.first[1] if gap.first else 0)
-    b = end - (gap.last[1] if gap.last else 0)
-    if gap.first and gap.first[1]:
-        yield gap.first[0], start, min(a, end)
-    if b > a:
-        yield gap.place, a, b
-    if gap.last and gap.last[1]:
-        yield gap.last[0], max(b, start), end
+    gives = max(end - start - gap.least, 0)
+    at = start
+    for place, minutes in (*gap.before, (gap.place, gives), *gap.after):
+        until = min(at + minutes, end)
+        if until > at:
+            yield place, at, until
+        at = until
 
 
 def _between(n: int, start: int, end: int, many: int) -> Counts:

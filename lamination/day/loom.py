@@ -282,22 +282,25 @@ def rest(of: Loom, i: int, thread: Thread, busy: Busy, prices: Prices) -> None:
     good, bears = thread.ripe or (_FOREVER, _FOREVER)
     of.threads[i]["good"], of.threads[i]["bears"] = good, bears
     for k, gap in enumerate(thread.gaps):
-        lines = [
-            busy.lines.get(p, _NOBODY) if p else _NOBODY
-            for p in (gap.place, gap.first and gap.first[0], gap.last and gap.last[0])
-        ]
+        places = (gap.place, _longest(gap.before), _longest(gap.after))
+        lines = [busy.lines.get(p, _NOBODY) if p else _NOBODY for p in places]
         rows = [sums.get((line, gap.takes), _NOBODY) for line in lines]
         pieces = gap.pieces(prices.outside, prices.linger)
         of.gaps[i, k] = (
-            gap.ripens, len(pieces), gap.takes, gap.first[1] if gap.first else 0,
-            gap.last[1] if gap.last else 0, *rows, *lines,
+            gap.ripens, len(pieces), gap.takes, gap.before_min,
+            gap.after_min, *rows, *lines,
         )  # fmt: skip
         for p, (low, high, slope) in enumerate(pieces):
             of.pieces[i, k, p] = low, high, slope, gap.price(low, prices.outside, prices.linger)
 
 
+def _longest(stays: Sequence[tuple[Place, int]]) -> Place | None:
+    """Where it lies longest of some stays: the loops count them as one."""
+    return max(stays, key=lambda stay: stay[1])[0] if stays else None
+
+
 def _places(gap: Gap) -> list[Place]:
-    return [gap.place, *(part[0] for part in (gap.first, gap.last) if part)]
+    return [p for p in (gap.place, _longest(gap.before), _longest(gap.after)) if p]
 
 
 def _wished(

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 from functools import lru_cache
 
 from lamination.day.busy import Placed
@@ -38,9 +37,8 @@ def as_placed(plan: Plan, thread: Thread, placed: Placed, over: int = 0) -> Plan
             minutes[gap.step] = gap.chosen if as_it_was else max(near, gap.least)
     steps = []
     for n, step in enumerate(plan.steps):
-        rest = step.rest
         apart = kind_of(step).apart and n + 1 < len(plan.steps) and kind_of(plan.steps[n + 1]).apart
-        if rest is not None and step.id in minutes and not apart:
-            step = replace(step, rest=rest.lasting(float(minutes[step.id])))
+        if step.id in minutes and not apart:
+            step = step.resting(float(minutes[step.id]))
         steps.append(step)
     return plan.with_steps(*steps)

@@ -167,7 +167,13 @@ def lying(timetable: Timetable, happened: Iterable[Happened], now: datetime) -> 
             if rest.ends < then.starts and now > rest.ends:
                 continue
             left = _minutes(rest.ends - now)
-            found.append(Lying(dough, _where(rest.place), rest.ends, then.name, left))
+            on = next((r for r in rests if r.step == rest.step and r.starts >= rest.ends), None)
+            what = (
+                f"{'onto' if on.place is Place.BENCH else 'into'} the {on.place.said}"
+                if on
+                else then.name
+            )
+            found.append(Lying(dough, _where(rest.place), rest.ends, what, left))
             break
     return tuple(sorted(found, key=lambda one: one.until))
 

@@ -68,15 +68,25 @@ class Gap:
     possible_until: int | None
     takes: int
     rests: bool
-    first: tuple[Place, int] | None = None
-    last: tuple[Place, int] | None = None
+    before: tuple[tuple[Place, int], ...] = ()
+    after: tuple[tuple[Place, int], ...] = ()
     ripens: bool = False
     pull: float = 0.0
 
     @property
     def least(self) -> int:
-        """Its parts elsewhere, which are never cut short."""
-        return (self.first[1] if self.first else 0) + (self.last[1] if self.last else 0)
+        """Its other stays, which are never cut short."""
+        return self.before_min + self.after_min
+
+    @property
+    def before_min(self) -> int:
+        """How long it lies elsewhere before the stay that gives."""
+        return sum(minutes for _, minutes in self.before)
+
+    @property
+    def after_min(self) -> int:
+        """How long it lies elsewhere after it."""
+        return sum(minutes for _, minutes in self.after)
 
     def bends(self, linger: float) -> float:
         """The price of a minute away from the plan where both are good: what is short bends less.
@@ -239,12 +249,10 @@ def thread_of(
                 Gap(stop.key, Place.BENCH, 0, 0, 0, waits, 2 * waits, takes, rest is not None)
             )
             continue
-        gap = _unjudged(stop.key, rest.place, round(rest.minutes), takes, kitchen)
-        if rest.first:
-            gap = replace(gap, first=(rest.first.place, round(rest.first.minutes)))
-        if rest.last:
-            gap = replace(gap, last=(rest.last.place, round(rest.last.minutes)))
-        gaps.append(gap)
+        n = step.gives
+        lies = [(s.place, round(s.minutes)) for s in rest.stays]
+        gap = _unjudged(stop.key, lies[n][0], round(rest.minutes), takes, kitchen)
+        gaps.append(replace(gap, before=tuple(lies[:n]), after=tuple(lies[n + 1 :])))
     thread = Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready)
     return with_marks(thread, windows, [gap.chosen for gap in thread.gaps])
 

@@ -130,6 +130,10 @@ def add_preferment(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
     yeast = min(usual("yeast_pct"), 100 - sum(p.yeast_pct for p in there))
     place = Place.BENCH if kind is PrefermentKind.POOLISH else Place.FRIDGE
     new = Preferment(
-        kind, flour, hydration, yeast if formula.has_yeast else 0.0, rest=Rest(place, usual("min"))
+        kind,
+        flour,
+        hydration,
+        yeast if formula.has_yeast else 0.0,
+        rest=Rest.at(place, usual("min")),
     )
     return plan.with_steps(*there, new, *(s for s in plan.steps if not isinstance(s, Preferment)))

@@ -22,7 +22,7 @@ from lamination.terms.said import listed
 from lamination.terms.trade import Family, Tool
 
 FORMAT: Literal["eight-turn/plan"] = "eight-turn/plan"
-VERSION = 4
+VERSION = 5
 
 AnyStep = Annotated[Step, OneOf(step_classes)]
 S = TypeVar("S", bound=Step)

@@ -73,11 +73,11 @@ _LINES: dict[Family, dict[str, float]] = {
     Family.PUFF: {"flour-medium": 100, "water": 48, "salt": 2, "vinegar": 1, "butter-table": 10},
 }  # fmt: skip
 _PROOFS: dict[Family, Rest] = {
-    Family.CROISSANT: Rest(Place.PROOFER, 165),
-    Family.DANISH: Rest(Place.PROOFER, 90),
-    Family.BRIOCHE: Rest(Place.PROOFER, 150),
-    Family.KOUIGN: Rest(Place.BENCH, 45),
-    Family.PUFF: Rest(Place.FRIDGE, 30),
+    Family.CROISSANT: Rest.at(Place.PROOFER, 165),
+    Family.DANISH: Rest.at(Place.PROOFER, 90),
+    Family.BRIOCHE: Rest.at(Place.PROOFER, 150),
+    Family.KOUIGN: Rest.at(Place.BENCH, 45),
+    Family.PUFF: Rest.at(Place.FRIDGE, 30),
 }
 _YEASTED = Bake(Oven.DECK, (Stage(4, 220, steam=True), Stage(14, 190)), core_c=94)
 _BAKES: dict[Family, Bake] = {
@@ -102,7 +102,7 @@ def starting_formula(family: Family) -> Formula:
 def starting_finish(family: Family) -> tuple[Step, ...]:
     """From the cut piece to the look, as a family commonly has it. Source: trade practice."""
     kouign = family is Family.KOUIGN
-    bake = Baking(_BAKES[family], moulded=kouign, sugared=kouign, rest=Rest(Place.BENCH, 30))
+    bake = Baking(_BAKES[family], moulded=kouign, sugared=kouign, rest=Rest.at(Place.BENCH, 30))
     wash: tuple[Step, ...] = () if kouign else (Washing(Wash.EGG),)
     return (Shaping(rest=_PROOFS[family]), *wash, bake, Looking())
 
@@ -175,11 +175,11 @@ class _Start:
         steps: list[Step] = []
         if formula:
             by_hand = dough.mass_g * parts < kitchen["mixer.least_g"]
-            rest = Rest(Place.FRIDGE, 60) if family.yeasted else None
+            rest = Rest.at(Place.FRIDGE, 60) if family.yeasted else None
             steps.append(
                 Mixing(rest=rest, by_hand=by_hand, wanted_c=24.0 if family.yeasted else 20.0)
             )
-        steps.append(Flattening(rest=Rest(Place.FRIDGE, 720 if family.yeasted else 180)))
+        steps.append(Flattening(rest=Rest.at(Place.FRIDGE, 720 if family.yeasted else 180)))
         steps += [LockIn(Method.HALF, *block), *turns, last, Cut((_CUTS[family],))]
         steps += starting_finish(family)
         words = f"One of {parts} doughs alike." if parts > 1 else ""
@@ -228,7 +228,7 @@ class _Start:
                 return None
         quick = room.tool is Tool.SHEETER
         turns = tuple(
-            Turn(fold, roll, rest=Rest(Place.FRIDGE, 30 if quick and not fold.is_book else 40))
+            Turn(fold, roll, rest=Rest.at(Place.FRIDGE, 30 if quick and not fold.is_book else 40))
             for fold, roll in rolls
         )
         last_mm = sum(kitchen.of_family(family, f"last_sheet_mm.{e}") for e in ("low", "high")) / 2
@@ -241,10 +241,10 @@ class _Start:
             if width > wide or width < package[0]:
                 continue
             if length <= long and length >= _CUTS[family].base_mm * 2:
-                return turns, LastSheet(last_mm, width, rest=Rest(Place.FRIDGE, 10))
+                return turns, LastSheet(last_mm, width, rest=Rest.at(Place.FRIDGE, 10))
         # so little that a whole row is wider than the sheet is long: as wide as it comes
         if whole_mm3 / last_mm / across <= long and across <= wide and whole_mm3 < 1.2e6:
-            return turns, LastSheet(last_mm, rest=Rest(Place.FRIDGE, 10))
+            return turns, LastSheet(last_mm, rest=Rest.at(Place.FRIDGE, 10))
         return None
 
 

@@ -21,7 +21,8 @@ def migrated(document: Any) -> Any:
 
     Version 1 had no formula, and a density it did not state was that of practice. Up to version 2 a
     sheet was cut into one shape, whose sizes stood in the cut itself. Up to version 3 a plan had fixed
-    slots in place of steps; their names live on as the steps' ids, so that runs of such plans go on.
+    slots in place of steps; their names live on as the steps' ids, so that runs of such plans go on. Up to
+    version 4 a rest had one place, and could begin and end in another.
     """
     if not isinstance(document, dict):
         return document
@@ -29,9 +30,11 @@ def migrated(document: Any) -> Any:
     if isinstance(version, int) and version > VERSION:
         # said first and alone: what else such a file holds cannot be judged here
         raise Faults(Fault("version", newer(version)))
-    if version not in (1, 2, 3):
+    if version not in (1, 2, 3, 4):
         return document
     plan = dict(document)
+    if version == 4:
+        return _with_stays(plan)
     if plan["version"] == 1:
         for part, density in (("dough", 1120.0), ("butter", 940.0)):
             if isinstance(plan.get(part), dict):
@@ -41,7 +44,7 @@ def migrated(document: Any) -> Any:
         of_product = {key: cut[key] for key in ("shape", "base_mm", "height_mm") if key in cut}
         kept = {key: value for key, value in cut.items() if key not in of_product}
         plan["cut"] = {**kept, "products": [{"name": "Piece", **of_product}]}
-    return _with_steps(plan)
+    return _with_stays(_with_steps(plan))
 
 
 def kitchen_of_then(document: Any, kitchen: Kitchen) -> Kitchen:
@@ -62,7 +65,6 @@ def _group(value: Any) -> dict[str, Any]:
 def _with_steps(plan: dict[str, Any]) -> dict[str, Any]:
     slots = ("lock_in", "turns", "final", "cut", "finish")
     made = {key: value for key, value in plan.items() if key not in slots}
-    made["version"] = VERSION
     formula = plan.get("formula")
     if isinstance(formula, dict):
         made["formula"] = {k: v for k, v in formula.items() if k not in ("preferments", "mixing")}
@@ -94,6 +96,33 @@ def _steps(plan: dict[str, Any], formula: dict[str, Any], dough: dict[str, Any])
         yield _step(_cut(cut), "cut", "cut")
         if finish is not None:
             yield from _finish(_group(finish))
+
+
+def _with_stays(plan: dict[str, Any]) -> dict[str, Any]:
+    steps = plan.get("steps")
+    made = {**plan, "version": VERSION}
+    if isinstance(steps, list | tuple):
+        made["steps"] = [
+            {**s, "rest": _stays(s["rest"])} if isinstance(s, dict) and _group(s.get("rest")) else s
+            for s in steps
+        ]
+    return made
+
+
+def _stays(rest: dict[str, Any]) -> dict[str, Any]:
+    """What it lay on was the same all the while; a proofer's setting counted in the proofer."""
+    lay = {k: rest[k] for k in ("on", "iced", "chilled") if k in rest}
+    was_set = {k: rest[k] for k in ("air_c", "humidity_pct") if k in rest}
+    first, last = _group(rest.get("first")), _group(rest.get("last"))
+    main = {k: v for k, v in rest.items() if k not in {"first", "last", *lay, *was_set}}
+    if isinstance(main.get("minutes"), int | float):
+        main["minutes"] -= _minutes(first) + _minutes(last)
+    stays = [
+        lay | (was_set if stay.get("place") == "proofer" else {}) | stay
+        for stay in (first, main, last)
+        if stay or stay is main
+    ]
+    return {"stays": [s for s in stays if s.get("minutes") != 0] or stays[:1]}
 
 
 def _step(slot: Any, do: str, key: str) -> Any:

@@ -185,7 +185,7 @@ def _clock(steps: tuple[Step, ...], made: list[Made], kitchen: Kitchen) -> tuple
     for i, (a, b) in enumerate(pairwise(steps)):
         if kind_of(a).apart and kind_of(b).apart and a.rest and b.rest:
             between = a.rest.minutes - b.rest.minutes - bench[i + 1]
-            rests[i] = Rest(a.rest.place, max(between, 0))
+            rests[i] = a.rest.lasting(max(between, 0.0))
     clock, timed = 0.0, []
     for minutes, rest in zip(bench, rests, strict=True):
         timed.append(Timed(clock, minutes, rest))

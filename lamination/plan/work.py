@@ -115,6 +115,7 @@ def _strip(found: Walk) -> tuple[Stop, ...]:
                 starts_min=timed.starts_min,
                 bench_min=timed.bench_min,
                 rest=timed.rest,
+                gives=step.gives,
                 lies=made.lies.size,
                 butter_layers=butter,
                 leaves=leaves,

@@ -119,7 +119,8 @@ class Stop:
 
     ``starts_min`` counts from the start of the first. ``n``: its number in the plan. ``does`` says what
     to do, in order, the first sentence being the one to read from two metres; ``words`` are the
-    baker's own. ``trays``: trays go through it each at its own time. ``alarms``: what is called out.
+    baker's own. ``gives``: which stay of its rest is made longer or shorter with it. ``trays``: trays go
+    through it each at its own time. ``alarms``: what is called out.
     """
 
     key: str
@@ -130,6 +131,7 @@ class Stop:
     starts_min: float
     bench_min: float
     rest: Rest | None
+    gives: int
     lies: Size | None
     butter_layers: int
     leaves: int

@@ -53,6 +53,7 @@ def _after(
     for alarm in stop.alarms if stop else ():
         if alarm.after != kind.value:
             continue
-        moment = until if alarm.minutes is None else at + timedelta(minutes=alarm.minutes)
-        if moment is not None:
-            yield Called(tray, key, moment, alarm.says)
+        minutes = 0.0 if alarm.minutes is None else alarm.minutes
+        counted = until if alarm.minutes is None or minutes < 0 else at
+        if counted is not None:
+            yield Called(tray, key, counted + timedelta(minutes=minutes), alarm.says)

@@ -72,9 +72,7 @@ def as_it_went(plan: Plan, worked: WorkedPlan, now: Standing) -> Plan:
         if step.id in bench:
             step = replace(step, bench_min=bench[step.id])
         minutes = rested.get(step.id)
-        if step.rest is not None and minutes is not None and minutes != step.rest.minutes:
-            step = replace(step, rest=step.rest.lasting(minutes))
-        return step
+        return step if minutes is None else step.resting(minutes)
 
     return plan.with_steps(*(went(s) for s in plan.steps))
 

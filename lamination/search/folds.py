@@ -143,7 +143,7 @@ def suggest(plan: Plan, search: Search, kitchen: Kitchen | None = None) -> Found
     """
     kitchen = kitchen or Kitchen()
     plan = _by_thickness(plan, kitchen)
-    pattern = plan.turns[0] if plan.turns else Turn(Fold.LETTER, 8, rest=Rest(Place.FRIDGE, 40))
+    pattern = plan.turns[0] if plan.turns else Turn(Fold.LETTER, 8, rest=Rest.at(Place.FRIDGE, 40))
     top = kitchen[f"{plan.family}.butter_layers.high"]
     low = kitchen[f"{plan.family}.butter_layers.low"]
     thinnest = kitchen[f"{plan.family}.butter_um.low"]
@@ -327,7 +327,7 @@ def with_turns(plan: Plan, turns: tuple[Turn, ...]) -> Plan:
 
 
 def _turns(way: _Way, pattern: Turn, kitchen: Kitchen) -> tuple[Turn, ...]:
-    rest = pattern.rest or Rest(Place.FRIDGE, 40)
+    rest = pattern.rest or Rest.at(Place.FRIDGE, 40)
     in_a_row = max(1, int(kitchen["turns_back_to_back"]))
     last = len(way.folds) - 1
     return tuple(

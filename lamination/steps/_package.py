@@ -48,7 +48,10 @@ def butter_weighed(recipe: Recipe, step_id: str, share: float = 1.0) -> Weighs:
 def on_shelf(here: Here[Any], package: Size) -> Iterator[Note]:
     """Whether a package lies on the shelf it rests on."""
     rest, kitchen = here.step.rest, here.kitchen
-    if rest is None or rest.place is Place.BENCH:
+    place = (
+        next((s.place for s in rest.passed if s.place is not Place.BENCH), None) if rest else None
+    )
+    if place is None:
         return
     long, wide = kitchen["shelf.length_mm"], kitchen["shelf.width_mm"]
     if package.lies_on(long, wide, kitchen["fit.slack_mm"]):
@@ -58,6 +61,6 @@ def on_shelf(here: Here[Any], package: Size) -> Iterator[Note]:
     yield here.note(
         "shelf", "mind", f"{mm(over_mm)} over the shelf",
         f"{mm(package.length_mm, package.width_mm)} on a shelf of {mm(long, wide)} in the "
-        f"{rest.place.said}. Fold it once more loosely with film between, or rest it in two parts.",
+        f"{place.said}. Fold it once more loosely with film between, or rest it in two parts.",
         "rest",
     )  # fmt: skip

@@ -108,6 +108,6 @@ KIND = Kind(
     machine=Machine.OVEN,
     often=Often.MANY,
     called=lambda _, number, of: f"Bake again {number}" if of > 1 else "Bake again",
-    fresh=lambda _, __: BakeAgain("almond", 30.0, rest=Rest(Place.BENCH, 20)),
+    fresh=lambda _, __: BakeAgain("almond", 30.0, rest=Rest.at(Place.BENCH, 20)),
     caution="Hot trays: open the door from the side, dry cloths. Name the allergens of what was put on.",
 )

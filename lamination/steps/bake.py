@@ -8,7 +8,18 @@ from typing import Annotated, Literal
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import Bake, Oven, Stage, converted
-from lamination.steps.base import Alarm, Chapter, Form, Here, Kind, Lies, Made, Setting, Step
+from lamination.steps.base import (
+    Alarm,
+    Chapter,
+    Form,
+    Here,
+    Kind,
+    Lies,
+    Made,
+    Setting,
+    Step,
+    changes,
+)
 from lamination.terms.advice import Note
 from lamination.terms.limits import Range
 from lamination.terms.rests import Rest
@@ -121,6 +132,7 @@ def alarms(here: Here[Baking]) -> Iterator[Alarm]:
     if step.moulded and not step.sugared and step.unmould_after > 0:
         yield Alarm("done", step.unmould_after, "out of the tin")
     if step.rests:
+        yield from changes(step)
         yield Alarm("done", None, "cooled")
 
 
@@ -137,7 +149,7 @@ def mind(here: Here[Baking]) -> Iterator[Note]:
 
 def _fresh(steps: tuple[Step, ...], _: int) -> Baking:
     bake = Bake(Oven.DECK, (Stage(4, 220, steam=True), Stage(14, 190)), core_c=94)
-    return Baking(bake, rest=Rest(Place.BENCH, 30))
+    return Baking(bake, rest=Rest.at(Place.BENCH, 30))
 
 
 KIND = Kind(

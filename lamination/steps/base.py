@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from enum import IntEnum
 from functools import cached_property
+from itertools import pairwise
 from typing import Annotated, Any, Generic, Literal, Self, TypeVar
 
 from lamination.dough.recipe import Contents, Recipe
@@ -20,7 +21,8 @@ from lamination.kitchen.machines import Rolled
 from lamination.sheet.cells import Sheet
 from lamination.terms.advice import Fix, Note, Put, Tone, Value, Working
 from lamination.terms.limits import Checked, Length, swapped
-from lamination.terms.rests import Minutes, Rest
+from lamination.terms.rests import Minutes, Rest, Stay
+from lamination.terms.said import c, span
 from lamination.terms.sizes import Size
 from lamination.terms.trade import Chilled, Machine, Place, Surface, Worded
 
@@ -86,6 +88,22 @@ class Step(Checked):
     def rests(self) -> bool:
         """Whether a rest of any length follows."""
         return self.rest is not None and self.rest.minutes > 0
+
+    @property
+    def proofs(self) -> bool:
+        """Whether shaped pieces rest after it, which is a proof or a part of one."""
+        return False
+
+    @property
+    def gives(self) -> int:
+        """Which stay of its rest is made longer or shorter with it; 0 where it has none."""
+        return self.rest.gives(self.proofs) if self.rest else 0
+
+    def resting(self, minutes: float) -> Self:
+        """The step with another length of its rest; as it is where it has none."""
+        if self.rest is None or minutes == self.rest.minutes:
+            return self
+        return replace(self, rest=self.rest.lasting(minutes, self.proofs))
 
 
 @dataclass(frozen=True, eq=False)
@@ -345,7 +363,8 @@ class Often(IntEnum):
 class Alarm:
     """What is called out so long after something was done, min: after it went ``"in"``, or was ``"done"``.
 
-    ``minutes``: None for the end of its span, which the bench may have made longer or shorter.
+    ``minutes``: None for the end of its span, which the bench may have made longer or shorter; below 0
+    so long before that end.
     """
 
     after: Literal["in", "done"]
@@ -354,9 +373,35 @@ class Alarm:
 
 
 def rest_over(here: Here[Any]) -> Iterator[Alarm]:
-    """The end of the rest, where one follows."""
+    """Every change of place in the rest that follows, and its end."""
     if here.step.rests:
+        yield from changes(here.step)
         yield Alarm("done", None, "its time is up, take it out")
+
+
+def changes(step: Step) -> Iterator[Alarm]:
+    """From one place of a rest to the next: what is before the stay that gives by the time since it began,
+    the others by what is left, so that each is called when it is due however long the rest becomes.
+    """
+    rest = step.rest
+    if rest is None:
+        return
+    gives, gone = rest.stays[step.gives], 0.0
+    given = False
+    for stay, then in pairwise(rest.passed):
+        gone += stay.minutes
+        given = given or stay is gives
+        yield Alarm("done", gone - rest.minutes if given else gone, _changes(stay, then))
+
+
+def _changes(stay: Stay, then: Stay) -> str:
+    lasts = span(then.minutes)
+    if stay.place is then.place:
+        set_to = then.air_c if then.air_c is not None else then.to_c
+        if set_to is None:
+            return f"it stays {then.where}, {lasts}"
+        return f"set the {then.place.said} to {c(set_to)}, {lasts}"
+    return f"{then.into} now, {lasts}"
 
 
 def _nothing(*_: Any) -> Iterator[Any]:

@@ -111,6 +111,6 @@ KIND = Kind(
     minutes="minutes.crank",
     often=Often.MANY,
     called=lambda _, number, of: f"Thin down {number}" if of > 1 else "Thin down",
-    fresh=lambda _, __: Crank(rest=Rest(Place.FRIDGE, 30)),
+    fresh=lambda _, __: Crank(rest=Rest.at(Place.FRIDGE, 30)),
     caution="Fingers and sleeves clear of the rollers; the clamp tight.",
 )

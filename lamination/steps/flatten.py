@@ -86,6 +86,6 @@ KIND = Kind(
     instruct=instruct,
     mind=mind,
     minutes="minutes.flatten",
-    fresh=lambda _, __: Flattening(rest=Rest(Place.FRIDGE, 720)),
+    fresh=lambda _, __: Flattening(rest=Rest.at(Place.FRIDGE, 720)),
     caution="Raw flour and raw egg are not to be eaten. Two people lift a heavy dough.",
 )

@@ -273,6 +273,6 @@ KIND = Kind(
     machine=Machine.SHEETER,
     relaxing=relaxing,
     needed=True,
-    fresh=lambda _, __: LastSheet(4, rest=Rest(Place.FRIDGE, 10)),
+    fresh=lambda _, __: LastSheet(4, rest=Rest.at(Place.FRIDGE, 10)),
     caution="At a sheeter: guards down, no loose sleeves, follow the maker's manual.",
 )

@@ -111,7 +111,7 @@ def _water(step: Mixing, formula: Formula, setting: Setting, flour_c: float) -> 
         parts.append(Part(line.exact_g, composition, at))
     for (_, p), lines in zip(recipe.preferments, weighed.preferments, strict=True):
         made_of = mixture((line.exact_g, kinds[line.ingredient].composition) for line in lines)
-        ripens = p.rest.place if isinstance(p, Preferment) and p.rest else Place.BENCH
+        ripens = p.rest.ends if isinstance(p, Preferment) and p.rest else Place.BENCH
         at = kitchen["room.c"] if ripens is Place.BENCH else cold_c
         parts.append(Part(sum(line.exact_g for line in lines), made_of, at))
     if water_g <= 0:

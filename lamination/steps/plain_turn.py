@@ -124,6 +124,6 @@ KIND = Kind(
     relaxing=after_fold,
     often=Often.MANY,
     called=lambda _, number, of: f"Plain turn {number}" if of > 1 else "Plain turn",
-    fresh=lambda _, __: PlainTurn(Fold.LETTER, _USUAL_MM, rest=Rest(Place.FRIDGE, 30)),
+    fresh=lambda _, __: PlainTurn(Fold.LETTER, _USUAL_MM, rest=Rest.at(Place.FRIDGE, 30)),
     caution="At a sheeter: guards down, no loose sleeves, follow the maker's manual.",
 )

@@ -148,7 +148,7 @@ def _called(step: Preferment, number: int, of: int) -> str:
 
 
 def _fresh(_: tuple[Step, ...], __: int) -> Preferment:
-    return Preferment(PrefermentKind.POOLISH, 25, 100, 5, rest=Rest(Place.BENCH, 720))
+    return Preferment(PrefermentKind.POOLISH, 25, 100, 5, rest=Rest.at(Place.BENCH, 720))
 
 
 KIND = Kind(

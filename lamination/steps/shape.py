@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from lamination.dough.recipe import Recipe
 from lamination.kitchen.kitchen import Kitchen
@@ -28,6 +28,7 @@ from lamination.steps.base import (
     Made,
     Setting,
     Step,
+    changes,
 )
 from lamination.steps.cut import Cut, CutFigures
 from lamination.terms.advice import Note, Working
@@ -47,6 +48,11 @@ class Shaping(Step):
     release: Annotated[str, Length(1, 60, "characters")] | None = None
 
     do: Literal["shape"] = field(default="shape", kw_only=True)
+
+    @property
+    def proofs(self) -> bool:
+        """What rests after it are shaped pieces."""
+        return True
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,13 +150,14 @@ def _seal(product: Product, here: Here[Shaping]) -> str:
 
 def _proofs(here: Here[Shaping]) -> Iterator[str]:
     """How the proofer is set, where it is used."""
-    rest = here.step.rest
-    if rest is None or rest.place is not Place.PROOFER:
-        return
-    kitchen = here.kitchen
-    at = kitchen.proofer_c(kitchen["room.c"]) if rest.air_c is None else rest.air_c
-    damp = here.figures.humidity_pct if rest.humidity_pct is None else rest.humidity_pct
-    yield f"Proofer at {c(at)}, {say(damp)} % humidity."
+    usual = here.kitchen.proofer_c(here.kitchen["room.c"])
+    for stay in here.step.rest.passed if here.step.rest else ():
+        if stay.place is not Place.PROOFER:
+            continue
+        at = usual if stay.air_c is None else stay.air_c
+        to = "" if stay.to_c is None else f" to {c(stay.to_c)}"
+        damp = here.figures.humidity_pct if stay.humidity_pct is None else stay.humidity_pct
+        yield f"Proofer at {c(at)}{to}, {say(damp)} % humidity."
 
 
 def mind(here: Here[Shaping]) -> Iterator[Note]:
@@ -225,10 +232,12 @@ def workings(here: Here[Shaping]) -> Iterator[Working]:
         )
 
 
-def alarms(here: Here[Shaping]) -> Iterator[Alarm]:
-    """The end of the proof, or of the rest before the oven: the signs decide, not the clock."""
+def alarms(here: Here[Any]) -> Iterator[Alarm]:
+    """The end of the proof, or of a rest on the way to it: the signs decide, not the clock."""
     if here.step.rests:
-        proofed = here.recipe.family.yeasted
+        yield from changes(here.step)
+        on_the_way = any(s.proofs and s.rests for s in here.steps[here.n + 1 :])
+        proofed = here.recipe.family.yeasted and not on_the_way
         says = "the proof's time is up, look at the signs" if proofed else "its rest is over"
         yield Alarm("done", None, says)
 
@@ -250,7 +259,7 @@ KIND = Kind(
     minutes=_minutes,
     alarms=alarms,
     by_tray=True,
-    fresh=lambda _, __: Shaping(rest=Rest(Place.PROOFER, 150)),
+    fresh=lambda _, __: Shaping(rest=Rest.at(Place.PROOFER, 150)),
     caution="Keep filled pieces cold, and limit their time in the warm as your local food code says. "
     "Allergens of the filling go on the label.",
 )

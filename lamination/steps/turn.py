@@ -249,7 +249,7 @@ def _on_rests(here: Here[Turn]) -> Iterator[Note]:
     more = here.n + 1 < len(here.steps) and isinstance(here.steps[here.n + 1], Turn)
     if here.step.rests or not more or _in_a_row(here) != allowed or here.before.estimate:
         return
-    rest = Rest(Place.FRIDGE, 5.0 * math.ceil(relaxing(here) / 5))
+    rest = Rest.at(Place.FRIDGE, 5.0 * math.ceil(relaxing(here) / 5))
     fix = here.fix("Rest it in the fridge", rest=rest)
     if _in_a_row_from(here) == allowed + 1 and here.setting.rolled.tool is Tool.SHEETER:
         yield here.note(
@@ -337,7 +337,7 @@ def _fresh(steps: tuple[Step, ...], at: int) -> Turn:
     ]
     if turns:
         return replace(turns[0], id="", words="")
-    return Turn(Fold.LETTER, 8, rest=Rest(Place.FRIDGE, 30))
+    return Turn(Fold.LETTER, 8, rest=Rest.at(Place.FRIDGE, 30))
 
 
 def two_goes(here: Here[Any]) -> bool:

@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from lamination.pieces.baking import SIGNS, WASH_OF, WASH_SAYS, Wash
 from lamination.steps._things import found, weighed_all
 from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step, Weighs
+from lamination.steps.shape import alarms
 from lamination.terms.limits import Length, Range
 from lamination.terms.said import named
 
@@ -28,6 +29,11 @@ class Washing(Step):
     coats: Annotated[int, Range(1, 3)] = 1
     made_of: Annotated[str, Length(1, 60, "characters")] | None = None
     do: Literal["wash"] = field(default="wash", kw_only=True)
+
+    @property
+    def proofs(self) -> bool:
+        """What rests after it are shaped pieces."""
+        return True
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,6 +92,7 @@ KIND = Kind(
     instruct=instruct,
     weighs=weighs,
     minutes="minutes.wash",
+    alarms=alarms,
     by_tray=True,
     fresh=lambda _, __: Washing(),
     caution="A clean brush. Keep egg and milk cold, and throw away what is left as your food code says.",

@@ -1,65 +1,143 @@
-"""Where a dough rests, and for how long."""
+"""Where a dough rests, one place after another, and for how long."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Annotated
+from typing import Annotated, Any
 
-from lamination.terms.limits import Checked, Fault, Faults, Range
-from lamination.terms.said import span
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range, swapped
+from lamination.terms.said import c, span
 from lamination.terms.trade import Chilled, Place, Surface
 
-ProofAir = Annotated[float, Range(5, 45, "°C")]
-Minutes = Annotated[float, Range(0, 7 * 24 * 60, "min")]
+_LONGEST_MIN = 7 * 24 * 60
+AirC = Annotated[float, Range(-40, 45, "°C")]
+Minutes = Annotated[float, Range(0, _LONGEST_MIN, "min")]
 
 
 @dataclass(frozen=True)
 class Stay(Checked):
-    """A part of a rest that is spent elsewhere."""
+    """One place of a rest, and for how many minutes.
 
-    place: Place
-    minutes: Minutes
-
-
-@dataclass(frozen=True)
-class Rest(Checked):
-    """A rest: where, and for how many minutes in all.
-
-    It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
-    bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
-    ``on``: what it lies on all the while, ``chilled``: how that was made cold before; ``iced``: ice
-    packs on top of the dough. ``air_c``, ``humidity_pct``: as the proofer is set for this one, in place
-    of the kitchen's.
+    ``on``: what it lies on there, ``chilled``: how that was made cold before; ``iced``: ice packs on top.
+    ``covered``: none is as usual, covered up to the shaping and open from then on. ``air_c``: how warm it
+    is there for this stay, in place of the kitchen's; ``to_c``: it goes evenly to that until its end.
     """
 
     place: Place
     minutes: Minutes
-    first: Stay | None = None
-    last: Stay | None = None
     on: Surface = Surface.USUAL
-    iced: bool = False
     chilled: Chilled = Chilled.NOT
-    air_c: ProofAir | None = None
+    iced: bool = False
+    covered: bool | None = None
+    air_c: AirC | None = None
+    to_c: AirC | None = None
     humidity_pct: Annotated[float, Range(0, 100, "%")] | None = None
+
+    @property
+    def where(self) -> str:
+        """Its place as it is said: ``in the fridge``, ``on the bench``; and how it is set."""
+        said = (
+            f"on the {self.place.said}"
+            if self.place is Place.BENCH
+            else f"in the {self.place.said}"
+        )
+        if self.air_c is not None and self.to_c is not None:
+            return f"{said}, {c(self.air_c)} to {c(self.to_c)}"
+        at = self.air_c if self.air_c is not None else self.to_c
+        return said if at is None else f"{said} {'at' if self.to_c is None else 'to'} {c(at)}"
+
+    @property
+    def into(self) -> str:
+        """What is done to begin it: ``into the fridge``, ``onto the bench``."""
+        return ("onto" if self.place is Place.BENCH else "into") + self.where[2:]
+
+
+@dataclass(frozen=True)
+class Rest(Checked):
+    """A rest: its stays, one after another.
+
+    Raises Faults where there is none, too many, or all of them together last longer than a week.
+
+    >>> Rest.at(Place.FRIDGE, 40).minutes
+    40
+    """
+
+    stays: Annotated[tuple[Stay, ...], Length(1, 12, "places")]
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        for name in ("first", "last"):
-            stay = getattr(self, name)
-            if stay and sum(s.minutes for s in (self.first, self.last) if s) > self.minutes:
-                text = f"The whole rest is {span(self.minutes)}; this would be longer."
-                raise Faults(Fault(f"{name}.minutes", text))
+        if len(self.stays) > 1 and self.minutes > _LONGEST_MIN:
+            text = f"The whole rest would be {span(self.minutes)}: at most {span(_LONGEST_MIN)}."
+            raise Faults(Fault(f"stays[{len(self.stays) - 1}].minutes", text))
+
+    @classmethod
+    def at(cls, place: Place, minutes: float, **stay: Any) -> Rest:
+        """A rest in one place."""
+        return cls((Stay(place, minutes, **stay),))
 
     @property
-    def stays(self) -> tuple[Stay, ...]:
-        """Where it lies one after another, the parts without a minute left out."""
-        ends = sum(s.minutes for s in (self.first, self.last) if s)
-        chain = (self.first, Stay(self.place, self.minutes - ends), self.last)
-        return tuple(s for s in chain if s and s.minutes > 0)
+    def minutes(self) -> float:
+        """How long it is in all."""
+        return sum(s.minutes for s in self.stays)
 
-    def lasting(self, minutes: float) -> Rest:
-        """The rest with another length; its parts elsewhere are cut to what there is."""
-        first = self.first and replace(self.first, minutes=min(self.first.minutes, minutes))
-        left = minutes - (first.minutes if first else 0.0)
-        last = self.last and replace(self.last, minutes=min(self.last.minutes, left))
-        return replace(self, minutes=minutes, first=first, last=last)
+    @property
+    def passed(self) -> tuple[Stay, ...]:
+        """Where it really lies one after another: the stays without a minute left out."""
+        return tuple(s for s in self.stays if s.minutes > 0)
+
+    @property
+    def begins(self) -> Place:
+        """Where it is put first."""
+        return (self.passed or self.stays)[0].place
+
+    @property
+    def ends(self) -> Place:
+        """Where it is taken out of."""
+        return (self.passed or self.stays)[-1].place
+
+    @property
+    def from_min(self) -> Iterator[tuple[float, Stay]]:
+        """Every stay, and when it begins, min from the rest's beginning."""
+        at = 0.0
+        for stay in self.passed:
+            yield at, stay
+            at += stay.minutes
+
+    @property
+    def where(self) -> str:
+        """Its places in words, with their minutes where it has several."""
+        if len(self.passed) < 2:
+            return (self.passed or self.stays)[0].where
+        return ", then ".join(f"{span(s.minutes)} {s.where}" for s in self.passed)
+
+    def gives(self, proofs: bool = False) -> int:
+        """Which stay is made longer or shorter with the rest: the longest; of a proof the last warm one.
+
+        Source: trade practice: what comes before and after is set for its own sake.
+        """
+        warm = [n for n, s in enumerate(self.stays) if s.place not in (Place.FRIDGE, Place.FREEZER)]
+        if proofs and warm:
+            return warm[-1]
+        return max(range(len(self.stays)), key=lambda n: (self.stays[n].minutes, -n))
+
+    def lasting(self, minutes: float, proofs: bool = False) -> Rest:
+        """The rest with another length: one stay gives; where that is not enough, the others are cut.
+
+        ``proofs``: see :meth:`gives`.
+        """
+        n = self.gives(proofs)
+        others = self.minutes - self.stays[n].minutes
+        stays = list(self.stays)
+        stays[n] = replace(stays[n], minutes=max(minutes - others, 0.0))
+        over = max(others - minutes, 0.0)
+        for k in (*range(len(stays) - 1, n, -1), *range(n - 1, -1, -1)):
+            cut = min(stays[k].minutes, over)
+            if cut:
+                stays[k] = replace(stays[k], minutes=stays[k].minutes - cut)
+                over -= cut
+        return replace(self, stays=tuple(stays))
+
+    def with_stay(self, n: int, stay: Stay) -> Rest:
+        """The rest with another stay in place of its ``n``-th."""
+        return swapped(self, stays=(*self.stays[:n], stay, *self.stays[n + 1 :]))

@@ -15,7 +15,7 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition
 from lamination.materials.thermal import Thermal, constant, freezing_point_c, thermal_of
 from lamination.terms.limits import Checked, Range
-from lamination.terms.rests import Rest
+from lamination.terms.rests import Stay
 from lamination.terms.sizes import Size, Warmth
 from lamination.terms.trade import Chilled, Place, Surface
 
@@ -162,40 +162,44 @@ class Around:
 
     def bench(
         self, minute: float, on: Surface = Surface.USUAL, chilled: Chilled = Chilled.NOT,
-        wrap: bool = False,
+        wrap: bool = False, room_c: float | None = None,
     ) -> tuple[Slab, Air]:  # fmt: skip
         """The bench top (or what was put on it) and the air, at a minute of the plan."""
-        kitchen, room = self.kitchen, self.room_c(minute)
+        kitchen, room = self.kitchen, self.room_c(minute) if room_c is None else room_c
         top = _TOPS[kitchen.choice("bench.top")] if on is Surface.USUAL else on
         over = Air(room, self._wrapped(kitchen["bench.film"]) if wrap else kitchen["bench.film"])
         under = Air(room, kitchen["bench.film"])
         return self._slab(top, self._starts(top, room, room, chilled), under, wrap), over
 
-    def place(self, rest: Rest, place: Place, minute: float) -> tuple[Air | Slab, Air]:
-        """Under and over a wrapped dough in a place, on what it lies on, iced or not."""
-        kitchen, room = self.kitchen, self.room_c(minute)
+    def lies(
+        self, stay: Stay, minute: float, air_c: float | None = None, covered: bool = True
+    ) -> tuple[Air | Slab, Air]:
+        """Under and over a dough at a stay, on what it lies on, iced or not.
+
+        ``air_c``: how warm it is there, where it is set for this stay; ``covered``: wrapped, in a tub.
+        """
+        kitchen, place = self.kitchen, stay.place
+        at = self.air_c(place, minute) if air_c is None else air_c
         below: Air | Slab
         if place is Place.BENCH:
-            below, over = self.bench(minute, rest.on, rest.chilled, wrap=True)
+            below, over = self.bench(minute, stay.on, stay.chilled, covered, at)
         else:
-            c = self._air_c(place, minute)
-            below = over = Air(c, self._wrapped(kitchen[f"{place}.film"]))
-            if rest.on is not Surface.USUAL:
-                starts = (c,) if rest.chilled is Chilled.FRIDGE else (room,)
-                below = self._slab(rest.on, starts, Air(c, kitchen[f"{place}.film"]), True)
-        if rest.iced:
-            c = self._air_c(place, minute)
-            over = Air(min(kitchen["ice.c"], c), self._wrapped(kitchen["contact.ice"]))
+            film = kitchen[f"{place}.film"]
+            below = over = Air(at, self._wrapped(film) if covered else film)
+            if stay.on is not Surface.USUAL:
+                starts = (at,) if stay.chilled is Chilled.FRIDGE else (self.room_c(minute),)
+                below = self._slab(stay.on, starts, Air(at, film), covered)
+        if stay.iced:
+            over = Air(min(kitchen["ice.c"], at), self._wrapped(kitchen["contact.ice"]))
         return below, over
 
-    def open_air(self, place: Place, minute: float, set_c: float | None = None) -> Air:
-        """The air round an unwrapped piece; ``set_c``: as the proofer is set for it, °C."""
-        at = self._air_c(place, minute)
-        if place is Place.PROOFER and set_c is not None:
-            at = set_c
-        return Air(at, self.kitchen[f"{place}.film"])
+    def round_a_piece(self, place: Place, at_c: float, covered: bool = False) -> Air:
+        """The air round a piece on its tray, so warm."""
+        film = self.kitchen[f"{place}.film"]
+        return Air(at_c, self._wrapped(film) if covered else film)
 
-    def _air_c(self, place: Place, minute: float) -> float:
+    def air_c(self, place: Place, minute: float) -> float:
+        """How warm it is in a place as the kitchen has it, at a minute of the plan."""
         if place is Place.BENCH:
             return self.room_c(minute)
         if place is Place.PROOFER:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 
 from lamination.heat.body import Body, warmed
-from lamination.heat.conduction import Course, conduct
+from lamination.heat.conduction import Course
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.plan.walk import Walk, walk
@@ -58,7 +58,7 @@ class Follower:
         leaven = leaven_of(found, kitchen)
         self.scene = scene_of(kitchen, found.recipe, leaven, today.room_at_min, ahead_min)
         self.body: Body | None = None
-        self.minute = self.rise = self.ripe_h = self.sugar = 0.0
+        self.minute = self.rise = self.ripe_h = self.sugar = self.proofed = 0.0
         self.windows: list[RestWindow] = []
         self.clocks: list[WorkClock] = []
         self.stretches: list[Stretch] = []
@@ -69,18 +69,22 @@ class Follower:
     def run(self) -> Followed:
         """Along the steps, until the pieces have proofed."""
         found = self.found
-        proofed = False
+        in_open_air = [
+            n
+            for n, (step, made) in enumerate(zip(found.plan.steps, found.made, strict=True))
+            if step.rests and made.lies.form is Form.SHAPED
+        ]
+        proof = in_open_air[-1] if in_open_air else len(found.made)
         for n, (step, made) in enumerate(zip(found.plan.steps, found.made, strict=True)):
             self.minute = found.clock[n].starts_min
-            if made.handling.apart or made.lies.form is Form.BAKED or proofed:
+            if made.handling.apart or made.lies.form is Form.BAKED or n > proof:
                 continue
             self._work(n, made.handling)
             if made.lies.form is Form.PIECES:
                 self.cut_c = self.body.mean_c if self.body else None
             if step.rest and step.rest.minutes > 0:
                 self._measured(step.id, resting=True)
-                self._rest(n, step.rest)
-                proofed = made.lies.form is Form.SHAPED
+                self._rest(n, step.rest, before_proof=n in in_open_air[:-1])
         yeasted = self.scene.leaven is not None
         return Followed(
             found, self.scene, tuple(self.windows), tuple(self.clocks), tuple(self.stretches),
@@ -131,21 +135,25 @@ class Follower:
 
     # --- rests
 
-    def _rest(self, n: int, rest: Rest) -> None:
+    def _rest(self, n: int, rest: Rest, before_proof: bool) -> None:
         assert self.body is not None
         made = self.found.made[n]
         open_air = made.lies.form is Form.SHAPED
-        began = Began(n, self.body, self.minute, self.rise, self.ripe_h, self.sugar, open_air)
-        step_id = self.found.plan.steps[n].id
+        began = Began(
+            n, self.body, self.minute, self.rise, self.ripe_h, self.sugar, open_air, self.proofed
+        )
+        step_id, risen = self.found.plan.steps[n].id, self.rise
         self.began[step_id] = began
-        window = judged(self.scene, began, asked(self.found, n, rest))
+        # pieces rest several times on their way to the oven: that is one proof, judged at its end
+        window = None if before_proof else judged(self.scene, began, asked(self.found, n, rest))
         if window:
             self.windows.append(window)
-        for stay in rest.stays:
-            around = self.scene.lies_in(rest, stay.place, stay.minutes, open_air, self.minute)
-            course = conduct(self.body, *around, stay.minutes)
+        for stay in rest.passed:
+            course = self.scene.through(self.body, stay, open_air, self.minute)
             self._saw(course, step_id, stay.place)
             self.body = course.end
+        if open_air:
+            self.proofed += self.rise - risen
 
     # --- what is seen
 

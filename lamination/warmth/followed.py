@@ -66,7 +66,8 @@ class Trace:
 class Began:
     """How a rest began: what is needed to judge it again with other minutes or another place.
 
-    ``n``: of which step, which is nothing that a rest feels.
+    ``n``: of which step, which is nothing that a rest feels. ``proofed``: what a shaped piece has risen
+    by in rests before this one, in the measure of ``rise``.
     """
 
     n: int = field(compare=False)
@@ -76,6 +77,7 @@ class Began:
     ripe_h: float
     sugar: float
     open_air: bool
+    proofed: float = 0.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -100,6 +102,11 @@ class Followed:
     def kitchen(self) -> Kitchen:
         """The kitchen as warm as it is today."""
         return self.scene.kitchen
+
+    @property
+    def proof_n(self) -> int | None:
+        """The step whose rest is the proof, by its number: the last in which shaped pieces lie."""
+        return max((b.n for b in self.began.values() if b.open_air), default=None)
 
     @property
     def leaven(self) -> Leaven | None:

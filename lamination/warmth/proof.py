@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
-from lamination.steps.shape import ShapeFigures, Shaping
-from lamination.terms.rests import Rest
+from lamination.steps.shape import ShapeFigures
+from lamination.terms.rests import Rest, Stay
 from lamination.terms.said import c, span
 from lamination.terms.trade import Place
 from lamination.warmth.follow import follow
 from lamination.warmth.followed import Began, Followed
-from lamination.warmth.rests import proof_course
+from lamination.warmth.rests import proof_doses
 
 _DAY_MIN = 1_440.0
 _FROZEN_C = -18.0
@@ -58,22 +58,15 @@ def proof_of(found: Followed) -> Proof | None:
     if found.leaven is None:
         return None
     kitchen, family = found.kitchen, found.walk.plan.family
-    shaping = found.walk.plan.first(Shaping)
-    rest = shaping.rest if shaping else None
-    place = rest.stays[-1].place if rest and rest.stays else Place.PROOFER
-    if place in (Place.FRIDGE, Place.FREEZER):
-        place = Place.PROOFER
-    scene = found.scene
-    air_c = rest.air_c if rest else None
-    at = scene.around.open_air(place, 0.0, air_c).t_c
+    scene, stay = found.scene, _warm(found)
+    place, at = stay.place, scene.air_c(stay, 0.0, 1.0)
     wanted = found.leaven.whole_dose * kitchen.of_family(family, "proof.share_pct") / 100
     times = []
     for start in (kitchen["fridge.c"], _FROZEN_C):
         body = scene.matter.piece(_piece_mm(found), start)
         began = Began(0, body, 0.0, 0.0, 0.0, 0.0, True)
-        course = proof_course(scene, began, Rest(place, _DAY_MIN, air_c=air_c))
         grid = np.arange(0, _DAY_MIN, 2.0)
-        doses = course.gathered(scene.rates, grid)[0]
+        doses = proof_doses(scene, began, Rest((stay,)), grid)
         done = np.flatnonzero(doses >= wanted)
         times.append(float(grid[done[0]]) if len(done) else None)
     limit = limit_of(found)
@@ -96,6 +89,17 @@ def proof_of(found: Followed) -> Proof | None:
     return Proof(place, at, limit, hot, chilled, frozen, text)
 
 
+def _warm(found: Followed) -> Stay:
+    """Where this plan proofs, for a day as warm as it ends; the proofer where it does not proof."""
+    n = found.proof_n
+    rest = None if n is None else found.walk.plan.steps[n].rest
+    stay = rest.stays[rest.gives(proofs=True)] if rest else Stay(Place.PROOFER, _DAY_MIN)
+    if stay.place in (Place.FRIDGE, Place.FREEZER):
+        stay = Stay(Place.PROOFER, _DAY_MIN)
+    warm_c = stay.air_c if stay.to_c is None else stay.to_c
+    return replace(stay, minutes=_DAY_MIN, air_c=warm_c, to_c=None)
+
+
 def learned_reference(plan: Plan, kitchen: Kitchen, minutes: float) -> float:
     """The kitchen's reference proof, min, if a rest of ``minutes`` after shaping was just right.
 
@@ -103,11 +107,10 @@ def learned_reference(plan: Plan, kitchen: Kitchen, minutes: float) -> float:
     where the plan has no proof to learn from. Source: the proof integral.
     """
     found = follow(plan, kitchen)
-    shaping = plan.first(Shaping)
-    if found.leaven is None or shaping is None or shaping.rest is None:
+    proof = None if found.proof_n is None else plan.steps[found.proof_n]
+    if found.leaven is None or proof is None or proof.rest is None:
         raise ValueError("this plan has no proof to learn from")
-    began = found.began[shaping.id]
-    course = proof_course(found.scene, began, shaping.rest)
-    given = float(course.gathered(found.scene.rates, np.array([minutes]))[0, 0])
+    began = found.began[proof.id]
+    given = float(proof_doses(found.scene, began, proof.rest, np.array([minutes]))[0])
     share = kitchen.of_family(plan.family, "proof.share_pct") / 100
     return kitchen["proof.reference_min"] * given / (found.leaven.whole_dose * share)

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from lamination.heat.conduction import Course, conduct, still
+from lamination.heat.conduction import still
 from lamination.materials.thermal import Profile
 from lamination.plan.walk import Walk
 from lamination.steps import kind_of
@@ -29,7 +29,7 @@ from lamination.warmth.windows import Cause, Condition, RestWindow, State, windo
 
 _LONG_AHEAD_MIN = 60 * 60.0  # and one in which nothing happens but ripening
 _HOUR_MIN, _DAY_MIN = 60.0, 1_440.0
-_TEMPERED = 12  # lengths of a rest whose tempering is followed
+_TEMPERED = 12  # lengths of a rest whose last places are followed
 
 
 @dataclass(frozen=True)
@@ -63,33 +63,61 @@ def judged(scene: Scene, began: Began, of: Asked) -> RestWindow | None:
         return _proof(scene, began, of)
     if of.form is Form.PIECES or of.form is Form.NOTHING:
         return None
-    lengths, course = _lengths(scene, began, of.rest)
-    state, conditions = _conditions(scene, began, of, lengths, course)
+    ahead = scene.ahead_min if began.body.has_butter else _LONG_AHEAD_MIN
+    chain = _Chain(scene, began, of.rest, max(ahead, of.rest.minutes + AHEAD_MIN / 2))
+    state, conditions = _conditions(scene, began, of, chain)
     return window_of(of.stop, of.rest.minutes, state, conditions)
 
 
-def _lengths(scene: Scene, began: Began, rest: Rest) -> tuple[Profile, Course]:
-    """The course of a rest up to its tempering, followed beyond what was chosen."""
-    ends = (
-        (rest.first.minutes if rest.first else 0.0),
-        (rest.last.minutes if rest.last else 0.0),
-    )
-    long = scene.ahead_min if began.body.has_butter else _LONG_AHEAD_MIN
-    beyond = max(long, rest.minutes + AHEAD_MIN / 2)
-    course, at = still(began.body), began.minute
-    if rest.first and rest.first.minutes > 0:
-        around = scene.lies_in(rest, rest.first.place, ends[0], False, at)
-        course = course.then(conduct(course.end, *around, ends[0]))
-    # first as long as it was chosen, which is what the dough goes on from
-    main = max(rest.minutes - ends[0] - ends[1], 0.0)
-    around = scene.lies_in(rest, rest.place, main, False, at + ends[0])
-    for lasts in (main, beyond - ends[0] - main):
-        course = course.then(conduct(course.end, *around, lasts))
-    lengths = _moments(beyond)
-    at = int(np.searchsorted(lengths, rest.minutes))
-    if at == len(lengths) or lengths[at] != rest.minutes:
-        lengths = np.concatenate((lengths[:at], [rest.minutes], lengths[at:]))
-    return lengths[lengths >= ends[0] + ends[1] - 1e-9], course
+class _Chain:
+    """A rest followed through its stays, the one that gives as long as it might become.
+
+    ``lengths``: of the whole rest, min; what comes after the stay that gives is as it was chosen.
+    """
+
+    def __init__(self, scene: Scene, began: Began, rest: Rest, until_min: float) -> None:
+        self.scene, self.began, self.rest = scene, began, rest
+        n = rest.gives(began.open_air)
+        before, gives, self.tail = rest.stays[:n], rest.stays[n], rest.stays[n + 1 :]
+        self.tail_min = sum(s.minutes for s in self.tail)
+        self.fixed_min = sum(s.minutes for s in before) + self.tail_min
+        course, at = still(began.body), began.minute
+        for stay in before:
+            course = course.then(scene.through(course.end, stay, began.open_air, at))
+            at += stay.minutes
+        beyond = until_min - (at - began.minute) - gives.minutes
+        self.course = course.then(scene.through(course.end, gives, began.open_air, at, beyond))
+        self.until_min = until_min
+
+    def at(self, lengths: Profile) -> tuple[Profile, Profile]:
+        """The profiles at the end of rests so long, and what has run by then: activity, ripeness."""
+        if self.tail_min <= 0:
+            return self.course.at(lengths), self.course.gathered(self.scene.rates, lengths)
+        return self._with_tail(lengths)
+
+    def lengths(self, moments: Profile) -> Profile:
+        """Those of ``moments`` that the rest could last, and what was chosen."""
+        found = np.union1d(moments, [self.rest.minutes])
+        return found[found >= self.fixed_min - 1e-9]
+
+    def _with_tail(self, lengths: Profile) -> tuple[Profile, Profile]:
+        """The tail is followed for a few lengths of what comes before it, and read between them."""
+        scene, tail_min, course = self.scene, self.tail_min, self.course
+        before, chosen = np.maximum(lengths - tail_min, 0.0), self.rest.minutes
+        low, high = float(before[0]), float(min(before[-1], max(chosen * 2, 240.0)))
+        few = np.union1d(np.geomspace(low + 5, high + 5, _TEMPERED) - 5, [chosen - tail_min])
+        sums, ends = course.gathered(scene.rates, few), []
+        for i, main in enumerate(few):
+            # the room is taken as it is then: the tail comes late in the rest as it was chosen
+            stood, at = still(course.body_at(float(main))), self.began.minute + chosen - tail_min
+            for stay in self.tail:
+                stood = stood.then(scene.through(stood.end, stay, self.began.open_air, at))
+                at += stay.minutes
+            ends.append(stood.end.t_c)
+            sums[:, i] += stood.gathered(scene.rates, np.array([tail_min]))[:, 0]
+        at_few = np.minimum(before, few[-1])
+        profiles = np.array([np.interp(at_few, few, column) for column in np.array(ends).T]).T
+        return profiles, np.stack([np.interp(at_few, few, one) for one in sums])
 
 
 @lru_cache(maxsize=64)
@@ -103,16 +131,12 @@ def _moments(until: float) -> Profile:
 
 
 def _conditions(
-    scene: Scene, began: Began, of: Asked, lengths: Profile, course: Course
+    scene: Scene, began: Began, of: Asked, chain: _Chain
 ) -> tuple[State, list[Condition]]:
     """What must hold at the end of a rest of each length, tempering included."""
-    rest, after = of.rest, of.after
-    last = rest.last.minutes if rest.last else 0.0
-    if rest.last and last > 0:
-        profiles, sums = _tempered(scene, began, rest, lengths, course, last)
-    else:
-        profiles = course.at(lengths)
-        sums = course.gathered(scene.rates, lengths)
+    after = of.after
+    lengths = chain.lengths(_moments(chain.until_min))
+    profiles, sums = chain.at(lengths)
     body = began.body
     butter = profiles @ body.butter_shares if body.has_butter else None
     wanted = (scene.window.plastic_from_c + scene.window.plastic_to_c) / 2
@@ -135,41 +159,14 @@ def _conditions(
     return state, conditions
 
 
-def _tempered(
-    scene: Scene, began: Began, rest: Rest, lengths: Profile, course: Course, last: float
-) -> tuple[Profile, Profile]:
-    """The profiles after the last stay, for a few lengths of what comes before it, and between."""
-    assert rest.last is not None
-    before = np.maximum(lengths - last, 0.0)
-    low, high = float(before[0]), float(min(before[-1], max(rest.minutes * 2, 240.0)))
-    few = np.unique(
-        np.concatenate((np.geomspace(low + 5, high + 5, _TEMPERED) - 5, [rest.minutes - last]))
-    )
-    ends, active, ripe = [], [], []
-    around = scene.around.place(rest, rest.last.place, began.minute + rest.minutes)
-    sums = course.gathered(scene.rates, few)
-    for i, main in enumerate(few):
-        stood = conduct(course.body_at(float(main)), *around, last)
-        ends.append(stood.end.t_c)
-        both = sums[:, i] + stood.gathered(scene.rates, np.array([last]))[:, 0]
-        active.append(both[0])
-        ripe.append(both[1])
-    table = np.array(ends)
-    at = np.minimum(before, few[-1])
-    profiles = np.array([np.interp(at, few, column) for column in table.T]).T
-    return profiles, np.stack((np.interp(at, few, active), np.interp(at, few, ripe)))
-
-
 def _proof(scene: Scene, began: Began, of: Asked) -> RestWindow | None:
     if scene.leaven is None:
         return None
     rest, family, kitchen = of.rest, of.family, scene.kitchen
-    course = proof_course(scene, began, rest)
-    grid = np.unique(
-        np.concatenate((np.arange(0, _DAY_MIN, 2.0), [rest.minutes, course.minutes[-1]]))
-    )
-    profiles = course.at(grid)
-    doses = course.gathered(scene.rates, grid)[0]
+    chain = proof_chain(scene, began, rest)
+    grid = chain.lengths(np.union1d(np.arange(0, chain.until_min, 2.0), [chain.until_min]))
+    profiles, sums = chain.at(grid)
+    doses = began.proofed + sums[0]
     usual = tuple(kitchen.of_family(family, f"proof.yeast_pct.{e}") for e in ("low", "high"))
     by_clock = 100 * doses / scene.leaven.dose_for((usual[0], usual[1]))
     marks = [
@@ -193,14 +190,16 @@ def _proof(scene: Scene, began: Began, of: Asked) -> RestWindow | None:
     return replace(window, best_min=best)
 
 
-def proof_course(scene: Scene, began: Began, rest: Rest) -> Course:
-    """A piece through the places of its rest, and on in the last of them for a day."""
-    course = still(began.body)
-    at = began.minute
-    for i, stay in enumerate(rest.stays):
-        last = i + 1 == len(rest.stays)
-        lasts = max(stay.minutes, _DAY_MIN - (at - began.minute)) if last else stay.minutes
-        air = scene.around.open_air(stay.place, at + stay.minutes / 2, rest.air_c)
-        course = course.then(conduct(course.end, air, air, lasts))
-        at += stay.minutes
-    return course
+def proof_chain(scene: Scene, began: Began, rest: Rest) -> _Chain:
+    """A piece through the places of its rest, and on in the one that gives for a day."""
+    n = rest.gives(proofs=True)
+    before = sum(s.minutes for s in rest.stays[:n])
+    lasts = max(rest.stays[n].minutes, _DAY_MIN - before, _DAY_MIN / 2)
+    return _Chain(scene, began, rest, before + lasts)
+
+
+def proof_doses(scene: Scene, began: Began, rest: Rest, minutes: Profile) -> Profile:
+    """How much a piece has proofed by some minutes of its rest, in the measure of a whole proof."""
+    chain = proof_chain(scene, began, rest)
+    found: Profile = began.proofed + chain.course.gathered(scene.rates, minutes)[0]
+    return found

@@ -7,17 +7,18 @@ from functools import cached_property, lru_cache
 
 from lamination.dough.formula import balance
 from lamination.dough.recipe import Recipe
-from lamination.heat.conduction import Air, Slab
+from lamination.heat.body import Body
+from lamination.heat.conduction import Air, Course, Slab, conduct, still
 from lamination.heat.yeast import Leaven, clocks
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Window
 from lamination.materials.thermal import Profile
 from lamination.plan.walk import Walk
-from lamination.terms.rests import Rest
-from lamination.terms.trade import Place
+from lamination.terms.rests import Stay
 from lamination.warmth.bodies import Around, Matter
 
 AHEAD_MIN = 180.0  # how long a rest is followed beyond the plan, to find its marks
+_STEP_K = 0.5  # air that changes is followed in steps of this
 
 
 def leaven_of(found: Walk, kitchen: Kitchen) -> Leaven | None:
@@ -73,15 +74,52 @@ class Scene:
         """The activity of a whole proof, min; endless without yeast."""
         return self.leaven.whole_dose if self.leaven else float("inf")
 
-    def lies_in(
-        self, rest: Rest, place: Place, minutes: float, open_air: bool, at: float
+    def through(
+        self, of: Body, stay: Stay, open_air: bool, at: float, beyond: float = 0.0
+    ) -> Course:
+        """A body through a stay that begins ``at`` a minute, and ``beyond`` it as it is at its end.
+
+        Air that changes goes in even steps. ``open_air``: a piece on its tray.
+        """
+        course, lasts = still(of), stay.minutes
+        for share, part in _steps(stay):
+            around = self._around(stay, open_air, at + lasts * share, share)
+            course = course.then(conduct(course.end, *around, lasts * part))
+        if beyond > 0:
+            last = 1.0 if stay.to_c is not None else 0.5
+            around = self._around(stay, open_air, at + lasts / 2, last)
+            course = course.then(conduct(course.end, *around, beyond))
+        return course
+
+    def air_c(self, stay: Stay, minute: float, share: float = 0.0) -> float:
+        """How warm it is at a stay at a minute of the plan, ``share`` of it gone, °C."""
+        set_c = self._set_c(stay, minute, share)
+        return self.around.air_c(stay.place, minute) if set_c is None else set_c
+
+    def _set_c(self, stay: Stay, minute: float, share: float) -> float | None:
+        if stay.to_c is None:
+            return stay.air_c
+        start = self.around.air_c(stay.place, minute) if stay.air_c is None else stay.air_c
+        return start + (stay.to_c - start) * share
+
+    def _around(
+        self, stay: Stay, open_air: bool, minute: float, share: float
     ) -> tuple[Air | Slab, Air]:
-        """What lies under and over a dough for some minutes of a rest that begin ``at`` a minute."""
-        middle = at + minutes / 2
+        covered = not open_air if stay.covered is None else stay.covered
         if open_air:
-            air = self.around.open_air(place, middle, rest.air_c)
+            air = self.around.round_a_piece(stay.place, self.air_c(stay, minute, share), covered)
             return air, air
-        return self.around.place(rest, place, middle)
+        return self.around.lies(stay, minute, self._set_c(stay, minute, share), covered)
+
+
+def _steps(stay: Stay) -> list[tuple[float, float]]:
+    """The steps in which a stay is followed: the middle of each and how long it is, as shares of it."""
+    if stay.to_c is None or stay.minutes <= 0:
+        return [(0.5, 1.0)]
+    # where it starts from is not known here: the place's own warmth is within the range of a kitchen
+    apart = abs(stay.to_c - (stay.air_c if stay.air_c is not None else stay.to_c - 20))
+    many = min(max(round(apart / _STEP_K), 4), 60)
+    return [((k + 0.5) / many, 1 / many) for k in range(many)]
 
 
 @lru_cache(maxsize=64)

@@ -190,7 +190,8 @@ _TITLES = {
 
 
 def _on_window(plan: Plan, w: RestWindow) -> Note:
-    path = f"steps[{plan.at(w.stop)}].rest.minutes"
+    n = plan.at(w.stop)
+    path = f"steps[{n}].rest.stays[{plan.steps[n].gives}].minutes"
     if w.verdict == "tight":
         title = "Tight" if w.by not in (Cause.RIPE, Cause.RISING) else "Use it soon"
         return Note(f"rest-tight-{w.by or 'edge'}", w.stop, "tight", title, w.says, path)

@@ -62,12 +62,9 @@ def _rest_fixes(plan: Plan, found: Followed, note: Note) -> Iterator[Fix]:
     minutes = _round_inside(w, w.best_min if proof else None)
     if w.verdict == "long" and w.good_until_min is not None and not proof:
         minutes = _round_inside(w, w.good_until_min)
-    if minutes is not None and minutes != rest.minutes:
-        ends = sum(s.minutes for s in (rest.first, rest.last) if s)
-        if minutes >= ends:
-            yield _put_rest(
-                plan, note.stop, replace(rest, minutes=minutes), f"{word} {span(minutes)}"
-            )
+    if minutes is not None and minutes != rest.minutes and minutes >= _fixed_min(rest, proof):
+        longer = rest.lasting(minutes, proof)
+        yield _put_rest(plan, note.stop, longer, f"{word} {span(minutes)}")
     if proof:
         return
     began = found.began[note.stop]
@@ -77,37 +74,47 @@ def _rest_fixes(plan: Plan, found: Followed, note: Note) -> Iterator[Fix]:
             yield _put_rest(plan, note.stop, other, label)
         elif window:
             fitting = _round_inside(window, None)
-            ends = sum(s.minutes for s in (other.first, other.last) if s)
-            if fitting is not None and fitting >= ends:
-                yield _put_rest(
-                    plan, note.stop, replace(other, minutes=fitting), f"{label}, {span(fitting)}"
-                )
+            if fitting is not None and fitting >= _fixed_min(other):
+                whole = other.lasting(fitting)
+                yield _put_rest(plan, note.stop, whole, f"{label}, {span(fitting)}")
+
+
+def _fixed_min(rest: Rest, proofs: bool = False) -> float:
+    """How long all its stays are but the one that gives."""
+    return rest.minutes - rest.stays[rest.gives(proofs)].minutes
 
 
 def _other_rests(rest: Rest) -> Iterator[tuple[Rest, str]]:
-    if rest.place is Place.FREEZER or (rest.first and rest.first.place is Place.FREEZER):
+    gives = rest.stays[rest.gives()]
+    places = {s.place for s in rest.passed}
+    if Place.FREEZER in places:
         for minutes in _TEMPERS:
-            last = Stay(Place.BENCH, minutes)
-            yield (
-                replace(rest, minutes=rest.minutes + minutes, last=last),
-                f"Add {span(minutes)} on the bench at the end",
-            )
-        yield Rest(Place.FRIDGE, rest.minutes, on=rest.on), "Rest in the fridge, not the freezer"
-    elif rest.place is Place.BENCH:
-        yield (
-            Rest(Place.FRIDGE, max(rest.minutes, 20.0), on=rest.on),
-            "Rest in the fridge, not on the bench",
-        )
+            yield _tempered(rest, minutes)
+        fridge = Rest.at(Place.FRIDGE, rest.minutes, on=gives.on)
+        yield fridge, "Rest in the fridge, not the freezer"
+    elif places == {Place.BENCH}:
+        fridge = Rest.at(Place.FRIDGE, max(rest.minutes, 20.0), on=gives.on)
+        yield fridge, "Rest in the fridge, not on the bench"
     else:
-        cold = Stay(Place.FREEZER, 10.0)
-        if rest.minutes >= 20:
-            yield replace(rest, first=cold), "Start with 10 min in the freezer"
+        if gives.minutes >= 20:
+            yield _cold_first(rest), "Start with 10 min in the freezer"
         for minutes in _TEMPERS[:3]:
-            last = Stay(Place.BENCH, minutes)
-            yield (
-                replace(rest, minutes=rest.minutes + minutes, last=last),
-                f"Add {span(minutes)} on the bench at the end",
-            )
+            yield _tempered(rest, minutes)
+
+
+def _cold_first(rest: Rest) -> Rest:
+    """The same rest, its first ten minutes in the freezer."""
+    stays = rest.lasting(rest.minutes - 10.0).stays
+    return Rest((Stay(Place.FREEZER, 10.0), *stays))
+
+
+def _tempered(rest: Rest, minutes: float) -> tuple[Rest, str]:
+    """The same rest with some minutes on the bench at its end, in place of those it had there."""
+    label = f"Add {span(minutes)} on the bench at the end"
+    *before, last = rest.stays
+    if last.place is Place.BENCH and before:
+        return Rest((*before, replace(last, minutes=last.minutes + minutes))), label
+    return Rest((*rest.stays, Stay(Place.BENCH, minutes))), label
 
 
 def _clock_fixes(plan: Plan, found: Followed, note: Note, names: dict[str, str]) -> Iterator[Fix]:
@@ -121,17 +128,17 @@ def _clock_fixes(plan: Plan, found: Followed, note: Note, names: dict[str, str])
     if n:
         before = plan.steps[n - 1]
         if before.rest is None or not before.rests:
-            one = Rest(Place.FRIDGE, 30.0)
+            one = Rest.at(Place.FRIDGE, 30.0)
             yield _put_rest(
                 plan, before.id, one, f"Rest 30 min in the fridge after {low(names[before.id])}"
             )
-        elif before.rest.place is Place.FRIDGE and before.rest.first is None:
-            if before.rest.minutes >= 20:
-                cold = replace(before.rest, first=Stay(Place.FREEZER, 10.0))
+        elif before.rest.begins is Place.FRIDGE:
+            if before.rest.passed[0].minutes >= 20:
+                cold = _cold_first(before.rest)
                 yield _put_rest(
                     plan, before.id, cold, "The first 10 min of the rest before in the freezer"
                 )
-            longer = replace(before.rest, minutes=before.rest.minutes + 15)
+            longer = before.rest.lasting(before.rest.minutes + 15)
             yield _put_rest(plan, before.id, longer, "Rest 15 min longer in the fridge before it")
     sheet = next(i for i in LIBRARY if i.key == "butter-sheet")
     if found.walk.recipe.window.plastic_to_c < sheet.window.plastic_to_c:  # type: ignore[union-attr]
@@ -139,25 +146,28 @@ def _clock_fixes(plan: Plan, found: Followed, note: Note, names: dict[str, str])
 
 
 def _proof_fixes(plan: Plan, found: Followed) -> Iterator[Fix]:
-    shaping = next((s for s in plan.steps if s.kind_name == "shape"), None)
-    if shaping is None or shaping.rest is None:
+    if found.proof_n is None:
         return
-    rest, room = shaping.rest, found.kitchen["room.c"]
-    if rest.place is Place.PROOFER:
-        cooler = replace(rest, air_c=float(math.floor(limit_of(found))))
-        began = found.began[shaping.id]
-        window = judged(found.scene, began, asked(found.walk, began.n, cooler))
-        if window and window.best_min:
-            minutes = 5.0 * round(window.best_min / 5)
-            yield _put_rest(
-                plan, shaping.id, replace(cooler, minutes=minutes),
-                f"{span(minutes)} at {c(cooler.air_c or 0.0)}",
-            )  # fmt: skip
-    if rest.place is Place.PROOFER and room < found.kitchen.proofer_c(room):
-        w = next((x for x in found.windows if x.stop == shaping.id), None)
-        aim = (w.best_min or shaping.rest.minutes) if w else shaping.rest.minutes
+    step, room = plan.steps[found.proof_n], found.kitchen["room.c"]
+    rest = step.rest
+    if rest is None:
+        return
+    n = rest.gives(proofs=True)
+    stay = rest.stays[n]
+    if stay.place is not Place.PROOFER:
+        return
+    limit = float(math.floor(limit_of(found)))
+    cooler = rest.with_stay(n, replace(stay, air_c=limit, to_c=None))
+    began = found.began[step.id]
+    window = judged(found.scene, began, asked(found.walk, began.n, cooler))
+    if window and window.best_min:
+        minutes = 5.0 * round(window.best_min / 5)
+        whole = cooler.lasting(minutes, proofs=True)
+        yield _put_rest(plan, step.id, whole, f"{span(minutes)} at {c(limit)}")
+    if room < found.kitchen.proofer_c(room):
+        w = next((x for x in found.windows if x.stop == step.id), None)
+        aim = (w.best_min or rest.minutes) if w else rest.minutes
         for times in (1.5, 1.8, 2.2):
             minutes = 15.0 * round(aim * times / 15)
-            yield _put_rest(
-                plan, shaping.id, Rest(Place.BENCH, minutes), f"Proof {span(minutes)} in the room"
-            )
+            there = rest.with_stay(n, Stay(Place.BENCH, stay.minutes)).lasting(minutes, True)
+            yield _put_rest(plan, step.id, there, f"Proof {span(minutes)} in the room")

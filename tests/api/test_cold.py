@@ -38,11 +38,12 @@ def test_the_plan_follows_today_s_room_and_the_kitchen(head):
 def test_impossible_warmth_is_named_at_its_field(head):
     body = {"plan": STATION, "today": {"room_c": -300}}
     assert "from {-60|°C} to {60|°C}" in head.faults("POST", "/warmth", body)["today.room_c"]
+    # a file of version 4 whose rest is shorter than its own beginning
     rest = {"place": "fridge", "minutes": 20, "first": {"place": "freezer", "minutes": 30}}
     turn = {"fold": "letter", "roll_to_mm": 8, "rest": rest}
     faults = head.faults("POST", "/warmth", {"plan": STATION | {"turns": [turn]}})
-    assert next(m for f, m in faults.items() if f.endswith("rest.first.minutes")).startswith(
-        "The whole rest"
+    assert next(m for f, m in faults.items() if f.endswith("rest.stays[1].minutes")).startswith(
+        "Must be from"
     )
 
 

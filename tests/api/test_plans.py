@@ -43,8 +43,12 @@ def test_a_plan_is_worked(head):
         (["turns", 0], {"fold": "twist", "roll_to_mm": 8}, "steps[2].fold"),
         (
             ["turns", 2],
-            {"fold": "book", "roll_to_mm": 8, "rest": {"place": "fridge", "minutes": -1}},
-            "steps[4].rest.minutes",
+            {
+                "fold": "book",
+                "roll_to_mm": 8,
+                "rest": {"place": "fridge", "minutes": -1},
+            },
+            "steps[4].rest.stays[0].minutes",
         ),
         (["lock_in", "method"], "envelope", "steps[1].block_length_mm"),
         (["final", "roll_to_mm"], 40, "steps[5].roll_to_mm"),

@@ -167,18 +167,42 @@ def test_one_slider_moves_the_whole_plan_and_a_fix_puts_a_rest_right(person):
     saved(page)
 
 
-def test_a_rest_may_begin_in_the_freezer_and_no_longer_than_it_lasts(person):
+def test_a_rest_goes_from_place_to_place_in_the_panel_on_the_strip_and_on_paper(person):
     page = person()
     new_plan(page, name="Chain")
     step(page, "Turn 1").click()
-    page.get_by_role("button", name="More about this rest").click()
-    field(page, "First part of the rest, in the freezer").fill("10")
+    places = page.locator("[data-stay]")
+    page.get_by_role("group", name="Then rest").get_by_label("Freezer").check(force=True)
+    field(page, "Rest for").fill("10")
+    page.get_by_role("button", name="Then another place").click()
     expect(page.get_by_text("freezer, fridge")).to_be_visible()
-    field(page, "First part of the rest, in the freezer").fill("90")
-    expect(page.get_by_text(re.compile("The whole rest"))).to_be_visible()
-    field(page, "First part of the rest, in the freezer").fill("")
-    expect(page.get_by_text("freezer, fridge")).to_be_hidden()
+    field(page, "In the fridge for").fill("90")
+    page.get_by_role("button", name="Then another place").click()
+    expect(page.get_by_text("freezer, fridge, bench")).to_be_visible()
+    expect(page.get_by_text("1 h 55 in all.")).to_be_visible()
+    # earlier and off, by keys
+    page.get_by_role("button", name="bench 3 earlier").press("Enter")
+    expect(page.get_by_text("freezer, bench, fridge")).to_be_visible()
+    page.get_by_role("button", name="Take bench 2 off").press("Enter")
+    expect(page.get_by_text("1 h 40 in all.")).to_be_visible()
+    # a fridge as cold as is said here, and the whole rest pulled longer where it gives
+    page.get_by_role("button", name="How it lies there").nth(1).click()
+    field(page, "It is there").last.fill("2")
+    grip = page.get_by_role("slider", name="Rest after Turn 1")
+    grip.press("ArrowRight")
+    expect(field(page, "In the fridge for")).not_to_have_value("1 h 30")
+    expect(field(page, "In the freezer for")).to_have_value("10")
+    field(page, "In the fridge for").fill("200 h")
+    expect(page.get_by_text(re.compile("Must be from"))).to_be_visible()
+    field(page, "In the fridge for").fill("50")
     saved(page)
+    assert grave(page) == []
+    page.reload()
+    step(page, "Turn 1").click()
+    expect(places.nth(1)).to_be_visible()
+    expect(page.get_by_text("freezer, fridge")).to_be_visible()
+    page.goto(page.url.split("?")[0] + "/paper")
+    expect(page.get_by_text(re.compile("then 10 min freezer, 50 min fridge"))).to_be_visible()
 
 
 def test_a_kitchen_learns_from_the_simulated_probe_and_keeps_both(person):

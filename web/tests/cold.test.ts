@@ -100,7 +100,11 @@ it("marks no moment that had passed when the dough went in", () => {
   expect(marksOf(undefined, at(0)).last).toBeNull();
 });
 
-const stop = { key: "turn-1", rest: { place: "fridge", minutes: 30 } } as never;
+const stop = {
+  key: "turn-1",
+  rest: { stays: [{ place: "fridge", minutes: 30 }] },
+  gives: 0,
+} as never;
 const run = (rests: { stop: string; minutes: number }[]) =>
   ({ standing: { rests } }) as unknown as RunView;
 const rest = (id: string, minutes: number) =>

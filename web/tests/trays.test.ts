@@ -8,6 +8,7 @@ import {
   whereNow,
 } from "@/rooms/bench/now";
 import { stageWords, stepWords } from "@/rooms/bench/TrayBoard";
+import { type Place, stayIn } from "@/steps/stays";
 
 const START = "2026-03-07T04:00:00Z";
 const at = (minute: number) => new Date(Date.parse(START) + minute * 60_000).toISOString();
@@ -15,7 +16,8 @@ const stop = (key: string, minutes?: number, place = "proofer") => ({
   key,
   do: key,
   name: key,
-  rest: minutes ? { place, minutes } : null,
+  rest: minutes ? { stays: [{ place, minutes }] } : null,
+  gives: 0,
 });
 const STEPS = [
   { kind: "done", stop: "shape" },
@@ -93,7 +95,7 @@ it("counts an entry once that a poll brought back before its own answer", () => 
 it("is in the oven for as long as the bake takes", () => {
   const [one] = traysNow(run([10, 130, 133, 135], []), []);
   expect(one?.until).toEqual(clock(153));
-  expect(stageWords(one as never, "proofer", clock(144))).toBe("in the oven 9 min of 18 min");
+  expect(stageWords(one as never, clock(144))).toBe("in the oven 9 min of 18 min");
 });
 
 it("goes on to the next stop when the last tray has done this one", () => {
@@ -125,9 +127,11 @@ it("puts what burns before what only waits", () => {
 });
 
 it("says what the button does and what the tray is doing", () => {
-  expect(stepWords(STEPS[1] as never, "shape", "proofer")).toBe("Out of the proofer");
-  expect(stepWords(STEPS[1] as never, "shape", "fridge")).toBe("Out of the fridge");
+  const ends = (...places: Place[]) => ({ stays: places.map((place) => stayIn(place, 30)) });
+  const out = (...places: Place[]) => stepWords(STEPS[1] as never, "shape", ends(...places));
+  expect(out("proofer")).toBe("Out of the proofer");
+  expect(out("freezer", "fridge")).toBe("Out of the fridge");
   const [one, two] = traysNow(run([10, 130], []), []);
-  expect(stageWords(one as never, "proofer", clock(131))).toBe("out, to be washed");
-  expect(stageWords(two as never, "proofer", clock(131))).toBe("to shape");
+  expect(stageWords(one as never, clock(131))).toBe("out, to be washed");
+  expect(stageWords(two as never, clock(131))).toBe("to shape");
 });

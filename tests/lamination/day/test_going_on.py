@@ -202,7 +202,7 @@ def test_what_is_arranged_again_is_told_as_its_rests_are_judged_then():
 def test_what_is_not_late_stays_and_what_is_waits_for_its_own_and_no_more():
     jobs = tuple(Job(s, s, 10, Chapter.TURNS, None, True) for s in "abcd")
     rest = Gap("a", Place.FRIDGE, 30, 20, 25, 60, 90, 1, True)
-    gaps = (rest, replace(rest, step="b", first=(Place.FREEZER, 28)), replace(rest, step="c"))
+    gaps = (rest, replace(rest, step="b", before=((Place.FREEZER, 28),)), replace(rest, step="c"))
     thread = Thread("1", "x", jobs, gaps, 400)
     before = {"a": 0, "b": 40, "c": 70, "d": 120}
     assert gone_on(thread, before, 0) == [

@@ -38,8 +38,8 @@ def loom(minutes=5, held=True, shifts=2, last=False, long=1, pause=None):
         Job(f"s{k}", "S", minutes, Chapter.TURNS, Machine.OVEN if not held else None, held)
         for k in range(2)
     )
-    part = (Place.FREEZER, long)
-    elsewhere = {"last" if last else "first": part}
+    part = ((Place.FREEZER, long),)
+    elsewhere = {"after" if last else "before": part}
     rest = Gap("s0", Place.FRIDGE, 5, 1, 2, 8, 9, 2, True, **elsewhere)
     thread = Thread("1", "x", jobs, (rest,), N)
     busy = Busy(day, Kitchen({"fridge.holds": 2, "freezer.holds": 1}))

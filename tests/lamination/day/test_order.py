@@ -291,7 +291,7 @@ def test_a_frame_whose_height_is_known_says_how_much_butter_it_takes():
 
 def test_trays_of_pieces_in_the_fridge_count_as_so_many_places():
     plan = station(finish=starting_finish(Family.PUFF))
-    rested = plan.changed(plan.cut, rest=Rest(Place.FRIDGE, 30))
+    rested = plan.changed(plan.cut, rest=Rest.at(Place.FRIDGE, 30))
     worked = work(rested)
     holds = Kitchen({"fridge.holds": 2})
     crowds = crowded([(3, worked.strip, worked.facts.to_cut_min)], holds)

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from lamination.day import Day, Dough, Shift, moves
 from lamination.day.abreast import side_by_side
-from lamination.day.busy import TAKEN, Busy
+from lamination.day.busy import TAKEN, Busy, spans
 from lamination.day.loom import Prices, Pull
 from lamination.day.search import Search
 from lamination.day.threads import Gap, Job, Thread
@@ -102,9 +102,21 @@ def test_no_other_minute_is_cheaper(lengths, rests, ready, by_others, in_fridge)
 
 
 def test_a_part_in_the_freezer_is_never_cut_short():
-    first = gap("s0", 10, 2, first=(Place.FREEZER, 12))
+    first = gap("s0", 10, 2, before=((Place.FREEZER, 12),))
     assert first.price(11, 12, 0.02) == np.inf
     assert np.isfinite(first.price(12, 12, 0.02))
+
+
+def test_a_rest_of_three_places_lies_in_each_of_them_in_turn():
+    rest = gap(
+        "s0", 10, 2, before=((Place.FREEZER, 12), (Place.BENCH, 3)), after=((Place.BENCH, 5),)
+    )
+    assert list(spans(rest, 100, 160)) == [
+        (Place.FREEZER, 100, 112), (Place.BENCH, 112, 115), (rest.place, 115, 155),
+        (Place.BENCH, 155, 160),
+    ]  # fmt: skip
+    # what is shorter than its other stays ends in the last that there is time for
+    assert list(spans(rest, 100, 114)) == [(Place.FREEZER, 100, 112), (Place.BENCH, 112, 114)]
 
 
 def test_a_step_that_was_held_begins_at_its_minute_unless_that_cannot_be():

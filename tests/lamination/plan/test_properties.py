@@ -55,7 +55,7 @@ def after(fold, stacked, leaves):
 
 settings.register_profile("brief", max_examples=14, deadline=None)
 BRIEF = settings.get_profile("brief")
-rests = st.none() | st.builds(Rest, st.sampled_from(list(Place)), st.floats(0, 900))
+rests = st.none() | st.builds(Rest.at, st.sampled_from(list(Place)), st.floats(0, 900))
 some_turns = st.lists(
     st.builds(
         Turn,

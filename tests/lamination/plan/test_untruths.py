@@ -299,7 +299,7 @@ def test_old_dough_has_its_own_limit_and_trimmings_theirs(laminated, share, mind
 def test_what_is_said_of_a_proof_is_of_the_place_it_has(place, here, elsewhere):
     few = Kitchen({"proofer.trays": 2})
     plan = starting_plan("Proof", Family.CROISSANT, 4000, few)
-    plan = plan.changed(plan.first(Shaping), rest=Rest(place, 165))
+    plan = plan.changed(plan.first(Shaping), rest=Rest.at(place, 165))
     notes = [*work(plan, few).notes, *work_warmth(plan, few).notes]
     said_of_it = [
         plain(f"{n.title} {n.text}").lower()

@@ -48,7 +48,7 @@ def test_every_preferment_ripens_for_its_own_time_whatever_the_order():
 
 def test_own_minutes_and_rests_move_everything_after_them():
     base = station(formula=formula())
-    later = station(formula=formula(), mix=Mixing(rest=Rest(Place.FRIDGE, 60), bench_min=40))
+    later = station(formula=formula(), mix=Mixing(rest=Rest.at(Place.FRIDGE, 60), bench_min=40))
     before = {s.key: s.starts_min for s in work(base).strip}
     after = {s.key: s.starts_min for s in work(later).strip}
     moved = 60 + 40 - Kitchen()["minutes.mix"]

@@ -79,7 +79,7 @@ def test_a_last_sheet_without_a_wish_keeps_the_width_it_has():
 
 
 def test_the_clock_runs_through_work_and_rests():
-    plan = station(flatten=Flattening(rest=Rest(Place.FRIDGE, 600)))
+    plan = station(flatten=Flattening(rest=Rest.at(Place.FRIDGE, 600)))
     strip = work(plan).strip
     assert [s.name for s in strip] == [
         "Dough",

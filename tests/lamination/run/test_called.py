@@ -25,15 +25,15 @@ from tests.plans import station, turns
 START = datetime(2026, 3, 7, 4, 0, tzinfo=UTC)
 BAKE = Bake(Oven.DECK, (Stage(4, 230, steam=True, steam_s=20), Stage(6, 210), Stage(8, 180)))
 PLAN = station(
-    turns=turns("letter", rest=Rest(Place.FRIDGE, 30)),
+    turns=turns("letter", rest=Rest.at(Place.FRIDGE, 30)),
     finish=(
-        Shaping(rest=Rest(Place.PROOFER, 150)),
+        Shaping(rest=Rest.at(Place.PROOFER, 150)),
         Washing(Wash.EGG),
-        Baking(BAKE, moulded=True, unmould_min=6, rest=Rest(Place.BENCH, 25)),
+        Baking(BAKE, moulded=True, unmould_min=6, rest=Rest.at(Place.BENCH, 25)),
         Looking(),
     ),
 )
-PLAN = PLAN.changed(PLAN.cut, rest=Rest(Place.FRIDGE, 20))
+PLAN = PLAN.changed(PLAN.cut, rest=Rest.at(Place.FRIDGE, 20))
 WORKED = work(PLAN, Kitchen())
 TRAYS = [n for p in WORKED.shaped.trays.products for n in p.trays]
 

@@ -19,7 +19,7 @@ from tests.plans import station, turns
 START = datetime(2026, 3, 7, 5, 0, tzinfo=UTC)
 WORKED = work(
     station(
-        turns=turns("letter", "book"), cut=None, flatten=Flattening(rest=Rest(Place.FRIDGE, 60))
+        turns=turns("letter", "book"), cut=None, flatten=Flattening(rest=Rest.at(Place.FRIDGE, 60))
     )
 )
 

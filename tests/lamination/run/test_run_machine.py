@@ -18,7 +18,7 @@ from tests.plans import station, turns
 
 START = datetime(2026, 3, 28, 22, 0, tzinfo=UTC)
 WORKED = work(
-    station(turns=turns("letter", "half"), flatten=Flattening(rest=Rest(Place.FRIDGE, 600)))
+    station(turns=turns("letter", "half"), flatten=Flattening(rest=Rest.at(Place.FRIDGE, 600)))
 )
 ORDER = planned_deeds(WORKED.strip)
 KEYS = [s.key for s in WORKED.strip]

@@ -82,13 +82,13 @@ def test_a_sheeter_s_belt_is_what_a_sheet_must_lie_on():
 
 def test_a_package_that_hangs_over_the_shelf_says_by_how_much():
     small = Kitchen({"shelf.length_mm": 400, "shelf.width_mm": 400})
-    resting = station(turns=turns("letter", rest=Rest(Place.FRIDGE, 30)))
+    resting = station(turns=turns("letter", rest=Rest.at(Place.FRIDGE, 30)))
     note = next(n for n in work(resting, small).notes if plain(n.title).endswith("over the shelf"))
     folded = work(resting).steps[0].folded
     assert (
         plain(note.title) == f"{max(folded.length_mm, folded.width_mm) - 400:.0f} mm over the shelf"
     )
-    on_the_bench = station(turns=turns("letter", rest=Rest(Place.BENCH, 30)))
+    on_the_bench = station(turns=turns("letter", rest=Rest.at(Place.BENCH, 30)))
     assert not [n for n in work(on_the_bench, small).notes if "shelf" in plain(n.title)]
 
 

@@ -165,7 +165,7 @@ def test_what_nobody_knows_makes_the_label_incomplete():
 
 @pytest.mark.parametrize(("minutes", "told"), [(20, False), (240, True)])
 def test_sugar_that_lies_long_in_the_dough_is_told_and_a_short_rest_is_not(minutes, told):
-    rest = Rest(Place.FRIDGE, minutes)
+    rest = Rest.at(Place.FRIDGE, minutes)
     plan = station(turns=turns("letter", "letter", rest=None))
     plan = with_after(plan, "turn-1", Strew("sugar", 300, rest=rest))
     assert ("draws-water" in codes(plan)) is told

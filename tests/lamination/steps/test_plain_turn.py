@@ -86,7 +86,7 @@ def test_one_is_added_where_it_is_asked_for_and_goes_out_and_in_as_a_file():
 
 
 def test_it_is_done_at_the_bench_and_its_rest_taken_out_like_any_other():
-    plan = with_turns(PlainTurn(Fold.LETTER, 10, rest=Rest(Place.FRIDGE, 30)))
+    plan = with_turns(PlainTurn(Fold.LETTER, 10, rest=Rest.at(Place.FRIDGE, 30)))
     order = [(d.kind.value, d.stop) for d in planned_deeds(work(plan).strip)]
     at = order.index(("done", "plain_turn-1"))
     assert order[at + 1] == ("out", "plain_turn-1")
@@ -96,7 +96,7 @@ def test_it_is_done_at_the_bench_and_its_rest_taken_out_like_any_other():
 @pytest.mark.parametrize(("minutes", "verdict"), [(5, "short"), (45, "good")])
 def test_the_dough_relaxes_after_it_before_the_butter_goes_in(minutes, verdict):
     plan = starting_plan("Plain", Family.CROISSANT, 2000, KITCHEN)
-    plan = with_turns(PlainTurn(Fold.LETTER, 12, rest=Rest(Place.FRIDGE, minutes)), plan=plan)
+    plan = with_turns(PlainTurn(Fold.LETTER, 12, rest=Rest.at(Place.FRIDGE, minutes)), plan=plan)
     found = follow(plan, KITCHEN, Today(room_c=20))
     window = next(w for w in found.windows if w.stop == "plain_turn-1")
     assert window.verdict == verdict

@@ -146,7 +146,7 @@ def test_allergens_stand_on_the_sheet_they_belong_to():
 
 def test_a_cold_preferment_wants_warmer_water_than_one_from_the_bench():
     def water(place):
-        tub = replace(poolish(30), rest=Rest(place, 720))
+        tub = replace(poolish(30), rest=Rest.at(place, 720))
         return (
             work(station(formula=formula(), preferments=(tub,))).made(MixFigures)[0].water.water_c
         )

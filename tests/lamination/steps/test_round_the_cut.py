@@ -94,7 +94,7 @@ def test_some_of_the_pieces_are_filled_and_baked_again():
 @pytest.mark.parametrize(("hours", "told"), [(14, False), (60, True)])
 def test_pieces_of_the_day_before_are_no_matter_and_older_ones_are_told(hours, told):
     plan = baked_again(BakeAgain("almond", 30))
-    rested = plan.changed(plan.first(Looking), rest=Rest(Place.BENCH, 60 * hours))
+    rested = plan.changed(plan.first(Looking), rest=Rest.at(Place.BENCH, 60 * hours))
     assert ("again-old" in codes(rested)) is told
 
 

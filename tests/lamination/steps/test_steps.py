@@ -43,7 +43,7 @@ def test_every_kind_says_what_it_is():
 
 
 def test_an_own_step_is_planned_said_and_run():
-    worked = work(with_own(rest=Rest(Place.FRIDGE, 12), bench_min=3))
+    worked = work(with_own(rest=Rest.at(Place.FRIDGE, 12), bench_min=3))
     stop = next(s for s in worked.strip if s.do == "own")
     assert (stop.name, stop.bench_min, stop.rest.minutes) == ("Stamp the lock's mark", 3, 12)
     assert plain(stop.does[0]) == "Stamp the lock's mark"

@@ -14,7 +14,7 @@ from lamination.steps.base import Lies
 from lamination.warmth.bodies import Today
 from lamination.warmth.follow import Follower
 
-MODULE = import_module("lamination.warmth.follow")
+MODULE = import_module("lamination.warmth.scene")
 HOT = {"room.c": 33.0, "fridge.c": 9.0, "freezer.c": -11.0, "butter.at_lock_in_c": 18.0,
        "dough.mixed_c": 29.0, "day.begins_h": 14.0}  # fmt: skip
 

@@ -77,7 +77,7 @@ def rolled_up(rest):
 
 
 def test_twenty_minutes_in_the_freezer_do_not_reach_the_middle_of_a_roll():
-    plan = rolled_up(Rest(Place.FREEZER, 20))
+    plan = rolled_up(Rest.at(Place.FREEZER, 20))
     found = follow(plan, Kitchen())
     window = next(w for w in found.windows if w.stop == "roll_up")
     before = found.began["roll_up"].body
@@ -85,7 +85,7 @@ def test_twenty_minutes_in_the_freezer_do_not_reach_the_middle_of_a_roll():
     assert window.middle_c > before.mean_c - 4
     # the sheet that it was would have been through in that time
     flat = body([(False, 4.0)], *(found.scene.matter.dough,) * 2, before.mean_c)
-    air = found.scene.around.place(plan.steps[plan.at("roll_up")].rest, Place.FREEZER, 0)
+    air = found.scene.around.lies(plan.steps[plan.at("roll_up")].rest.stays[0], 0)
     assert conduct(flat, *air, 20).end.middle_c < -4
     # and its warmth is drawn from side to side, the middle in the middle
     warmth = work_warmth(plan, Kitchen(), fixes=False)

@@ -21,22 +21,22 @@ from lamination.warmth.warmth import work_warmth
 from lamination.warmth.windows import Cause
 from tests.plans import changed, formula, station, turns
 
-FRIDGE = Rest(Place.FRIDGE, 40)
+FRIDGE = Rest.at(Place.FRIDGE, 40)
 
 
 def dough(**changes):
     """A croissant dough with a formula, a chill overnight and a rest after every turn."""
     base = station(
         formula=formula(),
-        flatten=Flattening(rest=Rest(Place.FRIDGE, 720)),
+        flatten=Flattening(rest=Rest.at(Place.FRIDGE, 720)),
         turns=turns("letter", "letter", "letter", rest=FRIDGE),
-        last_sheet=LastSheet(4, width_mm=400, rest=Rest(Place.FRIDGE, 12)),
+        last_sheet=LastSheet(4, width_mm=400, rest=Rest.at(Place.FRIDGE, 12)),
     )
     return changed(base, **changes)
 
 
-def rested(*rests, minutes=40, place=Place.FRIDGE, **how):
-    rest = Rest(place, minutes, **how)
+def rested(rest=None, minutes=40, place=Place.FRIDGE):
+    rest = rest or Rest.at(place, minutes)
     return dough(turns=turns("letter", "letter", "letter", rest=rest))
 
 
@@ -84,18 +84,22 @@ def test_a_freezer_ends_the_window_by_brittle_or_frozen_butter():
 
 
 def test_freezer_first_and_then_the_fridge_cools_sooner_than_the_fridge_alone():
-    chained = rested(first=Stay(Place.FREEZER, 10))
+    chained = rested(Rest((Stay(Place.FREEZER, 10), Stay(Place.FRIDGE, 30))))
     assert window(chained, "turn-1").butter_c < window(dough(), "turn-1").butter_c - 0.5
     places = [s.place for s in follow(chained, Kitchen()).stretches if s.stop == "turn-1"]
     assert places[-2:] == [Place.FREEZER, Place.FRIDGE]
-    tempered = rested(last=Stay(Place.BENCH, 15))
+    tempered = rested(Rest((Stay(Place.FRIDGE, 25), Stay(Place.BENCH, 15))))
     assert window(tempered, "turn-1").butter_c > window(dough(), "turn-1").butter_c
 
 
-def test_the_parts_of_a_rest_are_never_longer_than_the_rest():
-    with pytest.raises(Faults, match="whole rest"):
-        Rest(Place.FRIDGE, 20, first=Stay(Place.FREEZER, 15), last=Stay(Place.BENCH, 10))
-    assert Rest(Place.FRIDGE, 20, first=Stay(Place.FREEZER, 20)).stays == (Stay(Place.FREEZER, 20),)
+def test_a_rest_has_a_place_and_lasts_a_week_at_most():
+    with pytest.raises(Faults, match="Nothing is entered"):
+        Rest(())
+    with pytest.raises(Faults, match="whole rest") as wrong:
+        Rest((Stay(Place.FREEZER, 9_000), Stay(Place.FRIDGE, 2_000)))
+    assert wrong.value.faults[0].field == "stays[1].minutes"
+    empty_first = Rest((Stay(Place.FREEZER, 0), Stay(Place.FRIDGE, 20)))
+    assert (empty_first.begins, empty_first.minutes) == (Place.FRIDGE, 20)
 
 
 def test_measured_warmth_takes_the_place_of_the_model_s():
@@ -168,7 +172,7 @@ def test_an_own_step_between_the_turns_is_followed_like_any_other():
 
     plan = dough()
     n = next(i for i, s in enumerate(plan.steps) if s.id == "turn-2")
-    own = OwnStep("Mark the block", rest=Rest(Place.FREEZER, 15), bench_min=3)
+    own = OwnStep("Mark the block", rest=Rest.at(Place.FREEZER, 15), bench_min=3)
     longer = replace(plan, steps=(*plan.steps[:n], own, *plan.steps[n:]))
     found = follow(longer, Kitchen())
     assert [w.stop for w in found.windows if w.stop.startswith("own")]

@@ -70,13 +70,13 @@ NIGHTS = [
 @pytest.mark.parametrize("night", NIGHTS, ids=str)
 @pytest.mark.parametrize("fridge", [2, 5])
 def test_a_night_in_the_fridge(night, fridge):
-    first = Rest(Place.BENCH, night["room_min"]) if night["room_min"] else None
+    first = Rest.at(Place.BENCH, night["room_min"]) if night["room_min"] else None
     plan = begun(
         Family.CROISSANT, night["grams"], formula=formula({**LEAN, "yeast-fresh": night["yeast"]}),
         mix=Mixing(flour_c=20, rest=first), preferments=None,
     )  # fmt: skip
     dough = next(s for s in plan.steps if s.do == "flatten")
-    plan = plan.changed(dough, rest=Rest(Place.FRIDGE, 60 * night["hours"]))
+    plan = plan.changed(dough, rest=Rest.at(Place.FRIDGE, 60 * night["hours"]))
     found = follow(plan, HAND, Today(room_c=21, fridge_c=fridge))
     assert {w.verdict for w in found.windows if w.stop in ("mix", dough.id)} == GOOD
 
@@ -89,28 +89,28 @@ def test_a_day_is_tight_at_most_and_two_nights_are_minded(hours, verdicts, yeast
         mix=Mixing(flour_c=20), preferments=None,
     )  # fmt: skip
     dough = next(s for s in plan.steps if s.do == "flatten")
-    plan = plan.changed(dough, rest=Rest(Place.FRIDGE, 60 * hours))
+    plan = plan.changed(dough, rest=Rest.at(Place.FRIDGE, 60 * hours))
     assert window(plan, dough.id).verdict in verdicts
 
 
 def test_a_night_as_a_lump_in_its_tub():
-    night = Mixing(flour_c=20, rest=Rest(Place.FRIDGE, 720))
+    night = Mixing(flour_c=20, rest=Rest.at(Place.FRIDGE, 720))
     for grams in (800, 2000, 3000):
         plan = begun(Family.CROISSANT, grams, formula=formula(), mix=night, preferments=None)
         dough = next(s for s in plan.steps if s.do == "flatten")
-        plan = plan.changed(dough, rest=Rest(Place.FRIDGE, 60))
+        plan = plan.changed(dough, rest=Rest.at(Place.FRIDGE, 60))
         assert window(plan, "mix").verdict == "good"
         assert window(plan, dough.id).verdict == "good"
 
 
 @pytest.mark.parametrize("way", ["poolish", "sponge", "old dough", "trimmings"])
 def test_a_night_with_something_fermented_in_it(way):
-    night = Rest(Place.FRIDGE, 720)
+    night = Rest.at(Place.FRIDGE, 720)
     of, before = formula(), ()
     if way == "poolish":
         before = (poolish(),)
     elif way == "sponge":
-        before = (Preferment(PrefermentKind.SPONGE, 30, 60, 50, rest=Rest(Place.FRIDGE, 720)),)
+        before = (Preferment(PrefermentKind.SPONGE, 30, 60, 50, rest=Rest.at(Place.FRIDGE, 720)),)
     else:
         of = formula(old_dough=OldDough(10, way == "trimmings"))
     plan = begun(Family.CROISSANT, 2400, formula=of, mix=Mixing(flour_c=20), preferments=before)
@@ -120,10 +120,10 @@ def test_a_night_with_something_fermented_in_it(way):
 
 def test_bench_then_freezer_then_fridge_overnight():
     for room_min, frozen, grams in product((20, 60), (60, 120), (1500, 3000)):
-        mix = Mixing(flour_c=20, rest=Rest(Place.BENCH, room_min))
+        mix = Mixing(flour_c=20, rest=Rest.at(Place.BENCH, room_min))
         plan = begun(Family.CROISSANT, grams, formula=formula(), mix=mix, preferments=None)
         dough = next(s for s in plan.steps if s.do == "flatten")
-        rest = Rest(Place.FRIDGE, 600, first=Stay(Place.FREEZER, frozen))
+        rest = Rest((Stay(Place.FREEZER, frozen), Stay(Place.FRIDGE, 600 - frozen)))
         assert window(plan.changed(dough, rest=rest), dough.id).verdict == "good"
 
 
@@ -148,7 +148,7 @@ def test_pliable_butter_and_cold_dough_go_and_the_other_school_has_both_figures(
 def test_by_sheeter_after_a_letter(minutes, thick):
     for grams in MASSES:
         plan = begun(Family.CROISSANT, grams, Tool.SHEETER)
-        rest = Rest(Place.FRIDGE, minutes)
+        rest = Rest.at(Place.FRIDGE, minutes)
         steps = [replace(t, roll_to_mm=float(thick), rest=rest) for t in plan.turns]
         plan = changed(plan, turns=tuple(steps))
         verdict = window(plan, "turn-1", 21, Tool.SHEETER).verdict
@@ -158,7 +158,7 @@ def test_by_sheeter_after_a_letter(minutes, thick):
 
 @pytest.mark.parametrize("minutes", [30, 45, 60])
 def test_after_a_book_or_two_turns_back_to_back(minutes):
-    rest = Rest(Place.FRIDGE, minutes)
+    rest = Rest.at(Place.FRIDGE, minutes)
     for fold, tool in product(("book", "two letters"), Tool):
         one, two = turns("letter", "letter", rest=rest)
         steps = (
@@ -174,7 +174,7 @@ def test_after_a_book_or_two_turns_back_to_back(minutes):
 @pytest.mark.parametrize("minutes", [30, 60])
 @pytest.mark.parametrize("grams", MASSES)
 def test_by_hand_after_each(minutes, grams):
-    steps = turns("letter", "letter", "letter", roll_to_mm=9, rest=Rest(Place.FRIDGE, minutes))
+    steps = turns("letter", "letter", "letter", roll_to_mm=9, rest=Rest.at(Place.FRIDGE, minutes))
     plan = begun(Family.CROISSANT, grams, turns=steps)
     for stop in ("turn-1", "turn-2"):
         assert window(plan, stop).verdict == "good"
@@ -189,7 +189,7 @@ def test_by_hand_after_each(minutes, grams):
     ],
 )  # fmt: skip
 def test_two_turns_back_to_back(minutes, tool, room, works):
-    one, two, three = turns("letter", "letter", "letter", rest=Rest(Place.FRIDGE, 45))
+    one, two, three = turns("letter", "letter", "letter", rest=Rest.at(Place.FRIDGE, 45))
     pair = (replace(one, rest=None, bench_min=minutes), replace(two, bench_min=minutes), three)
     plan = begun(Family.CROISSANT, 2400, tool, turns=pair)
     found = work_warmth(plan, TOOLS[tool], Today(room_c=room), fixes=False)
@@ -199,7 +199,7 @@ def test_two_turns_back_to_back(minutes, tool, room, works):
 @pytest.mark.parametrize("minutes", [10, 20, 30])
 @pytest.mark.parametrize(("butter", "verdicts"), [("butter-sheet", GOOD), ("butter-table", FAIR)])
 def test_a_thick_package_for_a_while_in_the_freezer(minutes, butter, verdicts):
-    rest = Rest(Place.FREEZER, minutes)
+    rest = Rest.at(Place.FREEZER, minutes)
     steps = turns("letter", "letter", "letter", roll_to_mm=9, rest=rest)
     plan = begun(Family.CROISSANT, 3000, turns=steps)
     plan = replace(plan, butter=replace(plan.butter, ingredient=butter))
@@ -212,13 +212,13 @@ def test_a_thick_package_for_a_while_in_the_freezer(minutes, butter, verdicts):
 
 @pytest.mark.parametrize("minutes", [45, 60])
 def test_long_in_the_freezer_is_minded_and_letting_it_stand_clears_it(minutes):
-    steps = turns("letter", "letter", "letter", roll_to_mm=9, rest=Rest(Place.FREEZER, minutes))
+    steps = turns("letter", "letter", "letter", roll_to_mm=9, rest=Rest.at(Place.FREEZER, minutes))
     plan = begun(Family.CROISSANT, 2400, turns=steps)
     found = window(plan, "turn-1")
     assert (found.verdict, found.by) == ("long", Cause.BRITTLE)
     cleared = []
     for stands in (10, 15, 20, 25, 30):
-        rest = Rest(Place.FREEZER, minutes + stands, last=Stay(Place.BENCH, stands))
+        rest = Rest((Stay(Place.FREEZER, minutes), Stay(Place.BENCH, stands)))
         stood = plan.changed(plan.turns[0], rest=rest)
         cleared.append(window(stood, "turn-1").verdict in FAIR)
     assert any(cleared)
@@ -227,7 +227,7 @@ def test_long_in_the_freezer_is_minded_and_letting_it_stand_clears_it(minutes):
 @pytest.mark.parametrize("minutes", [5, 10, 20])
 def test_the_last_sheet_before_the_cut(minutes):
     plan = begun(Family.CROISSANT, 2400)
-    plan = plan.changed(plan.last_sheet, rest=Rest(Place.FRIDGE, minutes))
+    plan = plan.changed(plan.last_sheet, rest=Rest.at(Place.FRIDGE, minutes))
     assert window(plan, plan.last_sheet.id).verdict in (GOOD if minutes > 5 else FAIR)
 
 
@@ -238,13 +238,13 @@ def test_the_last_sheet_before_the_cut(minutes):
 @pytest.mark.parametrize("yeast", [3, 4, 5])
 def test_a_croissant_proofs_two_to_three_hours(celsius, yeast):
     for minutes in (120, 150, 180):
-        plan = proofed(Family.CROISSANT, 2400, Rest(Place.PROOFER, minutes), yeast)
+        plan = proofed(Family.CROISSANT, 2400, Rest.at(Place.PROOFER, minutes), yeast)
         assert proof(plan, at(celsius)).verdict in FAIR, minutes
 
 
 def test_a_croissant_is_minded_under_an_hour_and_over_a_working_day():
-    short = proofed(Family.CROISSANT, 2400, Rest(Place.PROOFER, 40), 4)
-    long = proofed(Family.CROISSANT, 2400, Rest(Place.PROOFER, 480), 4)
+    short = proofed(Family.CROISSANT, 2400, Rest.at(Place.PROOFER, 40), 4)
+    long = proofed(Family.CROISSANT, 2400, Rest.at(Place.PROOFER, 480), 4)
     assert proof(short, at(26)).verdict == "short"
     assert proof(long, at(26)).verdict == "long"
 
@@ -258,13 +258,13 @@ def test_a_croissant_is_minded_under_an_hour_and_over_a_working_day():
     ],
 )  # fmt: skip
 def test_the_other_families_in_the_proofer(family, minutes, celsius, yeast):
-    plan = proofed(family, 2000, Rest(Place.PROOFER, minutes), yeast)
+    plan = proofed(family, 2000, Rest.at(Place.PROOFER, minutes), yeast)
     assert proof(plan, at(celsius)).verdict in FAIR
 
 
 @pytest.mark.parametrize("minutes", [10, 40, 75])
 def test_kouign_amann_in_the_room(minutes):
-    plan = proofed(Family.KOUIGN, 2000, Rest(Place.BENCH, minutes))
+    plan = proofed(Family.KOUIGN, 2000, Rest.at(Place.BENCH, minutes))
     assert proof(plan, HAND).verdict in FAIR
 
 
@@ -272,14 +272,14 @@ def test_kouign_amann_in_the_room(minutes):
 @pytest.mark.parametrize("times", [1.4, 1.8])
 def test_in_the_room_it_takes_half_as_long_again(room, times):
     for family, minutes in ((Family.CROISSANT, 150), (Family.DANISH, 90), (Family.BRIOCHE, 135)):
-        plan = proofed(family, 2000, Rest(Place.BENCH, minutes * times))
+        plan = proofed(family, 2000, Rest.at(Place.BENCH, minutes * times))
         assert proof(plan, HAND, room).verdict in FAIR, family
 
 
 @pytest.mark.parametrize(("butter", "limit"), [("butter-table", 28), ("butter-sheet", 30)])
 def test_a_proofer_that_lets_the_butter_go_is_minded_and_one_below_is_not(butter, limit):
     def minds(celsius):
-        plan = proofed(Family.CROISSANT, 2400, Rest(Place.PROOFER, 120))
+        plan = proofed(Family.CROISSANT, 2400, Rest.at(Place.PROOFER, 120))
         plan = replace(plan, butter=replace(plan.butter, ingredient=butter))
         notes = work_warmth(plan, at(celsius), Today(room_c=21), fixes=False).notes
         said = [plain(n.text) for n in notes if n.stop == "shape" and n.tone == "mind"]

@@ -124,7 +124,7 @@ def test_a_table_that_is_none_names_its_line():
 
 
 def plan():
-    return station(turns=turns("letter", "letter", "letter", rest=Rest(Place.FRIDGE, 40)))
+    return station(turns=turns("letter", "letter", "letter", rest=Rest.at(Place.FRIDGE, 40)))
 
 
 def event(n, minute, kind, **fields):
@@ -203,7 +203,7 @@ def test_a_rest_of_another_length_moves_the_clock_and_only_until_it_is_over():
 
 
 def test_a_late_dough_on_a_hot_day_moves_what_is_to_come_and_says_what():
-    hurried = station(turns=turns("letter", "letter", "letter", rest=Rest(Place.FRIDGE, 15)))
+    hurried = station(turns=turns("letter", "letter", "letter", rest=Rest.at(Place.FRIDGE, 15)))
     worked = work(hurried)
 
     def moved(room_c, dough_c):

@@ -14,18 +14,18 @@ from lamination.materials.thermal import constant
 from lamination.plan.starts import starting_finish
 from lamination.plan.work import work
 from lamination.steps.flatten import Flattening
-from lamination.terms.rests import Rest
+from lamination.terms.rests import Rest, Stay
 from lamination.terms.trade import Chilled, Family, Place, Surface
 from lamination.warmth.bodies import Today, room_through_the_day
 from lamination.warmth.follow import follow
 from tests.plans import station, turns
 
-COLD = Rest(Place.FRIDGE, 40)
+COLD = Stay(Place.FRIDGE, 40)
 
 
-def resting(rest, **kitchen):
+def resting(stay, **kitchen):
     """The window of the rest after the first turn."""
-    plan = station(turns=turns("letter", "letter", rest=rest))
+    plan = station(turns=turns("letter", "letter", rest=Rest((stay,))))
     return next(w for w in follow(plan, Kitchen(kitchen)).windows if w.stop == "turn-1")
 
 
@@ -51,7 +51,7 @@ def test_a_slab_of_marble_from_the_room_holds_the_cold_off():
 
 
 def test_ice_on_top_cools_on_the_bench_too():
-    bench = Rest(Place.BENCH, 30)
+    bench = Stay(Place.BENCH, 30)
     assert resting(replace(bench, iced=True)).butter_c < resting(bench).butter_c - 2
 
 
@@ -123,7 +123,7 @@ def test_the_room_is_as_read_then_and_warmest_at_its_hour():
 
 def test_work_begun_later_in_a_room_that_warms_has_less_time():
     kitchen = Kitchen({"room.c": 26, "room.swing_k": 6, "room.warmest_h": 15})
-    plan = station(flatten=Flattening(rest=Rest(Place.FRIDGE, 240)))
+    plan = station(flatten=Flattening(rest=Rest.at(Place.FRIDGE, 240)))
 
     def shortest(begins_h):
         found = follow(plan, kitchen, Today(begins_h=begins_h))
@@ -132,7 +132,7 @@ def test_work_begun_later_in_a_room_that_warms_has_less_time():
     assert shortest(9) < shortest(19)
 
 
-TWO_RESTS = station(turns=turns("letter", "letter", rest=COLD))
+TWO_RESTS = station(turns=turns("letter", "letter", rest=Rest((COLD,))))
 
 
 def placed(doughs, plan, later_min=0.0):
@@ -157,14 +157,14 @@ def test_a_place_that_is_not_counted_never_overflows():
 
 
 def test_what_comes_out_makes_room_for_what_goes_in():
-    plan = station(turns=turns("letter", rest=COLD))
+    plan = station(turns=turns("letter", rest=Rest((COLD,))))
     one = Kitchen({"fridge.holds": 2})
     assert crowded((placed(2, plan), placed(2, plan, later_min=45)), one) == ()
     assert crowded((placed(2, plan), placed(2, plan, later_min=5)), one) != ()
 
 
 def test_an_order_says_when_its_doughs_crowd_the_fridge():
-    plan = station(turns=turns("letter", "letter", rest=COLD))
+    plan = station(turns=turns("letter", "letter", rest=Rest((COLD,))))
     wanted = Order("Saturday", (Ordered(0, (Wanted("Croissant", 300, 60),)),))
     doughs = work_order(wanted, {0: plan}, Kitchen()).batches[0].doughs
     assert doughs > 4
@@ -174,8 +174,10 @@ def test_an_order_says_when_its_doughs_crowd_the_fridge():
 
 
 def test_a_finish_does_not_shift_who_lies_in_the_fridge_at_once():
-    bare = station(turns=turns("letter", rest=COLD))
-    baked = station(turns=turns("letter", rest=COLD), finish=starting_finish(Family.CROISSANT))
+    bare = station(turns=turns("letter", rest=Rest((COLD,))))
+    baked = station(
+        turns=turns("letter", rest=Rest((COLD,))), finish=starting_finish(Family.CROISSANT)
+    )
     kitchen = Kitchen({"fridge.holds": 1})
     for plan in (bare, baked):
         (crowd,) = crowded((placed(2, plan),), kitchen)

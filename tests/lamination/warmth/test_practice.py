@@ -24,7 +24,7 @@ from tests.plans import LEAN, changed, formula, poolish, station, turns
 
 BY_HAND = Kitchen()
 BY_SHEETER = Kitchen({"sheeter.belt_width_mm": 600})
-NIGHT = Rest(Place.FRIDGE, 720)
+NIGHT = Rest.at(Place.FRIDGE, 720)
 
 
 def croissant(grams=2400, kitchen=BY_HAND, **changes):
@@ -48,7 +48,7 @@ def minded(plan, room=21.0, kitchen=BY_HAND):
 @pytest.mark.parametrize("grams", [1000, 2400, 3000])
 @pytest.mark.parametrize("yeast", [2, 3.5])
 def test_a_night_in_the_fridge_is_good(hours, grams, yeast):
-    night = Rest(Place.FRIDGE, 60 * hours)
+    night = Rest.at(Place.FRIDGE, 60 * hours)
     of = formula({**LEAN, "yeast-fresh": yeast})
     plan = croissant(grams, formula=of, mix=Mixing(flour_c=20), preferments=None)
     plan = changed(plan, flatten=Flattening(rest=night))
@@ -57,7 +57,7 @@ def test_a_night_in_the_fridge_is_good(hours, grams, yeast):
 
 @pytest.mark.parametrize("minutes", [20, 60])
 def test_a_while_in_the_room_first_is_good_too(minutes):
-    in_room = Mixing(flour_c=20, rest=Rest(Place.BENCH, minutes))
+    in_room = Mixing(flour_c=20, rest=Rest.at(Place.BENCH, minutes))
     plan = croissant(formula=formula(), mix=in_room, flatten=Flattening(rest=NIGHT))
     assert verdict(plan, "dough") in ("good", "tight")
     assert ("mix", "rest-long") not in minded(plan)
@@ -74,17 +74,17 @@ def test_a_poolish_changes_nothing_of_that():
 
 
 def test_two_nights_are_too_many():
-    plan = croissant(flatten=Flattening(rest=Rest(Place.FRIDGE, 48 * 60)))
+    plan = croissant(flatten=Flattening(rest=Rest.at(Place.FRIDGE, 48 * 60)))
     assert verdict(plan, "dough") == "long"
 
 
 def test_freezer_first_and_then_the_fridge_overnight_is_good():
-    chain = Rest(Place.FRIDGE, 720, first=Stay(Place.FREEZER, 60))
+    chain = Rest((Stay(Place.FREEZER, 60), Stay(Place.FRIDGE, 660)))
     assert verdict(croissant(flatten=Flattening(rest=chain)), "dough") == "good"
 
 
 def test_a_dough_frozen_at_the_lock_in_is_minded_and_thawing_is_offered():
-    frozen = croissant(flatten=Flattening(rest=Rest(Place.FREEZER, 600)))
+    frozen = croissant(flatten=Flattening(rest=Rest.at(Place.FREEZER, 600)))
     assert verdict(frozen, "dough") == "long"
     note = next(n for n in work_warmth(frozen, BY_HAND).notes if n.stop == "dough")
     assert note.tone == "mind"
@@ -109,7 +109,7 @@ def test_pliable_butter_goes_into_a_cold_dough(butter_c, dough_c):
 def test_a_short_rest_after_a_letter_by_sheeter_is_good(minutes, roll_to):
     plan = croissant(kitchen=BY_SHEETER)
     rests = turns(
-        "letter", "letter", "letter", roll_to_mm=roll_to, rest=Rest(Place.FRIDGE, minutes)
+        "letter", "letter", "letter", roll_to_mm=roll_to, rest=Rest.at(Place.FRIDGE, minutes)
     )
     found = follow(changed(plan, turns=rests), BY_SHEETER, Today(room_c=21))
     assert next(w for w in found.windows if w.stop == "turn-1").verdict in ("good", "tight")
@@ -117,21 +117,21 @@ def test_a_short_rest_after_a_letter_by_sheeter_is_good(minutes, roll_to):
 
 @pytest.mark.parametrize("minutes", [30, 45, 60])
 def test_by_hand_a_rest_after_each_is_good(minutes):
-    rests = turns("letter", "letter", "letter", rest=Rest(Place.FRIDGE, minutes))
+    rests = turns("letter", "letter", "letter", rest=Rest.at(Place.FRIDGE, minutes))
     plan = croissant(turns=rests)
     assert {verdict(plan, f"turn-{n}") for n in (1, 2)} <= {"good", "tight"}
 
 
 @pytest.mark.parametrize("room", [18, 20, 22])
 def test_two_turns_back_to_back_from_a_cold_dough_work(room):
-    first, second, third = turns("letter", "letter", "letter", rest=Rest(Place.FRIDGE, 45))
+    first, second, third = turns("letter", "letter", "letter", rest=Rest.at(Place.FRIDGE, 45))
     pair = (replace(first, rest=None, bench_min=4), replace(second, bench_min=4), third)
     assert work_warmth(croissant(turns=pair), BY_HAND, Today(room_c=room)).works != "no"
 
 
 @pytest.mark.parametrize(("room", "works"), [(22, {"yes"}), (25, {"yes", "tight"}), (28, {"no"})])
 def test_two_turns_back_to_back_by_hand_are_told_apart_by_the_room(room, works):
-    first, second, third = turns("letter", "letter", "letter", rest=Rest(Place.FRIDGE, 45))
+    first, second, third = turns("letter", "letter", "letter", rest=Rest.at(Place.FRIDGE, 45))
     pair = (replace(first, rest=None, bench_min=4), replace(second, bench_min=4), third)
     plan = croissant(turns=pair)
     assert work_warmth(plan, BY_HAND, Today(room_c=room), fixes=False).works in works
@@ -142,7 +142,7 @@ def test_two_turns_back_to_back_by_hand_are_told_apart_by_the_room(room, works):
 def test_classic_puff_by_hand_with_table_butter_works(room, grams):
     plan = starting_plan("Puff", Family.PUFF, grams, BY_HAND)
     plan = replace(plan, butter=replace(plan.butter, ingredient="butter-table"))
-    six = turns(*["letter"] * 6, rest=Rest(Place.FRIDGE, 30))
+    six = turns(*["letter"] * 6, rest=Rest.at(Place.FRIDGE, 30))
     pairs = tuple(
         replace(t, rest=t.rest if n % 2 else None, bench_min=5) for n, t in enumerate(six)
     )
@@ -150,7 +150,7 @@ def test_classic_puff_by_hand_with_table_butter_works(room, grams):
 
 
 def test_a_long_stay_in_the_freezer_is_minded_with_table_butter_and_let_stand_clears_it():
-    rests = turns("letter", "letter", "letter", rest=Rest(Place.FREEZER, 75))
+    rests = turns("letter", "letter", "letter", rest=Rest.at(Place.FREEZER, 75))
     plan = croissant(turns=rests)
     found = work_warmth(plan, BY_HAND, Today(room_c=21))
     note = next(n for n in found.notes if n.stop == "turn-1")
@@ -167,7 +167,7 @@ def test_a_long_stay_in_the_freezer_is_minded_with_table_butter_and_let_stand_cl
 def test_two_to_three_hours_proof_a_croissant(minutes):
     plan = croissant()
     shape = next(s for s in plan.steps if s.do == "shape")
-    proofed = plan.changed(shape, rest=Rest(Place.PROOFER, minutes))
+    proofed = plan.changed(shape, rest=Rest.at(Place.PROOFER, minutes))
     assert verdict(proofed, "shape") in ("good", "tight")
 
 
@@ -186,14 +186,14 @@ def test_what_is_usual_for_the_other_families_is_good_or_tight(family, minutes):
     plan = starting_plan("Daily", family, 2000, BY_HAND)
     shape = next(s for s in plan.steps if s.do == "shape")
     place = Place.BENCH if family is Family.KOUIGN else Place.PROOFER
-    assert verdict(plan.changed(shape, rest=Rest(place, minutes)), "shape") in ("good", "tight")
+    assert verdict(plan.changed(shape, rest=Rest.at(place, minutes)), "shape") in ("good", "tight")
 
 
 def test_a_proof_of_half_an_hour_and_one_of_a_working_day_are_minded():
     plan = croissant()
     shape = next(s for s in plan.steps if s.do == "shape")
-    assert verdict(plan.changed(shape, rest=Rest(Place.PROOFER, 30)), "shape") == "short"
-    assert verdict(plan.changed(shape, rest=Rest(Place.PROOFER, 480)), "shape") == "long"
+    assert verdict(plan.changed(shape, rest=Rest.at(Place.PROOFER, 30)), "shape") == "short"
+    assert verdict(plan.changed(shape, rest=Rest.at(Place.PROOFER, 480)), "shape") == "long"
 
 
 # --- other ways
@@ -202,7 +202,9 @@ def test_a_proof_of_half_an_hour_and_one_of_a_working_day_are_minded():
 def test_a_quick_puff_is_scolded_for_no_block_and_no_island():
     plan = starting_plan("Quick", Family.PUFF, 1200, BY_HAND)
     lumps = LockIn(Method.LUMPS, block_width_mm=300, block_length_mm=300)
-    plan = changed(plan, lock_in=lumps, turns=turns(*["letter"] * 4, rest=Rest(Place.FRIDGE, 20)))
+    plan = changed(
+        plan, lock_in=lumps, turns=turns(*["letter"] * 4, rest=Rest.at(Place.FRIDGE, 20))
+    )
     codes = {n.code for n in work(plan, BY_HAND).notes if n.tone == "mind"}
     assert not codes & {"plaque", "block-thick", "block-thin", "edges", "islands"}
     assert work_warmth(plan, BY_HAND, Today(room_c=21)).works != "no"
@@ -284,7 +286,7 @@ def test_folds_multiply_as_their_names_say():
 def test_a_short_rest_of_strong_flour_by_sheeter_is_tight_at_most(minutes, grams):
     plan = starting_plan("D", Family.CROISSANT, grams, BY_SHEETER, rolled=Tool.SHEETER)
     for turn in plan.turns:
-        plan = plan.changed(plan.steps[plan.at(turn.id)], rest=Rest(Place.FRIDGE, minutes))
+        plan = plan.changed(plan.steps[plan.at(turn.id)], rest=Rest.at(Place.FRIDGE, minutes))
     for turn in plan.turns:
         assert verdict(plan, turn.id, kitchen=BY_SHEETER) in ("good", "tight")
 
@@ -314,7 +316,7 @@ def test_twelve_leaves_are_chosen_for_an_open_crumb():
 )
 def test_a_rolled_sheet_is_no_place_to_wait(minutes, verdicts):
     plan = croissant()
-    plan = plan.changed(plan.last_sheet, rest=Rest(Place.FRIDGE, minutes))
+    plan = plan.changed(plan.last_sheet, rest=Rest.at(Place.FRIDGE, minutes))
     assert verdict(plan, plan.last_sheet.id) == verdicts
     if verdicts == "long":
         found = work_warmth(plan, BY_HAND)

@@ -19,7 +19,12 @@ from lamination.warmth.warmth import work_warmth
 from lamination.warmth.windows import Cause
 from tests.plans import formula, station
 
-PROOF = Rest(Place.PROOFER, 120)
+PROOF = Rest.at(Place.PROOFER, 120)
+
+
+def set_at(rest, **how):
+    """The rest, its proofer set for it."""
+    return rest.with_stay(0, replace(rest.stays[0], **how))
 
 
 def plan(rest=PROOF, of=None, **changes):
@@ -50,14 +55,14 @@ def test_a_cool_proofer_takes_longer_and_a_longer_reference_too():
 
 
 def test_a_night_in_the_fridge_first_counts_for_little_but_counts():
-    night = Rest(Place.PROOFER, 720 + 120, first=Stay(Place.FRIDGE, 720))
+    night = Rest((Stay(Place.FRIDGE, 720), Stay(Place.PROOFER, 120)))
     after = window(night).best_min - 720
     assert 0.4 * window().best_min < after < 1.6 * window().best_min
 
 
 @pytest.mark.parametrize(("minutes", "verdict"), [(25, "short"), (500, "long")])
 def test_too_short_and_too_long_are_said_with_a_press_that_mends_them(minutes, verdict):
-    wrong = plan(Rest(Place.PROOFER, minutes))
+    wrong = plan(Rest.at(Place.PROOFER, minutes))
     found = work_warmth(wrong, Kitchen())
     assert next(w for w in found.windows if w.stop == "shape").verdict == verdict
     note = next(n for n in found.notes if n.stop == "shape" and n.tone == "mind")
@@ -66,7 +71,7 @@ def test_too_short_and_too_long_are_said_with_a_press_that_mends_them(minutes, v
 
 
 def test_in_a_cold_place_it_never_finishes():
-    cold = window(Rest(Place.FRIDGE, 60))
+    cold = window(Rest.at(Place.FRIDGE, 60))
     assert cold.good_from_min is None or cold.good_from_min > 600
 
 
@@ -109,7 +114,7 @@ def test_a_proof_by_its_plan_is_as_warm_as_the_plan_says(air_c, slower):
     new = starting_plan("Mine", Family.CROISSANT, 2000, Kitchen())
     shape = new.first(Shaping)
     usual = work_warmth(new, Kitchen()).proof
-    mine = work_warmth(new.changed(shape, rest=replace(shape.rest, air_c=air_c)), Kitchen()).proof
+    mine = work_warmth(new.changed(shape, rest=set_at(shape.rest, air_c=air_c)), Kitchen()).proof
     assert (mine.chilled_min > usual.chilled_min) is slower
     # as if the kitchen's own proofer were set so
     row = work_warmth(new, Kitchen({"proofer.c": air_c})).proof
@@ -119,7 +124,7 @@ def test_a_proof_by_its_plan_is_as_warm_as_the_plan_says(air_c, slower):
 def test_a_proof_set_too_hot_is_minded_and_setting_it_lower_clears_it():
     new = starting_plan("Mine", Family.CROISSANT, 2000, Kitchen())
     shape = new.first(Shaping)
-    hot = new.changed(shape, rest=replace(shape.rest, air_c=36.0))
+    hot = new.changed(shape, rest=set_at(shape.rest, air_c=36.0))
     note = next(n for n in work_warmth(hot, Kitchen()).notes if n.code == "proof-hot")
     assert note.fixes
     for fix in note.fixes:
@@ -130,7 +135,7 @@ def test_a_proof_set_too_hot_is_minded_and_setting_it_lower_clears_it():
 def test_the_bench_reads_how_the_proofer_is_set():
     new = starting_plan("Mine", Family.CROISSANT, 2000, Kitchen())
     shape = new.first(Shaping)
-    damp = new.changed(shape, rest=replace(shape.rest, air_c=24.0, humidity_pct=82.0))
+    damp = new.changed(shape, rest=set_at(shape.rest, air_c=24.0, humidity_pct=82.0))
     does = " ".join(plain(t) for t in work(damp).stop("shape").does)
     assert "Proofer at 24 °C, 82 % humidity." in does
 
@@ -156,5 +161,5 @@ def test_a_cabinet_that_follows_the_room_is_cooler_in_winter_and_one_that_holds_
 def test_a_cabinet_too_warm_in_summer_is_minded_and_a_setting_of_its_own_clears_it():
     summer = Kitchen({"room.c": 33, "proofer.follows_pct": 80})
     assert proof_of(follow(plan(), summer)).hot
-    own = replace(PROOF, air_c=25.0)
+    own = set_at(PROOF, air_c=25.0)
     assert not proof_of(follow(plan(own), summer)).hot

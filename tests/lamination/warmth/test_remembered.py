@@ -36,7 +36,7 @@ def test_a_warmer_fridge_is_another_rest():
 @pytest.mark.parametrize("n", [0, -1])
 def test_a_tempered_rest_is_judged_by_the_room_at_its_hour_whoever_asks(n):
     turn = MARKET.turns[n]
-    rest = Rest(Place.FREEZER, 60, last=Stay(Place.BENCH, 20))
+    rest = Rest((Stay(Place.FREEZER, 40), Stay(Place.BENCH, 20)))
     plan = MARKET.changed(turn, rest=rest)
     found = follow(plan, SWINGING)
     judged.cache_clear()

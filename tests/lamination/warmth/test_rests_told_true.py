@@ -33,7 +33,7 @@ KITCHEN = Kitchen()
 
 @pytest.mark.parametrize("minutes", [0.5, 5, 40])
 def test_a_package_too_warm_is_not_cooled_at_its_first_minute(minutes):
-    plan = station(turns=turns("letter", "letter", rest=Rest(Place.FRIDGE, minutes)))
+    plan = station(turns=turns("letter", "letter", rest=Rest.at(Place.FRIDGE, minutes)))
     warm = Kitchen({"butter.at_lock_in_c": 21, "dough.mixed_c": 24, "fridge.c": 6})
     (window, *_) = [w for w in follow(plan, warm, Today(room_c=30)).windows if w.stop == "turn-1"]
     if window.butter_c > 20:
@@ -49,7 +49,7 @@ def test_a_package_too_warm_is_not_cooled_at_its_first_minute(minutes):
 def test_nothing_is_said_of_butter_that_is_not_in_yet(place, minutes, family, room):
     plan = starting_plan("Any", family, 2000, KITCHEN)
     first = next(s for s in plan.steps if s.do == "flatten")
-    plan = plan.changed(first, rest=Rest(place, minutes))
+    plan = plan.changed(first, rest=Rest.at(place, minutes))
     for window in follow(plan, KITCHEN, Today(room_c=room)).windows:
         if window.stop == first.id:
             assert window.butter_c is None
@@ -63,7 +63,7 @@ def test_nothing_is_said_of_butter_that_is_not_in_yet(place, minutes, family, ro
 def test_ten_hours_in_the_freezer_and_straight_to_the_lock_in_is_minded():
     plan = starting_plan("Frozen", Family.CROISSANT, 2000, KITCHEN)
     first = next(s for s in plan.steps if s.do == "flatten")
-    plan = plan.changed(first, rest=Rest(Place.FREEZER, 600))
+    plan = plan.changed(first, rest=Rest.at(Place.FREEZER, 600))
     found = work_warmth(plan, KITCHEN, Today(room_c=21))
     window = next(w for w in found.windows if w.stop == first.id)
     assert (window.verdict, window.by) == ("long", Cause.FROZEN)
@@ -82,7 +82,7 @@ COLDER = {"freezer": 0, "fridge": 1, "bench": 2, "proofer": 3}
 @given(st.sampled_from([Place.BENCH, Place.FRIDGE, Place.FREEZER]), st.floats(5, 400),
        st.floats(17, 30))  # fmt: skip
 def test_a_place_that_is_offered_instead_is_on_the_right_side(place, minutes, room):
-    plan = station(turns=turns("letter", "letter", rest=Rest(place, minutes)))
+    plan = station(turns=turns("letter", "letter", rest=Rest.at(place, minutes)))
     for note in work_warmth(plan, KITCHEN, Today(room_c=room)).notes:
         stop = next((w for w in follow(plan, KITCHEN, Today(room_c=room)).windows
                      if w.stop == note.stop), None)  # fmt: skip
@@ -90,9 +90,9 @@ def test_a_place_that_is_offered_instead_is_on_the_right_side(place, minutes, ro
             continue
         for fix in note.fixes:
             step = next((s for s in taken(plan, fix).steps if s.id == note.stop), None)
-            if step is None or step.rest is None or step.rest.place is place:
+            if step is None or step.rest is None or step.rest.stays[step.gives].place is place:
                 continue
-            warmer = COLDER[step.rest.place] > COLDER[place]
+            warmer = COLDER[step.rest.stays[step.gives].place] > COLDER[place]
             if stop.by in (Cause.SOFT, Cause.COOLING, Cause.RISING, Cause.RIPE, Cause.COLD):
                 assert not warmer, plain(fix.label)
             if stop.by in (Cause.BRITTLE, Cause.FROZEN):
@@ -100,10 +100,10 @@ def test_a_place_that_is_offered_instead_is_on_the_right_side(place, minutes, ro
 
 
 def test_ice_never_warms_what_lies_in_a_freezer():
-    rest = Rest(Place.FREEZER, 30, iced=True)
-    _, over = Around(KITCHEN).place(rest, Place.FREEZER, 0.0)
+    iced = Stay(Place.FREEZER, 30, iced=True)
+    _, over = Around(KITCHEN).lies(iced, 0.0)
     assert over.t_c == KITCHEN["freezer.c"]
-    _, in_fridge = Around(KITCHEN).place(replace(rest, place=Place.FRIDGE), Place.FRIDGE, 0.0)
+    _, in_fridge = Around(KITCHEN).lies(replace(iced, place=Place.FRIDGE), 0.0)
     assert in_fridge.t_c == KITCHEN["ice.c"]
 
 
@@ -125,10 +125,10 @@ def test_marks_are_read_between_the_moments_that_were_worked():
 
 @pytest.mark.parametrize("place", [Place.FRIDGE, Place.FREEZER])
 def test_windows_agree_with_finer_steps(place, monkeypatch):
-    plan = station(turns=turns("letter", "letter", rest=Rest(place, 40)))
+    plan = station(turns=turns("letter", "letter", rest=Rest.at(place, 40)))
     coarse = follow(plan, KITCHEN, Today(room_c=22)).windows
     finer = partial(conduct, finer=8.0)
-    monkeypatch.setattr(import_module("lamination.warmth.follow"), "conduct", finer)
+    monkeypatch.setattr(import_module("lamination.warmth.scene"), "conduct", finer)
     fine = follow(plan, KITCHEN, Today(room_c=22, fridge_c=KITCHEN["fridge.c"])).windows
     for a, b in zip(coarse, fine, strict=True):
         for mark in ("possible_from_min", "good_from_min", "good_until_min", "possible_until_min"):
@@ -142,9 +142,9 @@ def test_windows_agree_with_finer_steps(place, monkeypatch):
 
 
 def test_letting_it_stand_is_judged_by_how_it_is_at_the_end():
-    cold = Rest(Place.FREEZER, 60, last=Stay(Place.BENCH, 18))
+    cold = Rest((Stay(Place.FREEZER, 42), Stay(Place.BENCH, 18)))
     plan = station(turns=turns("letter", "letter", rest=cold))
-    straight = station(turns=turns("letter", "letter", rest=Rest(Place.FREEZER, 60)))
+    straight = station(turns=turns("letter", "letter", rest=Rest.at(Place.FREEZER, 60)))
     today = Today(room_c=21)
     (w, *_) = [w for w in follow(plan, KITCHEN, today).windows if w.stop == "turn-1"]
     (v, *_) = [w for w in follow(straight, KITCHEN, today).windows if w.stop == "turn-1"]

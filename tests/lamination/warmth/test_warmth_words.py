@@ -30,12 +30,11 @@ minutes = st.integers(1, 400)
 
 @st.composite
 def rests(draw):
-    whole = draw(minutes)
-    first = draw(st.none() | st.builds(Stay, places, st.integers(0, max(whole // 3, 1))))
-    last = draw(st.none() | st.builds(Stay, places, st.integers(0, max(whole // 3, 1))))
-    if whole < 6:
-        first = last = None
-    return Rest(draw(places), whole, first, last)
+    stay = st.builds(
+        Stay, places, minutes, covered=st.none() | st.booleans(),
+        air_c=st.none() | st.integers(-20, 40), to_c=st.none() | st.integers(-20, 40),
+    )  # fmt: skip
+    return Rest(tuple(draw(st.lists(stay, min_size=1, max_size=4))))
 
 
 @st.composite
@@ -71,7 +70,9 @@ today = st.builds(
 def test_nothing_is_colder_than_the_coldest_place_or_warmer_than_the_warmest(plan, today):
     found = follow(plan, Kitchen(), today)
     held = [t for row in found.trace.cells_c for t in row]
-    places = [today.room_c, today.fridge_c, today.freezer_c]
+    stays = [stay for step in plan.steps if step.rest for stay in step.rest.stays]
+    set_c = [t for stay in stays for t in (stay.air_c, stay.to_c) if t is not None]
+    places = [today.room_c, today.fridge_c, today.freezer_c, Kitchen()["proofer.c"], *set_c]
     # what rolling adds, a kelvin a turn; the dough comes from the mixer, the butter to the lock-in
     warmest = max(*places, 26) + 1 + len(plan.turns)
     assert min(*places, 12) - 0.5 <= min(held)

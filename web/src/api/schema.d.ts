@@ -2721,7 +2721,8 @@ export interface components {
          * Alarm
          * @description What is called out so long after something was done, min: after it went ``"in"``, or was ``"done"``.
          *
-         *     ``minutes``: None for the end of its span, which the bench may have made longer or shorter.
+         *     ``minutes``: None for the end of its span, which the bench may have made longer or shorter; below 0
+         *     so long before that end.
          */
         Alarm: {
             /**
@@ -3690,33 +3691,16 @@ export interface components {
         };
         /**
          * Rest
-         * @description A rest: where, and for how many minutes in all.
+         * @description A rest: its stays, one after another.
          *
-         *     It may begin elsewhere (``first``, such as the freezer) and end elsewhere (``last``, such as the
-         *     bench, to come back to temper): both are part of ``minutes``. Raises Faults when they are longer.
-         *     ``on``: what it lies on all the while, ``chilled``: how that was made cold before; ``iced``: ice
-         *     packs on top of the dough. ``air_c``, ``humidity_pct``: as the proofer is set for this one, in place
-         *     of the kitchen's.
+         *     Raises Faults where there is none, too many, or all of them together last longer than a week.
+         *
+         *     >>> Rest.at(Place.FRIDGE, 40).minutes
+         *     40
          */
         Rest: {
-            place: components["schemas"]["Place"];
-            /** Minutes */
-            minutes: number;
-            first?: components["schemas"]["Stay"] | null;
-            last?: components["schemas"]["Stay"] | null;
-            /** @default usual */
-            on: components["schemas"]["Surface"];
-            /**
-             * Iced
-             * @default false
-             */
-            iced: boolean;
-            /** @default not */
-            chilled: components["schemas"]["Chilled"];
-            /** Air C */
-            air_c?: number | null;
-            /** Humidity Pct */
-            humidity_pct?: number | null;
+            /** Stays */
+            stays: components["schemas"]["Stay"][];
         };
         /**
          * RollUpFigures
@@ -3873,12 +3857,33 @@ export interface components {
         };
         /**
          * Stay
-         * @description A part of a rest that is spent elsewhere.
+         * @description One place of a rest, and for how many minutes.
+         *
+         *     ``on``: what it lies on there, ``chilled``: how that was made cold before; ``iced``: ice packs on top.
+         *     ``covered``: none is as usual, covered up to the shaping and open from then on. ``air_c``: how warm it
+         *     is there for this stay, in place of the kitchen's; ``to_c``: it goes evenly to that until its end.
          */
         Stay: {
             place: components["schemas"]["Place"];
             /** Minutes */
             minutes: number;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * Iced
+             * @default false
+             */
+            iced: boolean;
+            /** Covered */
+            covered?: boolean | null;
+            /** Air C */
+            air_c?: number | null;
+            /** To C */
+            to_c?: number | null;
+            /** Humidity Pct */
+            humidity_pct?: number | null;
         };
         /**
          * Stop
@@ -3886,7 +3891,8 @@ export interface components {
          *
          *     ``starts_min`` counts from the start of the first. ``n``: its number in the plan. ``does`` says what
          *     to do, in order, the first sentence being the one to read from two metres; ``words`` are the
-         *     baker's own. ``trays``: trays go through it each at its own time. ``alarms``: what is called out.
+         *     baker's own. ``gives``: which stay of its rest is made longer or shorter with it. ``trays``: trays go
+         *     through it each at its own time. ``alarms``: what is called out.
          */
         Stop: {
             /** Key */
@@ -3903,6 +3909,8 @@ export interface components {
             /** Bench Min */
             bench_min: number;
             rest: components["schemas"]["Rest"] | null;
+            /** Gives */
+            gives: number;
             lies: components["schemas"]["Size"] | null;
             /** Butter Layers */
             butter_layers: number;
@@ -4977,7 +4985,7 @@ export interface components {
             format: "eight-turn/plan";
             /**
              * Version
-             * @default 4
+             * @default 5
              */
             version: number;
         };

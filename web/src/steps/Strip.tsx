@@ -18,6 +18,7 @@ import { type Cell, cellsOf, gentle, halfDip, ungentle } from "./outline";
 import type { Drawn } from "./parts/props";
 import classes from "./Strip.module.css";
 import { Marks, StripRest } from "./StripRest";
+import { passed, restMin } from "./stays";
 
 export const DEPTH: Record<Schemas["Place"], number> = {
   bench: 16,
@@ -27,6 +28,7 @@ export const DEPTH: Record<Schemas["Place"], number> = {
 };
 const NARROWEST = 104;
 const CARRIED = 6; // px a mouse moves before it carries a step
+const LEDGE = 54; // px a stay is wide at least, so that its minutes stand on it
 const LETTER = 6.6; // px a figure takes under a stop
 const NAME_LETTER = 7.6; // and one of its name
 
@@ -50,7 +52,7 @@ interface Props {
   onMove?: (from: number, to: number) => void;
 }
 
-const rests = (stop: Stop) => stop.rest && stop.rest.minutes > 0;
+const rests = (stop: Stop) => restMin(stop.rest) > 0;
 
 type Saying = ReturnType<typeof useSaying>;
 
@@ -92,19 +94,40 @@ function placesIn(cells: Cell[]): Placed[] {
   );
 }
 
-const dipOf = ({ stop, x, w, folded }: Placed) => ({
-  middle: x + w,
-  half: folded ? Math.min(w * 0.3, 9) : halfDip(stop.rest?.minutes ?? 0, w),
-  depth: DEPTH[stop.rest?.place ?? "bench"] * (folded ? 0.5 : 1),
-});
+/** The basin of a rest: a ledge for each stay, deeper for colder. */
+function dipOf({ stop, x, w, folded }: Placed) {
+  const all = stop.rest ? passed(stop.rest) : [];
+  const one = folded ? Math.min(w * 0.3, 9) : halfDip(restMin(stop.rest), w);
+  // several want room for the minutes of each
+  const half = folded ? one : Math.max(one, Math.min(all.length * LEDGE, w * 0.96) / 2);
+  const least = Math.min(LEDGE, (2 * half) / Math.max(all.length, 1));
+  const over = 2 * half - least * all.length;
+  const sum = all.reduce((many, stay) => many + gentle(stay.minutes), 0) || 1;
+  let from = x + w - half;
+  const ledges = all.map((stay) => {
+    const wide = least + (over * gentle(stay.minutes)) / sum;
+    from += wide;
+    const depth = DEPTH[stay.place] * (folded ? 0.5 : 1);
+    return { stay, from: from - wide, to: from, depth };
+  });
+  const depth = Math.max(...ledges.map((l) => l.depth), DEPTH.proofer);
+  return { middle: x + w, half, depth, ledges };
+}
 
 function linePath(places: Placed[], wide: number): string {
   const dips = places.map((place) => {
     if (!rests(place.stop)) return "";
-    const { middle, half, depth: d } = dipOf(place);
-    const side = Math.min(14, half * 0.8);
-    const bend = (down: number) => `c${side * 0.64},0 ${side * 0.36},${down} ${side},${down}`;
-    return `H${middle - half} ${bend(d)} H${middle + half - side} ${bend(-d)}`;
+    const { middle, half, ledges } = dipOf(place);
+    const bend = (side: number, down: number) =>
+      `c${side * 0.64},0 ${side * 0.36},${down} ${side},${down}`;
+    const side = Math.min(14, half * 0.8, ...ledges.map((l) => (l.to - l.from) * 0.7));
+    let at = 0;
+    const down = ledges.map(({ from, depth }, n) => {
+      const by = depth - at;
+      at = depth;
+      return `H${n ? from - side / 2 : from} ${bend(side, by)}`;
+    });
+    return `${down.join(" ")} H${middle + half - side} ${bend(side, -at)}`;
   });
   return `M0,3 ${dips.join(" ")} H${wide}`;
 }
@@ -322,7 +345,7 @@ function FoldedCell({ cell, name, minding, open }: FoldedProps) {
   const [first] = cell.stops;
   const last = cell.stops.at(-1);
   if (!first || !last) return null;
-  const minutes = last.starts_min + last.bench_min + (last.rest?.minutes ?? 0) - first.starts_min;
+  const minutes = last.starts_min + last.bench_min + restMin(last.rest) - first.starts_min;
   return (
     <div className={classes.folded} style={{ width: cell.width }} role="presentation">
       {cell.stops.map((stop) => (

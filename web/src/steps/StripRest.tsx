@@ -5,39 +5,64 @@ import type { Grip } from "@/drawings/hands";
 import { useLit } from "@/measures/faults";
 import { span } from "@/measures/quantity";
 import classes from "./Strip.module.css";
+import type { Place, Stay } from "./stays";
 import { windowWords } from "./windows";
 
 interface Props {
   stop: Stop;
-  /** Where its dip lies, and how deep. */
+  /** Where its dip lies, how deep, and its ledges. */
   middle: number;
   half: number;
   depth: number;
+  ledges: { stay: Stay; from: number; to: number; depth: number }[];
   /** A hand is changing it: what it says is said at the hand. */
   held: boolean;
   window?: Schemas["RestWindow"];
 }
 
-export function StripRest({ stop, middle, half, depth, held, window }: Props) {
-  const lit = useLit(`steps[${stop.n}].rest.minutes`);
+const tint = (place: Place | undefined) => (place === "proofer" ? "var(--crust)" : "var(--cold)");
+const LETTER = 6.2; // px a letter of a place's name takes
+
+export function StripRest({ stop, middle, half, depth, ledges, held, window }: Props) {
+  const lit = useLit(`steps[${stop.n}].rest.stays[${stop.gives}].minutes`);
   const { rest } = stop;
   if (!rest) return null;
   const shallow = depth < 30;
+  const several = ledges.length > 1;
+  const names = ledges.map((l) => l.stay.place).join(", ");
+  const narrow = several && names.length * LETTER > 2 * half + 24;
+  // more than two: their minutes stand in a row below, clear of all slopes
+  const many = ledges.length > 2;
+  const under = depth + (many ? 27 : shallow ? 36 : 18);
   return (
-    <g textAnchor="middle" fill={rest.place === "proofer" ? "var(--crust)" : "var(--cold)"}>
+    <g textAnchor="middle" fill={tint(ledges.at(-1)?.stay.place)}>
       {lit && (
         <path className={classes.lit} data-lit d={`M${middle - half},${depth + 3} h${2 * half}`} />
       )}
       {!held && (
         <>
-          <text x={middle} y={shallow ? depth + 20 : depth - 6} fontSize={13.5} fontWeight={700}>
-            {span(rest.minutes)}
+          {ledges.map(({ stay, from, to, depth: deep }, n) => (
+            <text
+              // biome-ignore lint/suspicious/noArrayIndexKey: a stay is where it stands in the rest
+              key={n}
+              data-stay={stay.place}
+              fill={tint(stay.place)}
+              // clear of the slopes at both ends
+              x={
+                (from + to) / 2 +
+                (several && !many ? (n === 0 ? 4 : n + 1 === ledges.length ? -5 : 0) : 0)
+              }
+              y={many ? depth + 13 : deep < 30 ? deep + (several ? 14 : 20) : deep - 6}
+              fontSize={many ? 10.5 : several ? 12 : 13.5}
+              fontWeight={700}
+            >
+              {span(stay.minutes)}
+            </text>
+          ))}
+          <text x={middle} y={under} fontSize={narrow ? 10.5 : 12.5}>
+            {names}
           </text>
-          <text x={middle} y={depth + (shallow ? 36 : 18)} fontSize={12.5}>
-            {rest.first ? `${rest.first.place}, ` : ""}
-            {rest.place}
-          </text>
-          <WindowText window={window} x={middle} y={depth + (shallow ? 52 : 34)} />
+          <WindowText window={window} x={middle} y={under + 16} />
         </>
       )}
     </g>

@@ -10,6 +10,7 @@ from django.core.management.base import BaseCommand
 
 from bakehouse.documents import dump, read_plan_file, said_plainly
 from lamination.plan import PLAIN, Plan, WorkedPlan, work
+from lamination.plan.worked import Stop
 from lamination.terms import Fault, Faults, Range, plain
 from lamination.warmth import Today, WorkedWarmth, work_warmth
 
@@ -46,13 +47,20 @@ def _by_name(found: WorkedPlan) -> dict[str, Any]:
         "lock_in": dump(found.lock_in),
         "steps": [
             {"name": stop.name, "starts_min": stop.starts_min,
-             "rest": dump(stop.rest) if stop.rest else None, **made}
+             "rest": _rest(stop) if stop.rest else None, **made}
             for stop, made in turns
         ],
         "final": dump(found.final),
         "cut": dump(found.cut) if found.cut else None,
         "slab": dump(found.slab) if found.slab else None,
     }  # fmt: skip
+
+
+def _rest(stop: Stop) -> dict[str, Any]:
+    """Its stays, and at one glance how long it is and where it lies longest."""
+    assert stop.rest is not None
+    place = stop.rest.stays[stop.gives].place.value
+    return {"place": place, "minutes": stop.rest.minutes, **dump(stop.rest)}
 
 
 def _warmth(plan: Plan, room: float | None) -> dict[str, Any]:

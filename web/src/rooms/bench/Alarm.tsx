@@ -20,12 +20,14 @@ interface Props {
   why: string;
 }
 
-export function Alarm(props: Props) {
+/** `moved`: where it is to lie now, when that has changed. */
+export function Alarm({ moved, ...props }: Props & { moved?: string }) {
   return (
     <div className={classes.alarm}>
       <SoundSwitch />
       {/* Always there, so that what comes into it is read out. */}
       <div aria-live="assertive" className={classes.calls}>
+        {moved && <CalledOut call="may" says={moved} name={props.name} why="" />}
         <CalledOut {...props} />
       </div>
     </div>

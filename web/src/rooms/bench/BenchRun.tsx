@@ -109,7 +109,7 @@ function Desk({ view, waiting, held, lostSince, say, undo }: DeskProps) {
               <TrayBoard view={view} trays={now.trays} waiting={waiting} say={say} />
             </>
           ) : now.phase === "rest" ? (
-            <Resting now={now} name={view.plan.name} warmth={warmth}>
+            <Resting run={view} now={now} name={view.plan.name} warmth={warmth}>
               <Moves moved={warmth?.moved ?? []} say={say} />
             </Resting>
           ) : (
@@ -158,7 +158,7 @@ function Desk({ view, waiting, held, lostSince, say, undo }: DeskProps) {
             <small>how it came out</small>
           </Link>
         ) : now.trays.length > 0 ? (
-          <TrayGo view={view} trays={now.trays} say={say} />
+          <TrayGo trays={now.trays} say={say} />
         ) : (
           <GoButton now={now} say={say} />
         )}

@@ -4,6 +4,7 @@ import { IconMinus, IconPlus } from "@tabler/icons-react";
 import { useState } from "react";
 import { fromWall, clock as timeOfDay, wall } from "@/app/time";
 import { span } from "@/measures/quantity";
+import { restMin, restSaid } from "@/steps/stays";
 import classes from "./BenchRun.module.css";
 import { minutesBetween, type Now } from "./now";
 import { useClock } from "./useClock";
@@ -41,16 +42,11 @@ export function GoButton({ now, say }: { now: Now; say: Say }) {
       </button>
     );
   }
-  const rest = stop.rest && stop.rest.minutes > 0 ? stop.rest : null;
-  const where = rest
-    ? rest.place === "bench"
-      ? "rest on the bench"
-      : `into the ${rest.place}`
-    : null;
+  const rest = stop.rest && restMin(stop.rest) > 0 ? stop.rest : null;
   return (
     <button type="button" className={classes.go} data-go="" onClick={() => press("done")}>
       <b>{stop.name} done</b>
-      <small>{rest ? `then ${where}, ${span(rest.minutes)}` : "no rest: go straight on"}</small>
+      <small>{rest ? `then ${restSaid(rest)}` : "no rest: go straight on"}</small>
     </button>
   );
 }

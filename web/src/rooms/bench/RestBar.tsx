@@ -9,12 +9,14 @@ interface Props {
   since: Date;
   until: Date;
   now: Date;
+  /** When it is to lie elsewhere. */
+  changes?: Date[];
   /** When it may come out by its temperatures, where that is known. */
   marks?: Marks;
 }
 
 /** The rest as a bar: when it went in, its window, when it is planned out, and now. */
-export function RestBar({ since, until, now, marks }: Props) {
+export function RestBar({ since, until, now, changes = [], marks }: Props) {
   const minute = (at: Date) => minutesBetween(since, at);
   const planned = minute(until);
   const reach = Math.max(
@@ -49,6 +51,9 @@ export function RestBar({ since, until, now, marks }: Props) {
       {to > from && <path d={`M${from},48 H${to}`} className={classes.rest} />}
       {marks?.last && to < RIGHT && <path d={`M${to},48 H${RIGHT}`} className={classes.over} />}
       <path d={`M${LEFT},30 V66 M${due},26 V70`} className={classes.tick} />
+      {changes.map((at) => (
+        <path key={at.getTime()} d={`M${x(at)},42 v12`} className={classes.tick} />
+      ))}
       {named.map(({ name, x: place }) => (
         <path key={name} d={`M${place},36 V60`} className={classes.tick} />
       ))}

@@ -1,15 +1,19 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
+import { clock as timeOfDay } from "@/app/time";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { onOrIn, ontoOrInto, spentIn, stayAt } from "@/steps/stays";
 import { Alarm } from "./Alarm";
 import classes from "./BenchRun.module.css";
+import { calledOf } from "./called";
 import { alarmNow, callNow, marksOf } from "./calls";
-import { minutesBetween, type Now } from "./now";
+import { minutesBetween, type Now, type RunView } from "./now";
 import { RestBar } from "./RestBar";
 import { useClock } from "./useClock";
 
 interface RestingProps {
+  run: RunView;
   now: Now;
   name: string;
   warmth?: Schemas["UnderWay"];
@@ -17,7 +21,7 @@ interface RestingProps {
 }
 
 /** A dough at rest: how long still, when it may come out, and why. */
-export function Resting({ now, name, warmth, children }: RestingProps) {
+export function Resting({ run, now, name, warmth, children }: RestingProps) {
   const clock = useClock();
   const { words: say } = useSaying();
   if (!now.stop?.rest || !now.until) return null;
@@ -31,8 +35,10 @@ export function Resting({ now, name, warmth, children }: RestingProps) {
   const left = minutesBetween(clock, due);
   const rest = minutesBetween(clock, now.until);
   const gone = whole - (rest > 0 ? Math.ceil(rest) : -Math.floor(-rest));
-  const place = now.stop.rest.place;
-  const where = place === "bench" ? "on the bench" : `in the ${place}`;
+  const spent = spentIn(now.stop.rest, now.stop.gives, now.since, now.until);
+  const [here, next] = stayAt(spent, clock);
+  const where = onOrIn(here?.stay.place ?? "bench");
+  const moved = calledOf(run, now).findLast((one) => !one.ends && one.at <= clock);
   const [figure, words] = big(left, call === "may" ? "left of its time" : "more");
   return (
     <>
@@ -45,17 +51,30 @@ export function Resting({ now, name, warmth, children }: RestingProps) {
             : "Take it out"}
       </h1>
       <p className={classes.why}>
+        {here && next && (
+          <b>
+            {here.stay.place} until {timeOfDay(here.to)}, then {ontoOrInto(next.stay.place)},{" "}
+            {span(Math.round(minutesBetween(next.from, next.to)))}.{" "}
+          </b>
+        )}
         {span(gone)} of {span(whole)} gone. Then {now.next?.name.toLowerCase()}.{" "}
         {window && say(window.says)}
       </p>
       <p className={classes.big} data-ready={call !== "leave" || undefined}>
         {figure} <small>{words}</small>
       </p>
-      <RestBar since={now.since} until={now.until} now={clock} marks={window ? marks : undefined} />
+      <RestBar
+        since={now.since}
+        until={now.until}
+        now={clock}
+        changes={spent.slice(1).map((one) => one.from)}
+        marks={window ? marks : undefined}
+      />
       <Alarm
         key={now.stop.key}
         call={call}
         says={alarmNow(marks, now.until, clock)}
+        moved={next || here === spent.at(-1) ? moved?.says : undefined}
         name={name}
         why={`${now.stop.name}: ${window ? say(window.says) : `then ${now.next?.name.toLowerCase()}.`}`}
       />

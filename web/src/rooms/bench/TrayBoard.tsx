@@ -3,9 +3,10 @@ import { Button, Modal } from "@mantine/core";
 import { useInterval } from "@mantine/hooks";
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import { type Do, made, stepOf, stopOf } from "@/api/steps";
+import { type Do, made, stepOf } from "@/api/steps";
 import { clock as timeOfDay } from "@/app/time";
 import { span } from "@/measures/quantity";
+import { outOf, spentIn, stayAt } from "@/steps/stays";
 import bench from "./BenchRun.module.css";
 import { PutRight } from "./GoButton";
 import {
@@ -27,12 +28,14 @@ interface Props {
 }
 
 type Step = Schemas["TrayStep"];
+type Rest = Schemas["Rest"];
 
 /** What a step is called on its button. */
-export function stepWords(step: Step, does: Do | null, place: string | undefined): string {
+export function stepWords(step: Step, does: Do | null, rest: Rest | null | undefined): string {
   const words: Record<string, string> = {
     "done shape": "Shaped",
-    "out shape": place === "proofer" ? "Out of the proofer" : `Out of the ${place ?? "rest"}`,
+    "out shape": outOf(rest),
+    "out wash": outOf(rest),
     "done wash": "Washed",
     "in bake": "Into the oven",
     "done bake": "Out of the oven",
@@ -42,7 +45,7 @@ export function stepWords(step: Step, does: Do | null, place: string | undefined
 }
 
 /** What a tray is doing, in a word, and the minutes of it. */
-export function stageWords(tray: TrayNow, place: string | undefined, clock: Date): string {
+export function stageWords(tray: TrayNow, clock: Date): string {
   if (tray.lost) return "lost";
   if (!tray.next) return "ready";
   if (!tray.since) return "to shape";
@@ -50,20 +53,24 @@ export function stageWords(tray: TrayNow, place: string | undefined, clock: Date
   const whole = tray.until && span(Math.round(minutesBetween(tray.since, tray.until)));
   if (tray.last?.kind === "in") return `in the oven ${gone} of ${whole}`;
   if (tray.next.kind === "out" && tray.does === "bake") return `cooling ${gone} of ${whole}`;
-  if (tray.next.kind === "out")
-    return `${place === "proofer" ? "proofing" : "resting"} ${gone} of ${whole}`;
+  if (tray.rest && tray.until) {
+    const spent = spentIn(tray.rest, tray.gives, tray.since, tray.until);
+    const [here, then] = stayAt(spent, clock);
+    if (here && then)
+      return `${here.stay.place} until ${timeOfDay(here.to)}, then ${then.stay.place}`;
+    return `${here?.stay.place === "proofer" ? "proofing" : "resting"} ${gone} of ${whole}`;
+  }
   return tray.next.kind === "in" ? "ready for the oven" : "out, to be washed";
 }
-
-const placeAfterShaping = (view: RunView) => stopOf(view.worked, "shape")?.rest?.place;
 
 /** What was done last with the chosen tray, or with those of the last press. */
 function trayDeedOf(view: RunView, trays: TrayNow[], chosen: number | null) {
   const last = lastOfTrays(trays, chosen);
   const [first] = last;
   if (!first?.last || !first.since) return null;
-  const does = view.worked.strip.find((s) => s.key === first.last?.stop)?.do as Do | undefined;
-  const done = stepWords(first.last, does ?? null, placeAfterShaping(view)).toLowerCase();
+  const stop = view.worked.strip.find((s) => s.key === first.last?.stop);
+  const does = (stop?.do as Do | undefined) ?? null;
+  const done = stepWords(first.last, does, stop?.rest).toLowerCase();
   return {
     entries: last.flatMap((t) => t.entry ?? []),
     what: `${last.length > 1 ? `${last.length} trays` : `Tray ${first.tray}`} ${done}`,
@@ -78,7 +85,6 @@ function trayDeedOf(view: RunView, trays: TrayNow[], chosen: number | null) {
 export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Event[] }) {
   // the tray whose time is being put right
   const [chosen, setChosen] = useState<number | null>(null);
-  const place = placeAfterShaping(view);
   const turn = stepOf(view.plan, "bake")?.bake.turn_tray;
   const proofing = trays.some((t) => t.since && t.next?.kind === "out" && t.does === "shape");
   const seen = new Set([
@@ -120,7 +126,8 @@ export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Even
                       for (const t of going) say({ ...same, tray: t.tray });
                     }}
                   >
-                    All {going.length}: {stepWords(same, first?.does ?? null, place).toLowerCase()}
+                    All {going.length}:{" "}
+                    {stepWords(same, first?.does ?? null, first?.rest).toLowerCase()}
                   </button>
                 )}
               </p>
@@ -129,7 +136,7 @@ export function TrayBoard({ view, trays, say, waiting }: Props & { waiting: Even
               {mine.map((tray) => (
                 <Tray
                   key={tray.tray}
-                  {...{ tray, view, say, place, turn }}
+                  {...{ tray, view, say, turn }}
                   chosen={tray.tray === chosen}
                   choose={() => setChosen(tray.tray === chosen ? null : tray.tray)}
                   move={say}
@@ -193,11 +200,10 @@ interface TrayProps {
   choose: () => void;
   /** Say that it happened earlier or later; it stays the chosen one. */
   move: Props["say"];
-  place?: string;
   turn?: boolean;
 }
 
-function Tray({ tray, view, say, lose, chosen, choose, move, place, turn }: TrayProps) {
+function Tray({ tray, view, say, lose, chosen, choose, move, turn }: TrayProps) {
   const clock = useClock();
   const left = tray.until && !tray.lost ? minutesBetween(clock, tray.until) : null;
   const whole = tray.since && tray.until ? minutesBetween(tray.since, tray.until) : 0;
@@ -229,7 +235,7 @@ function Tray({ tray, view, say, lose, chosen, choose, move, place, turn }: Tray
             </button>
           )}
         </span>
-        <b>{stageWords(tray, place, clock)}</b>
+        <b>{stageWords(tray, clock)}</b>
         {left !== null && (
           <i className={classes.bar} aria-hidden="true">
             <i style={{ width: `${100 * share}%` }} />
@@ -253,9 +259,9 @@ function Tray({ tray, view, say, lose, chosen, choose, move, place, turn }: Tray
           type="button"
           className={classes.step}
           onClick={() => tray.next && say({ ...tray.next, tray: tray.tray })}
-          aria-label={`Tray ${tray.tray}: ${stepWords(tray.next, tray.does, place).toLowerCase()}`}
+          aria-label={`Tray ${tray.tray}: ${stepWords(tray.next, tray.does, tray.rest).toLowerCase()}`}
         >
-          {stepWords(tray.next, tray.does, place)}
+          {stepWords(tray.next, tray.does, tray.rest)}
         </button>
       )}
       {deed && (
@@ -274,14 +280,13 @@ export const firstTray = (trays: TrayNow[], clock: Date): TrayNow | undefined =>
     .toSorted((a, b) => urgency(a, clock) - urgency(b, clock) || a.tray - b.tray)[0];
 
 /** The main button: what that tray is to go through next. */
-export function TrayGo({ view, trays, say }: Props) {
+export function TrayGo({ trays, say }: Pick<Props, "trays" | "say">) {
   const clock = useClock();
   const [held, setHeld] = useState(false);
   const release = useInterval(() => setHeld(false), 700);
   const tray = firstTray(trays, clock);
   if (!tray?.next) return null;
   const { next } = tray;
-  const place = placeAfterShaping(view);
   const left = tray.until ? minutesBetween(clock, tray.until) : 0;
   return (
     <button
@@ -296,10 +301,10 @@ export function TrayGo({ view, trays, say }: Props) {
       }}
     >
       <b>
-        Tray {tray.tray}: {stepWords(next, tray.does, place).toLowerCase()}
+        Tray {tray.tray}: {stepWords(next, tray.does, tray.rest).toLowerCase()}
       </b>
       <small>
-        {left > 0 ? `${span(Math.ceil(left))} before its time` : stageWords(tray, place, clock)}
+        {left > 0 ? `${span(Math.ceil(left))} before its time` : stageWords(tray, clock)}
       </small>
     </button>
   );

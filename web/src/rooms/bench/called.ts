@@ -23,9 +23,11 @@ export function calledOf(run: RunView, now: Now): Called[] {
     until: Date | null,
   ) =>
     (run.worked.strip.find((s) => s.key === key)?.alarms ?? []).flatMap((alarm): Called[] => {
-      const { minutes } = alarm;
-      const ends = typeof minutes !== "number";
-      const at = ends ? until : since && new Date(since.getTime() + minutes * MINUTE);
+      const ends = typeof alarm.minutes !== "number";
+      const minutes = alarm.minutes ?? 0;
+      // what is below nothing is counted back from the end
+      const from = ends || minutes < 0 ? until : since;
+      const at = from && new Date(from.getTime() + minutes * MINUTE);
       return alarm.after === kind && at && key
         ? [{ tray, stop: key, at, says: alarm.says, ends }]
         : [];

@@ -5,6 +5,7 @@
 import type { Schemas } from "@/api/client";
 import type { RunView } from "@/api/runs";
 import { type Do, made } from "@/api/steps";
+import { restMin } from "@/steps/stays";
 
 export type Event = Schemas["Event"];
 export type { RunView };
@@ -42,6 +43,9 @@ export interface TrayNow {
   /** The entry of what was done with it last, and what it came after. */
   entry: string | null;
   earliest: Date | null;
+  /** The rest it is in, and which stay of it gives. */
+  rest: Schemas["Rest"] | null;
+  gives: number;
   /** It comes to nothing: burnt, or dropped. */
   lost: boolean;
 }
@@ -187,10 +191,10 @@ export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
   return trayDeeds(run, waiting).map(({ tray, deeds, lost, cut }) => {
     const last = deeds.at(-1);
     const next = lost ? null : (run.tray_steps[deeds.length] ?? null);
-    const rest = run.worked.strip.find((s) => s.key === next?.stop);
+    const stop = run.worked.strip.find((s) => s.key === next?.stop);
     const minutes =
-      next?.kind === "out" && rest
-        ? restMinutes(run, waiting, rest)
+      next?.kind === "out" && stop
+        ? restMinutes(run, waiting, stop)
         : last?.kind === "in"
           ? made(run.worked, "bake")?.bake_min
           : undefined;
@@ -202,7 +206,9 @@ export function traysNow(run: RunView, waiting: Event[]): TrayNow[] {
       next,
       last: run.tray_steps[deeds.length - 1] ?? null,
       lost,
-      does: (rest?.do as Do | undefined) ?? null,
+      does: (stop?.do as Do | undefined) ?? null,
+      rest: (next?.kind === "out" && stop?.rest) || null,
+      gives: stop?.gives ?? 0,
       since: last?.at ?? null,
       entry: last?.id ?? null,
       earliest: deeds.at(-2)?.at ?? cut,
@@ -269,7 +275,7 @@ export function restMinutes(run: RunView, waiting: Event[], stop: Schemas["Stop"
   const gone = takenBack(waiting);
   const here = waiting.filter((e) => e.kind === "rest" && e.stop === stop.key && !gone.has(e.id));
   const known = run.standing.rests.find((r) => r.stop === stop.key)?.minutes;
-  return here.at(-1)?.minutes ?? known ?? stop.rest?.minutes ?? 0;
+  return here.at(-1)?.minutes ?? known ?? restMin(stop.rest);
 }
 
 /** What was weighed, by the line of its sheet: known to the server, and waiting here. */

@@ -14,6 +14,7 @@ import { MeasureInput } from "@/measures/MeasureInput";
 import { span } from "@/measures/quantity";
 import { say, useOutbox } from "@/offline/outbox";
 import { Strip } from "@/steps/Strip";
+import { outOf, passed, placesSaid, restMin } from "@/steps/stays";
 import classes from "./Book.module.css";
 import { Photos } from "./Photos";
 import { TemperatureChart } from "./TemperatureChart";
@@ -198,17 +199,15 @@ function Deeds({ run, only }: { run: RunView; only: string | null }) {
           return (
             <tr key={`${planned.kind}${planned.stop}`}>
               <td>
-                {out ? (
-                  stop?.rest?.place === "bench" ? (
-                    "Rest on the bench over"
-                  ) : (
-                    `Out of the ${stop?.rest?.place}`
-                  )
-                ) : (
-                  <b>{stop?.name}</b>
-                )}
+                {out ? outOf(stop?.rest) : <b>{stop?.name}</b>}
                 {!out && <span className="quiet"> {words(stop?.does[0] ?? "").toLowerCase()}</span>}
-                {out && <span className="quiet"> after {span(stop?.rest?.minutes ?? 0)}</span>}
+                {out && stop?.rest && (
+                  <span className="quiet">
+                    {" "}
+                    after {span(restMin(stop.rest))}
+                    {passed(stop.rest).length > 1 && `: ${placesSaid(stop.rest)}`}
+                  </span>
+                )}
                 {saidAt(planned.stop, out).map((s) => (
                   <span key={s.event_id} className={classes.said}>
                     {clock(s.at)} {s.text}

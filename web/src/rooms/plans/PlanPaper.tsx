@@ -1,5 +1,6 @@
 /** A plan on paper: its strip, formula, sheets and marks on one page, its folds on the next. */
 import { Button } from "@mantine/core";
+import { Fragment } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { made, madeAt, type Plan, type Stop, stopOf, type Worked } from "@/api/steps";
@@ -13,6 +14,7 @@ import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { aboveOf } from "@/steps/above";
 import { DEPTH, StopGlyph, stopFacts } from "@/steps/Strip";
+import { passed, restMin } from "@/steps/stays";
 import { timeAt, useBegins } from "./clockTimes";
 import classes from "./PlanPaper.module.css";
 import { WithPlan } from "./WithPlan";
@@ -121,9 +123,16 @@ function StripDown({ plan, worked }: { plan: Plan; worked: Worked }) {
       made: stop.made ?? undefined,
     }) as Parameters<typeof StopGlyph>[0];
   const aside = stops.map((stop, i) => {
-    if (!stop.rest || stop.rest.minutes <= 0) return "";
-    const [y, d] = [(i + 1) * row, DEPTH[stop.rest.place] * 0.9];
-    return `V${y - 11} c0,7 ${d},3 ${d},8 v6 c0,5 ${-d},1 ${-d},8`;
+    if (!stop.rest || restMin(stop.rest) <= 0) return "";
+    const all = passed(stop.rest);
+    // each stay a ledge, as deep as it is cold
+    let at = 0;
+    const ledges = all.map((stay) => {
+      const by = DEPTH[stay.place] * 0.9 - at;
+      at += by;
+      return `c0,${at === by ? 7 : 2} ${by},${at === by ? 3 : 0} ${by},${at === by ? 8 : 3} v${6 / all.length}`;
+    });
+    return `V${(i + 1) * row - 11} ${ledges.join(" ")} c0,5 ${-at},1 ${-at},8`;
   });
   return (
     <div className={classes.strip}>
@@ -145,9 +154,16 @@ function StripDown({ plan, worked }: { plan: Plan; worked: Worked }) {
             <span className={classes.facts}>
               {begins && <b>{timeAt(begins, stop.starts_min)} </b>}
               {span(stop.bench_min)}
-              {stop.rest && stop.rest.minutes > 0 && (
+              {stop.rest && restMin(stop.rest) > 0 && (
                 <>
-                  , then <b>{span(stop.rest.minutes)}</b> {stop.rest.place}
+                  , then{" "}
+                  {passed(stop.rest).map((stay, n) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a stay is where it stands in the rest
+                    <Fragment key={n}>
+                      {n > 0 && ", "}
+                      <b>{span(stay.minutes)}</b> {stay.place}
+                    </Fragment>
+                  ))}
                 </>
               )}
             </span>

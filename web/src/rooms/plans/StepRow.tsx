@@ -4,6 +4,7 @@ import { IconPlus } from "@tabler/icons-react";
 import { withStep, withStepMoved } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { Strip } from "@/steps/Strip";
+import { lasting, restMin } from "@/steps/stays";
 import { clockWords, marksOf } from "@/steps/windows";
 import { timeAt } from "./clockTimes";
 import classes from "./PlanRoom.module.css";
@@ -23,13 +24,13 @@ export function StepRow({ desk, readOnly }: { desk: PlanDesk; readOnly: boolean 
   const rest = step?.rest;
   const restGrip = step &&
     rest && {
-      path: `steps[${n}].rest.minutes`,
+      path: `steps[${n}].rest.stays[${stop.gives}].minutes`,
       label: `Rest after ${stop.name}`,
-      value: rest.minutes,
-      limits: limits[step.do]?.["rest.minutes"],
+      value: restMin(rest),
+      limits: limits[step.do]?.["rest.stays.minutes"],
       stops: marksOf(warmth?.windows.find((w) => w.stop === stop.key)),
       put: (minutes: number) =>
-        change(withStep(plan, n, { rest: { ...rest, minutes } }), `steps[${n}].rest`),
+        change(withStep(plan, n, { rest: lasting(rest, stop.gives, minutes) }), `steps[${n}].rest`),
     };
   return (
     <div className={classes.stripRow}>

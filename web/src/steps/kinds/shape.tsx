@@ -122,7 +122,7 @@ function ShapePanel(panel: PanelProps<"shape">) {
           <Readout
             worked={worked}
             label="Humidity"
-            value={`${step.rest?.humidity_pct ?? made.humidity_pct} %`}
+            value={`${step.rest?.stays.find((s) => s.place === "proofer")?.humidity_pct ?? made.humidity_pct} %`}
           />
         </dl>
       )}

@@ -6,7 +6,7 @@ import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
-import { StepAssumes } from "../parts/StepParts";
+import { StepAssumes, StepRest } from "../parts/StepParts";
 import { Thing } from "../parts/Thing";
 
 /** What is brushed on, and how often. */
@@ -39,6 +39,7 @@ function WashPanel(panel: PanelProps<"wash">) {
       <p className={classes.said}>
         {made?.says} {made?.takes_g ? `${say("mass", made.takes_g)} for all pieces.` : ""}
       </p>
+      <StepRest panel={panel} label="Then" proofer />
       {!readOnly && (
         <Button
           variant="default"

@@ -1,12 +1,14 @@
-import { Checkbox, Collapse, NativeSelect, UnstyledButton } from "@mantine/core";
+import { ActionIcon, Checkbox, Collapse, NativeSelect, UnstyledButton } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
+import { IconArrowDown, IconArrowUp, IconPlus, IconX } from "@tabler/icons-react";
 import type { Schemas } from "@/api/client";
 import { useTrade } from "@/api/trade";
 import { WindowBar } from "@/cold/WindowBar";
 import { Choice } from "@/measures/Choice";
 import { MeasureInput } from "@/measures/MeasureInput";
+import { span } from "@/measures/quantity";
+import { onOrIn, type Place, restMin, type Stay, stayIn, withStay } from "../stays";
 import classes from "./panels.module.css";
-import { restIn } from "./rests";
 
 type Rest = Schemas["Rest"];
 
@@ -15,85 +17,198 @@ interface Props {
   path: string;
   rest: Rest | null | undefined;
   onChange: (rest: Rest | null) => void;
-  /** After shaping a rest may be the proof. */
+  /** Where it may lie first; a shaped piece is as well proofed as chilled. */
   proofer?: boolean;
   /** When it may end today, where that is known. */
   window?: Schemas["RestWindow"];
 }
 
-const PLACES: { value: Rest["place"] | "none"; label: string }[] = [
-  { value: "none", label: "None" },
+const PLACES: { value: Place; label: string }[] = [
   { value: "bench", label: "Bench" },
   { value: "fridge", label: "Fridge" },
   { value: "freezer", label: "Freezer" },
+  { value: "proofer", label: "Proofer" },
 ];
+const NONE = { value: "none" as const, label: "None" };
+const MOST = 12;
+const NEXT: Record<Place, Place> = {
+  freezer: "fridge",
+  fridge: "bench",
+  bench: "fridge",
+  proofer: "fridge",
+};
 
-const PROOFER = { value: "proofer" as const, label: "Proofer" };
-
-/** A rest: where, and how long; it may begin and end elsewhere. */
+/** A rest: one place after another, and how long in each. */
 export function RestInput({ label, path, rest, onChange, window: w, proofer }: Props) {
+  const stays = rest?.stays ?? [];
+  const several = stays.length > 1;
+  const first = stays[0];
+  const put = (made: Stay[]) => onChange(made.length ? { stays: made } : null);
+  const places = proofer || several ? PLACES : PLACES.slice(0, 3);
+  // what stands there can always be seen
+  const shown = (at: Place | undefined) =>
+    at === "proofer" && !places.some((p) => p.value === at) ? PLACES : places;
+  const swap = (n: number, to: number) => {
+    const [a, b] = [stays[n], stays[to]];
+    if (a && b) put(stays.map((s, k) => (k === n ? b : k === to ? a : s)));
+  };
   return (
     <div>
       <Choice
         label={label}
-        tight
-        value={rest?.place ?? "none"}
-        options={proofer ? [...PLACES.filter((p) => p.value !== "freezer"), PROOFER] : PLACES}
+        tight={!several}
+        value={first?.place ?? "none"}
+        options={[...(several ? [] : [NONE]), ...shown(first?.place)]}
         onChange={(place) =>
-          onChange(place === "none" ? null : { ...(rest ?? restIn(place, 30)), place })
+          place === "none"
+            ? onChange(null)
+            : put(first ? [{ ...first, place }, ...stays.slice(1)] : [stayIn(place, 30)])
         }
       />
-      {rest && (
-        <MeasureInput
-          label="Rest for"
-          quantity="time"
-          path={`${path}.minutes`}
-          value={rest.minutes}
-          onChange={(minutes) => minutes !== null && onChange({ ...rest, minutes })}
-        />
+      {rest &&
+        stays.map((stay, n) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a stay is where it stands in the rest
+          <div key={n} className={classes.stay} data-several={several || undefined}>
+            {n > 0 && (
+              <Choice
+                label="then"
+                value={stay.place}
+                options={PLACES}
+                onChange={(place) => onChange(withStay(rest, n, { place }))}
+              />
+            )}
+            <div className={classes.stayMinutes}>
+              <MeasureInput
+                label={
+                  several
+                    ? `${onOrIn(stay.place).replace(/^./, (a) => a.toUpperCase())} for`
+                    : "Rest for"
+                }
+                quantity="time"
+                path={`${path}.stays[${n}].minutes`}
+                value={stay.minutes}
+                onChange={(minutes) => minutes !== null && onChange(withStay(rest, n, { minutes }))}
+              />
+              {several && (
+                <Moves
+                  n={n}
+                  of={stays.length}
+                  place={stay.place}
+                  swap={swap}
+                  drop={() => put(stays.filter((_, k) => k !== n))}
+                />
+              )}
+            </div>
+            <How
+              path={`${path}.stays[${n}]`}
+              stay={stay}
+              onChange={(how) => onChange(withStay(rest, n, how))}
+            />
+          </div>
+        ))}
+      {rest && stays.length < MOST && (
+        <UnstyledButton
+          className={classes.then}
+          onClick={() => put([...stays, stayIn(NEXT[stays.at(-1)?.place ?? "fridge"], 15)])}
+        >
+          <IconPlus size={15} aria-hidden /> Then another place
+        </UnstyledButton>
       )}
-      {rest?.place === "proofer" && (
-        <div className={classes.pair}>
-          <MeasureInput
-            label="Proofer at"
-            quantity="temperature"
-            path={`${path}.air_c`}
-            value={rest.air_c}
-            emptyMeans="as usual"
-            onChange={(air_c) => onChange({ ...rest, air_c })}
-          />
-          <MeasureInput
-            label="Humidity"
-            quantity="share"
-            path={`${path}.humidity_pct`}
-            value={rest.humidity_pct}
-            emptyMeans="as usual"
-            onChange={(humidity_pct) => onChange({ ...rest, humidity_pct })}
-          />
-        </div>
-      )}
+      {several && <p className={classes.said}>{span(restMin(rest))} in all.</p>}
       {rest && w && <WindowBar window={w} />}
-      {rest && <Chain path={path} rest={rest} onChange={onChange} />}
     </div>
   );
 }
 
-/** What else is to be said of a rest: first in the freezer, last on the bench, on what, under ice. */
-function Chain({
-  path,
-  rest,
-  onChange,
-}: {
+interface MovesProps {
+  n: number;
+  of: number;
+  place: Place;
+  swap: (n: number, to: number) => void;
+  drop: () => void;
+}
+
+/** One stay earlier, later, or off. */
+function Moves({ n, of, place, swap, drop }: MovesProps) {
+  return (
+    <div className={classes.stayMoves}>
+      <ActionIcon
+        variant="default"
+        size={38}
+        aria-label={`${place} ${n + 1} earlier`}
+        disabled={n === 0}
+        onClick={() => swap(n, n - 1)}
+      >
+        <IconArrowUp size={17} />
+      </ActionIcon>
+      <ActionIcon
+        variant="default"
+        size={38}
+        aria-label={`${place} ${n + 1} later`}
+        disabled={n === of - 1}
+        onClick={() => swap(n, n + 1)}
+      >
+        <IconArrowDown size={17} />
+      </ActionIcon>
+      <ActionIcon
+        variant="default"
+        size={38}
+        aria-label={`Take ${place} ${n + 1} off`}
+        onClick={drop}
+      >
+        <IconX size={17} />
+      </ActionIcon>
+    </div>
+  );
+}
+
+interface HowProps {
   path: string;
-  rest: Rest;
-  onChange: (r: Rest) => void;
-}) {
+  stay: Stay;
+  onChange: (how: Partial<Stay>) => void;
+}
+
+const COVERED: Record<string, boolean | null> = { usual: null, covered: true, open: false };
+
+/** How it lies there: how warm that is for this stay, on what, covered or not, under ice. */
+function How({ path, stay, onChange }: HowProps) {
   const { options } = useTrade();
-  const [open, { toggle }] = useDisclosure(
-    Boolean(rest.first || rest.last || rest.iced || rest.on !== "usual" || rest.chilled !== "not"),
+  const told =
+    stay.iced ||
+    stay.on !== "usual" ||
+    stay.chilled !== "not" ||
+    typeof stay.covered === "boolean" ||
+    typeof stay.to_c === "number" ||
+    typeof stay.air_c === "number";
+  const [open, { toggle }] = useDisclosure(told);
+  const covered = Object.entries(COVERED).find(([, is]) => is === (stay.covered ?? null))?.[0];
+  const air = (
+    <div className={classes.pair}>
+      <MeasureInput
+        label={stay.place === "proofer" ? "Proofer at" : "It is there"}
+        quantity="temperature"
+        path={`${path}.air_c`}
+        value={stay.air_c}
+        emptyMeans="as usual"
+        onChange={(air_c) => onChange({ air_c })}
+      />
+      {stay.place === "proofer" ? (
+        <MeasureInput
+          label="Humidity"
+          quantity="share"
+          path={`${path}.humidity_pct`}
+          value={stay.humidity_pct}
+          emptyMeans="as usual"
+          onChange={(humidity_pct) => onChange({ humidity_pct })}
+        />
+      ) : (
+        <GoesTo path={path} stay={stay} onChange={onChange} />
+      )}
+    </div>
   );
   return (
     <>
+      {stay.place === "proofer" && air}
       <UnstyledButton
         onClick={toggle}
         aria-expanded={open}
@@ -102,49 +217,54 @@ function Chain({
         td="underline dotted"
         py={4}
       >
-        More about this rest
+        How it lies there
       </UnstyledButton>
       <Collapse expanded={open} transitionDuration={0}>
-        <MeasureInput
-          label="First part of the rest, in the freezer"
-          quantity="time"
-          path={`${path}.first.minutes`}
-          value={rest.first?.minutes}
-          emptyMeans="none"
-          onChange={(m) =>
-            onChange({ ...rest, first: m ? { place: "freezer", minutes: m } : null })
-          }
-        />
-        <MeasureInput
-          label="Last part of the rest, on the bench to temper"
-          quantity="time"
-          path={`${path}.last.minutes`}
-          value={rest.last?.minutes}
-          emptyMeans="none"
-          onChange={(m) => onChange({ ...rest, last: m ? { place: "bench", minutes: m } : null })}
-        />
+        {stay.place === "proofer" ? <GoesTo path={path} stay={stay} onChange={onChange} /> : air}
         <Choice
           label="It lies on"
-          tight
-          value={rest.on}
+          value={stay.on}
           options={options<Schemas["Surface"]>("surface")}
-          onChange={(on) => onChange({ ...rest, on })}
+          onChange={(on) => onChange({ on })}
         />
         <NativeSelect
           label="Surface beforehand"
-          value={rest.chilled}
+          value={stay.chilled}
           data={options("chilled")}
-          onChange={(e) =>
-            onChange({ ...rest, chilled: e.currentTarget.value as Schemas["Chilled"] })
-          }
+          onChange={(e) => onChange({ chilled: e.currentTarget.value as Schemas["Chilled"] })}
+        />
+        <Choice
+          label="Covered"
+          tight
+          value={covered ?? "usual"}
+          options={[
+            { value: "usual", label: "As usual" },
+            { value: "covered", label: "Covered" },
+            { value: "open", label: "Open" },
+          ]}
+          onChange={(how) => onChange({ covered: COVERED[how] })}
         />
         <Checkbox
           mt={8}
           label="Ice packs on top"
-          checked={rest.iced}
-          onChange={(e) => onChange({ ...rest, iced: e.currentTarget.checked })}
+          checked={stay.iced}
+          onChange={(e) => onChange({ iced: e.currentTarget.checked })}
         />
       </Collapse>
     </>
+  );
+}
+
+/** A cabinet that goes on to another warmth while it lies there. */
+function GoesTo({ path, stay, onChange }: HowProps) {
+  return (
+    <MeasureInput
+      label="Goes evenly to"
+      quantity="temperature"
+      path={`${path}.to_c`}
+      value={stay.to_c}
+      emptyMeans="stays so"
+      onChange={(to_c) => onChange({ to_c })}
+    />
   );
 }

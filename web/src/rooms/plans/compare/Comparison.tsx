@@ -6,6 +6,7 @@ import { FromSide } from "@/drawings/FromSide";
 import { FoldGlyph } from "@/drawings/Ribbon";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { restMin } from "@/steps/stays";
 import classes from "./Comparison.module.css";
 import { alike, FACTS, type Fact } from "./facts";
 
@@ -28,7 +29,7 @@ function Turns({ turns }: { turns: Schemas["Turn"][] }) {
     <span className={classes.turns} role="img" aria-label={words || "no folds"} title={words}>
       {turns.map((turn, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: turns have no identity but their place
-        <span key={i} data-rest={(turn.rest?.minutes ?? 0) > 0 || undefined}>
+        <span key={i} data-rest={restMin(turn.rest) > 0 || undefined}>
           <FoldGlyph fold={turn.fold} width={58} />
         </span>
       ))}
