@@ -33,7 +33,7 @@ from bakehouse.kitchen.shelf import (
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
 from lamination.day import Weekday
-from lamination.dough import Development, PrefermentKind
+from lamination.dough import Development, Liquid, PrefermentKind
 from lamination.files import preparations_csv, read_preparations_csv
 from lamination.kitchen import Default, Fixture, Kitchen, LabelPart, OwnCard, Part, Room, Sign, Spot
 from lamination.materials import (
@@ -80,8 +80,8 @@ _WORDED: dict[str, type[Worded]] = {
     "colour": Colour, "development": Development, "preferment": PrefermentKind, "kind": Ingredients,
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
-    "gathered": Gathered, "part": Part, "fixture": Fixture, "cause": Cause, "weekday": Weekday,
-    "made": MadeWhen, "care": Care,
+    "gathered": Gathered, "part": Part, "liquid": Liquid, "fixture": Fixture, "cause": Cause,
+    "weekday": Weekday, "made": MadeWhen, "care": Care,
 }  # fmt: skip
 
 

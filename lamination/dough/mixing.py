@@ -12,6 +12,13 @@ from lamination.terms.trade import Worded
 WATER = Composition(100, 0, 0, 0, 0)
 
 
+class Liquid(Worded):
+    """What is warmed or chilled so that the dough comes out at its temperature."""
+
+    WATER = "water", "water"
+    MILK = "milk", "milk"
+
+
 class Development(Worded):
     """How far the gluten is worked in the mixer; folding goes on with it."""
 
@@ -36,12 +43,12 @@ class Part:
 
 @dataclass(frozen=True, slots=True)
 class Water:
-    """The water for the bowl.
+    """The liquid that brings the dough to its temperature: the water for the bowl, or the milk.
 
     ``needed_c``: the temperature all of it would need. ``water_c``: what is used, never hotter than
-    the kitchen allows; where the tap is too warm, the tap's, and ``ice_g`` of it goes in as ice.
-    ``dough_c``: what the dough comes to with the best that can be had (ice alone at most); ``reached``
-    says whether that is what was wanted.
+    the kitchen allows; where the tap is too warm, the tap's, and ``ice_g`` of it goes in as ice. Milk
+    is no colder than it is kept, which is then its ``tap_c``. ``dough_c``: what the dough comes to with
+    the best that can be had; ``reached`` says whether that is what was wanted.
     """
 
     needed_c: float
@@ -52,6 +59,7 @@ class Water:
     dough_c: float
     reached: bool
     friction_k: float
+    of: Liquid = Liquid.WATER
 
 
 def water_for(
@@ -61,6 +69,7 @@ def water_for(
     tap_c: float,
     friction_k: float,
     hottest_c: float,
+    milk: Composition | None = None,
 ) -> Water:
     """The water temperature, °C, that gives a dough of ``wanted_c``, by a balance of heat.
 
@@ -68,12 +77,13 @@ def water_for(
     a part is its specific heat at its own temperature. Ice takes 333.6 kJ/kg to melt, so of m grams
     of water at the tap's temperature t, x as ice do the work of water at w:
     x = m·c·(t − w) / (333.6 + c·t). Water is never warmer than ``hottest_c`` (it kills yeast).
-    Raises ValueError without any water. Source: heat balance.
+    ``milk``: what the liquid is made of, where it is not water; it is kept at ``tap_c`` and has no ice.
+    Raises ValueError without any liquid. Source: heat balance.
     """
     if water_g <= 0:
         raise ValueError("There is no water to warm or to cool the dough with.")
     held = [p for p in others if p.mass_g > 0]
-    c = specific_heat_kj_kg_k(WATER, tap_c)
+    c = specific_heat_kj_kg_k(milk or WATER, tap_c)
     carried = water_g / 1000 * c
     all_kj_k = carried + sum(p.holds_kj_k for p in held)
     warmed = friction_k * all_kj_k
@@ -82,7 +92,9 @@ def water_for(
         + (sum(p.holds_kj_k * (wanted_c - p.temperature_c) for p in held) - warmed) / carried
     )
     ice_g, used_c = 0.0, min(wanted, hottest_c)
-    if wanted < tap_c:
+    if milk is not None:
+        used_c = max(used_c, tap_c)
+    elif wanted < tap_c:
         # Above 0 °C tap water gives heat to its ice; below, ice alone is the coldest there is.
         ice_g = water_g * c * (tap_c - wanted) / (ICE_MELTS_KJ_KG + c * tap_c)
         if ice_g > water_g:
@@ -95,13 +107,14 @@ def water_for(
     ) / all_kj_k
     return Water(
         needed_c=wanted,
-        water_c=tap_c if ice_g else min(wanted, hottest_c),
+        water_c=tap_c if ice_g else min(wanted, hottest_c) if milk is None else used_c,
         water_g=water_g - ice_g,
         ice_g=ice_g,
         tap_c=tap_c,
         dough_c=dough_c,
         reached=abs(dough_c - wanted_c) < 0.05,
         friction_k=friction_k,
+        of=Liquid.WATER if milk is None else Liquid.MILK,
     )
 
 

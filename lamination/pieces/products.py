@@ -62,8 +62,8 @@ class Product(Checked):
     that these leave. ``notch_mm``: cut into the middle of a triangle's base.
     ``own_card``: one of the kitchen's own cards in place of ``card``.
     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
-    one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
-    hole that is too large.
+    one, as for a plait. ``per_tray``: so many to a tray because the baker says so. Raises Faults for a
+    ring without a hole, a hole in anything else, or a notch or hole that is too large.
     """
 
     name: Annotated[str, Length(1, 60, "characters")]
@@ -81,6 +81,7 @@ class Product(Checked):
     filling: Annotated[str, Length(1, 40, "characters")] | None = None
     filling_g: Annotated[float, Range(0, 1_000, "g")] = 0.0
     strands: Annotated[int, Range(1, 12)] = 1
+    per_tray: Annotated[int, Range(1, 500, whole=True)] | None = None
     toppings: Annotated[tuple[Topping, ...], Length(0, 6, "toppings")] = ()
 
     def __post_init__(self) -> None:

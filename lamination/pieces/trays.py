@@ -135,6 +135,14 @@ def on_tray(piece: Size, length_mm: float, width_mm: float, gap_mm: float) -> tu
     return best if best[0] * best[1] else (0, 0)
 
 
+def _laid(many: int, along: int, across: int, aspect: float) -> tuple[int, int]:
+    """How so many lie on a tray: in the rows that fit, or closer in rows like the tray's own sides."""
+    if 0 < many <= along * across:
+        return math.ceil(many / across), across
+    rows = max(round(math.sqrt(many / aspect)), 1)
+    return math.ceil(many / rows), rows
+
+
 def load_trays(trays: tuple[int, ...], holds: int) -> tuple[Load, ...]:
     """Trays in loads of so many, in order."""
     holds = max(holds, 1)
@@ -151,7 +159,7 @@ def work_trays(
 ) -> WorkedTrays:
     """Put the pieces of one sheet on trays: one product a tray, in the order they are cut.
 
-    A piece larger than a tray gets a tray of its own.
+    A piece larger than a tray gets a tray of its own; a product that says how many, gets so many.
     """
     length, width = kitchen["bake_tray.length_mm"], kitchen["bake_tray.width_mm"]
     found = []
@@ -160,10 +168,14 @@ def work_trays(
         shaped = shaped_size(product, blank, thickness_mm, kitchen)
         risen = risen_size(shaped, product.card, family, kitchen)
         along, across = on_tray(risen, length, width, kitchen["bake_tray.gap_mm"])
-        each = max(along * across, 1)
+        fits = along * across
+        if product.per_tray is not None:
+            fits = product.per_tray
+            along, across = _laid(fits, along, across, length / width)
+        each = max(fits, 1)
         trays = tuple(range(next_tray, next_tray + math.ceil(many / each)))
         on = tuple(min(each, many - i * each) for i in range(len(trays)))
-        found.append(OnTrays(n, shaped, risen, along * across, across, along, trays, on))
+        found.append(OnTrays(n, shaped, risen, fits, across, along, trays, on))
         next_tray += len(trays)
     every = tuple(range(1, next_tray))
     return WorkedTrays(

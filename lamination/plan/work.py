@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import lru_cache
 
 from lamination.dough.formula import balance
@@ -26,6 +27,7 @@ from lamination.sheet.coverage import Layers
 from lamination.steps import kind_of
 from lamination.steps._labels import labels_of
 from lamination.steps._package import lying
+from lamination.steps.base import Alarm
 from lamination.steps.cut import CutFigures
 from lamination.steps.last_sheet import LastSheetFigures
 from lamination.steps.strew import StrewFigures
@@ -129,6 +131,27 @@ def _strip(found: Walk) -> tuple[Stop, ...]:
                 alarms=tuple(kind.alarms(here)),
             )
         )
+    return _with_what_is_begun_ahead(found, stops)
+
+
+def _with_what_is_begun_ahead(found: Walk, stops: list[Stop]) -> tuple[Stop, ...]:
+    """What a step wants begun before it is called out in the last rest that is still on then.
+
+    Counted from that rest's end, so that a longer one calls it later; at its beginning where it is short.
+    """
+    for n, step in enumerate(found.plan.steps):
+        for ahead in kind_of(step).ahead(found.here(n)):
+            rests = [s for s in stops[:n] if s.rest and s.rest.minutes > 0]
+            at = stops[n].starts_min - ahead.minutes
+            on = next((s for s in reversed(rests) if s.starts_min + s.bench_min <= at), None)
+            on = on or (rests[0] if rests else None)
+            if on is None or on.rest is None:
+                continue
+            over = on.starts_min + on.bench_min + on.rest.minutes
+            # not at the very end, which is called anyway
+            before = min(max(over - at, 0.01), on.rest.minutes)
+            alarms = (*on.alarms, Alarm("done", -before, ahead.says))
+            stops[on.n] = replace(on, alarms=alarms)
     return tuple(stops)
 
 

@@ -26,7 +26,7 @@ def called(worked: WorkedPlan, now: Standing) -> tuple[Called, ...]:
 
     What comes after the next press is not among them: it has not begun.
     """
-    return tuple(_called(worked, now))
+    return tuple(sorted(_called(worked, now), key=lambda one: (one.tray or 0, one.at)))
 
 
 def _called(worked: WorkedPlan, now: Standing) -> Iterator[Called]:

@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from lamination.kitchen.kitchen import Kitchen
 from lamination.pieces.baking import Bake, Oven, Stage, converted
 from lamination.steps.base import (
+    Ahead,
     Alarm,
     Chapter,
     Form,
@@ -86,6 +87,8 @@ def instruct(here: Here[Baking]) -> Iterator[str]:
     step, bake = here.step, here.step.bake
     stages = [f"{span(s.minutes)} at {c(s.oven_c)}{_steam(s)}" for s in bake.stages]
     yield f"Bake {span(bake.minutes)}"
+    heats = span(5.0 * round(heats_min(bake, here.kitchen) / 5))
+    yield f"It heats up in about {heats}: switch it on that long before, unless it is hot already."
     if bake.preheat_c is not None:
         yield f"Oven heated to {c(bake.preheat_c)} before; set it back as the trays go in."
     yield f"{', then '.join(stages)}, {bake.oven.said} oven."
@@ -107,6 +110,19 @@ def instruct(here: Here[Baking]) -> Iterator[str]:
         # what stands for long in its tin sweats there: that is no reason any more by then
         why = ", before the bottom sweats" if after <= _SWEATS_MIN else ""
         yield f"Unmould after {span(after)}{why}."
+
+
+def heats_min(bake: Bake, kitchen: Kitchen) -> float:
+    """How long the oven heats up from the room for a bake, min. Source: rows of the kitchen."""
+    to_c = bake.stages[0].oven_c if bake.preheat_c is None else bake.preheat_c
+    return max(to_c - kitchen["room.c"], 0.0) / kitchen[f"oven.{bake.oven}.heats_k_min"]
+
+
+def ahead(here: Here[Baking]) -> Iterator[Ahead]:
+    """The oven is switched on so that it is hot when the trays go in."""
+    bake = here.step.bake
+    to_c = bake.stages[0].oven_c if bake.preheat_c is None else bake.preheat_c
+    yield Ahead(heats_min(bake, here.kitchen), f"heat the oven to {c(to_c)}")
 
 
 def alarms(here: Here[Baking]) -> Iterator[Alarm]:
@@ -167,6 +183,7 @@ KIND = Kind(
     mind=mind,
     minutes=_minutes,
     alarms=alarms,
+    ahead=ahead,
     machine=Machine.OVEN,
     by_tray=True,
     loads=True,

@@ -356,6 +356,7 @@ class Often(IntEnum):
     """How often a kind may stand in a plan."""
 
     ONCE = 1
+    FEW = 4
     MANY = 12
 
 
@@ -369,6 +370,14 @@ class Alarm:
 
     after: Literal["in", "done"]
     minutes: float | None
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
+class Ahead:
+    """What has to be begun so many minutes before a step: an oven that heats."""
+
+    minutes: float
     says: str
 
 
@@ -419,7 +428,8 @@ class Kind(Generic[S]):
     ``stem``: ids begin so. ``rank``: where it usually stands among the others. ``takes``: what may lie
     there; ``leaves``: what lies there then, None where that stays. ``minutes``: the kitchen's row for
     its work, or a function of step, figures and kitchen. ``relaxing``: minutes the gluten wants
-    afterwards. ``alarms``: what is called out while it goes on, and at its end. ``weighs``: what is
+    afterwards. ``alarms``: what is called out while it goes on, and at its end; ``ahead``: what has to
+    be begun before it, which is called out while something rests before it. ``weighs``: what is
     weighed for it. ``by_tray``: trays go through it each at its own
     time; ``loads``: and into an oven. ``machine``: what it takes up, or a function of the step.
     ``feels_warmth``: what comes of it hangs on the kitchen's rows of warmth (those of the group cold).
@@ -446,6 +456,7 @@ class Kind(Generic[S]):
     minutes: str | Callable[[S, Any, Kitchen], float] = "minutes.own"
     relaxing: Callable[[Here[S]], float] = _no_minutes
     alarms: Callable[[Here[S]], Iterator[Alarm]] = rest_over
+    ahead: Callable[[Here[S]], Iterator[Ahead]] = _nothing
     often: Often = Often.ONCE
     needed: bool = False
     by_tray: bool = False
@@ -481,7 +492,7 @@ def with_id(step: S, taken: set[str], kind: Kind[S]) -> S:
     """The step with an id that is not taken yet, where it has none."""
     if step.id:
         return step
-    if kind.often is Often.ONCE and kind.stem not in taken:
+    if kind.often is not Often.MANY and kind.stem not in taken:
         return replace(step, id=kind.stem)
     n = 1
     while f"{kind.stem}-{n}" in taken:

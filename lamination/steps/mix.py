@@ -7,12 +7,13 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from lamination.dough.formula import LIQUIDS, Balance, Formula, balance
-from lamination.dough.mixing import Bowl, Development, Part, Water, water_for
+from lamination.dough.mixing import Bowl, Development, Liquid, Part, Water, water_for
 from lamination.dough.recipe import contents_of
 from lamination.dough.weighing import OLD_DOUGH
 from lamination.kitchen.kitchen import Kitchen
 from lamination.kitchen.usual import Outside, unusual
-from lamination.materials.composition import Celsius, mixture
+from lamination.materials.composition import Celsius, Composition, mixture
+from lamination.materials.ingredients import Ingredient
 from lamination.materials.ingredients import Kind as Ingredients
 from lamination.steps._package import butter_weighed
 from lamination.steps.base import (
@@ -41,6 +42,7 @@ class Mixing(Step):
     """The mixing day: the temperatures that meet in the bowl, the programme, and the first rest.
 
     ``flour_c``: of flour, sugar and salt; None: as warm as the room. ``by_hand``: kneaded, no mixer.
+    ``sets``: the liquid that brings the dough to its temperature; None: the water, or milk without any.
     """
 
     wanted_c: Celsius = 24.0
@@ -50,16 +52,21 @@ class Mixing(Step):
     fast_min: Annotated[float, Range(0, 60, "min")] = 5.0
     development: Development = Development.THREE_QUARTERS
     by_hand: bool = False
+    sets: Liquid | None = None
     do: Literal["mix"] = field(default="mix", kw_only=True)
 
 
 @dataclass(frozen=True, slots=True)
 class MixFigures:
-    """The water for the bowl, None where it gets none of its own, and the bowl's load."""
+    """The water (or milk) for the bowl, None where it gets none of its own, and the bowl's load.
+
+    ``liquids``: those of the bowl that could be set to bring the dough to its temperature.
+    """
 
     water: Water | None
     bowl: Bowl
     flour_c: float
+    liquids: tuple[Liquid, ...] = ()
     do: Literal["mix"] = "mix"
 
 
@@ -84,27 +91,32 @@ def effect(step: Mixing, lies: Lies, setting: Setting) -> Made:
     most = kitchen["mixer.by_hand_most_g" if step.by_hand else "mixer.most_g"]
     least = 0.0 if step.by_hand else kitchen["mixer.least_g"]
     bowl = Bowl(recipe.dough.mass_g, least, most)
-    water = _water(step, recipe.formula, setting, flour_c)
-    figures = MixFigures(water, bowl, flour_c)
+    water, liquids = _water(step, recipe.formula, setting, flour_c)
+    figures = MixFigures(water, bowl, flour_c, liquids)
     warm = step.wanted_c if water is None or water.reached else water.dough_c
     return Made(_DOUGH, figures, Handling(mixed_c=warm))
 
 
-def _water(step: Mixing, formula: Formula, setting: Setting, flour_c: float) -> Water | None:
-    """The water of the mixing day against everything else that goes into the bowl."""
+def _water(
+    step: Mixing, formula: Formula, setting: Setting, flour_c: float
+) -> tuple[Water | None, tuple[Liquid, ...]]:
+    """The water or the milk of the mixing day against everything else that goes into the bowl."""
     recipe, kitchen, weighed = setting.recipe, setting.kitchen, setting.weighed
     assert weighed is not None
     kinds = {what.key: what for what, _ in formula.parts}
     cold_c = kitchen["mixer.cold_c"]
-    water_g, parts = 0.0, []
+    parts: list[Part] = []
+    liquids: dict[Liquid, list[tuple[float, Composition]]] = {Liquid.WATER: [], Liquid.MILK: []}
+    kept_c = {Liquid.WATER: step.tap_c, Liquid.MILK: cold_c}
     for line in weighed.mixing:
         if line.ingredient == OLD_DOUGH:
             composition, at = recipe.dough_composition, cold_c
             assert composition is not None
         else:
             what = kinds[line.ingredient]
-            if what.kind is Ingredients.WATER:
-                water_g += line.exact_g
+            liquid = _liquid(what)
+            if liquid is not None:
+                liquids[liquid].append((line.exact_g, what.composition))
                 continue
             cold = what.kind in (Ingredients.MILK, Ingredients.EGG, Ingredients.FAT)
             composition, at = what.composition, cold_c if cold else flour_c
@@ -114,12 +126,29 @@ def _water(step: Mixing, formula: Formula, setting: Setting, flour_c: float) -> 
         ripens = p.rest.ends if isinstance(p, Preferment) and p.rest else Place.BENCH
         at = kitchen["room.c"] if ripens is Place.BENCH else cold_c
         parts.append(Part(sum(line.exact_g for line in lines), made_of, at))
-    if water_g <= 0:
-        return None
-    return water_for(
-        step.wanted_c, water_g, parts, step.tap_c, friction_k(step, kitchen),
-        kitchen["mixer.hottest_c"],
+    masses = {liquid: sum(mass_g for mass_g, _ in held) for liquid, held in liquids.items()}
+    there = [liquid for liquid, mass_g in masses.items() if mass_g > 0]
+    if not there:
+        return None, ()
+    sets = step.sets if step.sets in there else there[0]
+    parts += [
+        Part(masses[other], mixture(liquids[other]), kept_c[other])
+        for other in there
+        if other is not sets
+    ]
+    water = water_for(
+        step.wanted_c, masses[sets], parts, kept_c[sets], friction_k(step, kitchen),
+        kitchen["mixer.hottest_c"], None if sets is Liquid.WATER else mixture(liquids[sets]),
     )  # fmt: skip
+    return water, tuple(there)
+
+
+def _liquid(what: Ingredient) -> Liquid | None:
+    """What can be warmed or chilled before it goes in; a powder cannot."""
+    if what.kind is Ingredients.WATER:
+        return Liquid.WATER
+    wet = what.kind is Ingredients.MILK and what.composition.water_pct > 50
+    return Liquid.MILK if wet else None
 
 
 _DEVELOPED = {
@@ -152,7 +181,7 @@ def instruct(here: Here[Mixing]) -> Iterator[str]:
             f"{c(step.wanted_c)}."
         )
     elif water:
-        yield f"Water at {c(water.water_c)} for a dough of {c(water.dough_c)}."
+        yield f"{_named(water)} at {c(water.water_c)} for a dough of {c(water.dough_c)}."
     lumps = _lumps(here)
     if lumps:
         yield (
@@ -276,8 +305,8 @@ def _on_water(here: Here[Mixing], formula: Formula) -> Iterator[Note]:
         has = any(what.kind in LIQUIDS for what, _ in formula.parts)
         yield here.note(
             "water-none", "know", "No water left to set the temperature",
-            "The mixing day gets no water of its own"
-            + (": chill or warm the milk and the flour instead." if has else "."),
+            "The mixing day gets no water and no milk of its own"
+            + (": chill or warm the eggs and the flour instead." if has else "."),
         )  # fmt: skip
     elif not water.reached and water.ice_g:
         yield here.note(
@@ -286,12 +315,20 @@ def _on_water(here: Here[Mixing], formula: Formula) -> Iterator[Note]:
             "ice. Chill the flour, mix shorter, or hold back some of the fast minutes.",
             "wanted_c", [here.fix(f"Want {c(water.dough_c)}", wanted_c=_up(water.dough_c))],
         )  # fmt: skip
+    elif not water.reached and water.of is Liquid.MILK and water.needed_c < water.water_c:
+        yield here.note(
+            "water-reach", "mind", "Cold milk is not enough",
+            f"The dough comes to {c(water.dough_c)}, not {c(step.wanted_c)}, with milk at "
+            f"{c(water.water_c)}. Chill the flour, mix shorter, or set it with the water.",
+            "wanted_c", [here.fix(f"Want {c(water.dough_c)}", wanted_c=_up(water.dough_c))],
+        )  # fmt: skip
     elif not water.reached:
         yield here.note(
-            "water-reach", "mind", "The water would be too hot",
-            f"The dough comes to {c(water.dough_c)}, not {c(step.wanted_c)}, with water at "
-            f"{c(kitchen['mixer.hottest_c'])}, the hottest that spares the yeast. Let the flour come to "
-            "the room first.",
+            "water-reach", "mind", f"The {water.of.said} would be too hot",
+            f"The dough comes to {c(water.dough_c)}, not {c(step.wanted_c)}, with {water.of.said} at "
+            f"{c(kitchen['mixer.hottest_c'])}, the hottest that spares the yeast. "
+            + ("Let the flour come to the room first." if here.figures.flour_c < kitchen["room.c"] - 0.5
+               else "Warm the flour, or let it be cooler: it proofs a little longer."),
             "wanted_c", [here.fix(f"Want {c(_down(water.dough_c))}", wanted_c=_down(water.dough_c))],
         )  # fmt: skip
     elif water.ice_g:
@@ -358,6 +395,10 @@ def _on_old_dough(here: Here[Mixing], formula: Formula, found: Balance) -> Itera
     )
 
 
+def _named(water: Water) -> str:
+    return water.of.said.capitalize()
+
+
 def workings(here: Here[Mixing]) -> Iterator[Working]:
     """How the water was got."""
     water: Water | None = here.figures.water
@@ -378,8 +419,8 @@ def workings(here: Here[Mixing]) -> Iterator[Working]:
     yield here.works(
         "water.water_c",
         f"Heat balance: what flour, preferment and the rest bring to the bowl, and "
-        f"{kelvin(water.friction_k)} from mixing ({how}), leave water of {c(water.needed_c)} for a dough "
-        f"of {c(step.wanted_c)}.{cold}",
+        f"{kelvin(water.friction_k)} from mixing ({how}), leave {water.of.said} of "
+        f"{c(water.needed_c)} for a dough of {c(step.wanted_c)}.{cold}",
     )
 
 

@@ -14,7 +14,7 @@ from lamination.pieces.cards import CARDS
 from lamination.pieces.cutting import blank_in
 from lamination.pieces.products import Product
 from lamination.pieces.shaping import Card
-from lamination.pieces.trays import WorkedTrays, work_trays
+from lamination.pieces.trays import OnTrays, WorkedTrays, on_tray, work_trays
 from lamination.steps._labels import labels_of
 from lamination.steps._things import found
 from lamination.steps.base import (
@@ -192,7 +192,9 @@ def mind(here: Here[Shaping]) -> Iterator[Note]:
                 "open, or stay raw underneath.",
                 plan_field=here.path(f"products[{n}].filling_g", at),
             )  # fmt: skip
-        if on.per_tray == 0:
+        if product.per_tray is not None:
+            yield from _closer(here, n, product, on)
+        elif on.per_tray == 0:
             yield here.note(
                 f"tray-{n}", "mind", f"{named(product.name)} is larger than the tray",
                 f"Baked it is {mm(on.risen.length_mm, on.risen.width_mm)}; the tray is "
@@ -216,12 +218,31 @@ def mind(here: Here[Shaping]) -> Iterator[Note]:
         )  # fmt: skip
 
 
+def _closer(here: Here[Shaping], n: int, product: Product, on: OnTrays) -> Iterator[Note]:
+    """More on a tray than the kitchen's gap leaves room for: they touch, which some mean them to."""
+    trays = here.figures.trays
+    gap = here.kitchen["bake_tray.gap_mm"]
+    along, across = on_tray(on.risen, trays.tray_length_mm, trays.tray_width_mm, gap)
+    if on.per_tray > along * across:
+        at = next(k for k, s in enumerate(here.steps) if s.kind_name == "cut")
+        yield here.note(
+            f"closer-{n}", "know", f"{on.per_tray} {named(product.name)} to a tray",
+            f"With {mm(gap)} between when they are baked, {along * across} would lie on it. So many touch "
+            "and bake together at the sides.",
+            plan_field=here.path(f"products[{n}].per_tray", at),
+        )  # fmt: skip
+
+
 def workings(here: Here[Shaping]) -> Iterator[Working]:
     """How large a piece gets, and how many of it a tray takes."""
     trays, gap = here.figures.trays, here.kitchen["bake_tray.gap_mm"]
     _, cut, _ = here.all_of(Cut)[0]
     for n, (product, on) in enumerate(zip(cut.products, trays.products, strict=True)):
         if not on.per_tray:
+            continue
+        if product.per_tray is not None:
+            text = f"{on.per_tray} to a tray, because the plan says so."
+            yield here.works(f"trays.products[{n}].per_tray", text)
             continue
         yield here.works(
             f"trays.products[{n}].per_tray",

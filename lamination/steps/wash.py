@@ -8,7 +8,18 @@ from typing import Annotated, Literal
 
 from lamination.pieces.baking import SIGNS, WASH_OF, WASH_SAYS, Wash
 from lamination.steps._things import found, weighed_all
-from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step, Weighs
+from lamination.steps.base import (
+    Chapter,
+    Form,
+    Here,
+    Kind,
+    Lies,
+    Made,
+    Often,
+    Setting,
+    Step,
+    Weighs,
+)
 from lamination.steps.shape import alarms
 from lamination.terms.limits import Length, Range
 from lamination.terms.said import named
@@ -94,6 +105,8 @@ KIND = Kind(
     minutes="minutes.wash",
     alarms=alarms,
     by_tray=True,
+    often=Often.FEW,
+    called=lambda _, number, of: f"Wash {number}" if of > 1 else "Wash",
     fresh=lambda _, __: Washing(),
     caution="A clean brush. Keep egg and milk cold, and throw away what is left as your food code says.",
 )

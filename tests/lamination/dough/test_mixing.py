@@ -5,12 +5,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamination.dough.block import fold_back, plaques_for, slab_for
-from lamination.dough.mixing import WATER, Part, water_for
+from lamination.dough.mixing import WATER, Liquid, Part, water_for
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition, specific_heat_kj_kg_k
+from lamination.materials.ingredients import LIBRARY
 from lamination.materials.thermal import ICE_MELTS_KJ_KG
 from lamination.plan.work import work
-from lamination.steps.mix import MixFigures
+from lamination.steps.mix import MixFigures, Mixing
 from lamination.terms.said import plain
 from lamination.terms.sizes import Size
 from tests.plans import formula, station
@@ -56,12 +57,68 @@ def test_what_cannot_be_reached_says_what_can(flour_c, tap_c, friction, water_g,
 def test_no_water_is_no_way_to_set_a_temperature():
     with pytest.raises(ValueError, match="no water"):
         water_for(24, 0, [Part(1000, FLOUR, 18)], 10, 0, 45)
-    milk = formula({"flour-strong": 100, "milk-whole": 55, "salt": 2, "yeast-fresh": 3})
-    worked = work(station(formula=milk))
+    eggs = formula({"flour-strong": 100, "egg-whole": 60, "salt": 2, "yeast-fresh": 3})
+    worked = work(station(formula=eggs))
     assert worked.made(MixFigures)[0].water is None
-    assert "chill or warm the milk" in next(
+    assert "no water and no milk of its own" in next(
         plain(n.text) for n in worked.notes if plain(n.title).startswith("No water")
     )
+
+
+def mixed(lines, sets=None, kitchen=None, **how):
+    plan = station(formula=formula(lines), mix=Mixing(sets=sets, **how))
+    return work(plan, kitchen or Kitchen())
+
+
+def test_a_dough_without_water_is_set_by_its_milk_which_is_no_colder_than_it_is_kept():
+    lines = {"flour-strong": 100, "milk-whole": 58, "salt": 2, "yeast-fresh": 3}
+    kitchen = Kitchen()
+    worked = mixed(lines, flour_c=20.0, wanted_c=24.0, slow_min=2.0, fast_min=2.0)
+    (made,) = worked.made(MixFigures)
+    assert (made.water.of, made.liquids, made.water.ice_g) == ("milk", ("milk",), 0)
+    assert made.water.reached
+    assert "Milk at " in " ".join(plain(t) for t in worked.stop("mix").does)
+    # the same balance by hand: milk's own specific heat
+    grams = {x.ingredient: x.exact_g for x in worked.sheets[0].lines}
+    held = {x.key: x.composition for x in LIBRARY}
+    c = {k: specific_heat_kj_kg_k(held[k], 20 if k != "milk-whole" else kitchen["mixer.cold_c"])
+         for k in grams}  # fmt: skip
+    flour = [k for k in grams if k != "milk-whole"]
+    friction = 2 * kitchen["mixer.slow_k_min"] + 2 * kitchen["mixer.fast_k_min"]
+    whole = sum(grams[k] * c[k] for k in grams)
+    by_hand = 24 + (sum(grams[k] * c[k] * 4 for k in flour) - friction * whole) / (
+        grams["milk-whole"] * c["milk-whole"]
+    )
+    assert made.water.water_c == pytest.approx(by_hand, abs=0.15)
+    hot = mixed(lines, flour_c=33.0, wanted_c=20.0)
+    (made,) = hot.made(MixFigures)
+    assert made.water.water_c == kitchen["mixer.cold_c"]
+    assert not made.water.reached
+    assert any(plain(n.title) == "Cold milk is not enough" for n in hot.notes)
+
+
+def test_with_both_either_can_be_the_one_that_is_set():
+    lines = {"flour-strong": 100, "water": 30, "milk-whole": 24, "salt": 2, "yeast-fresh": 3}
+    by_water, by_milk = mixed(lines), mixed(lines, Liquid.MILK)
+    (a,), (b,) = by_water.made(MixFigures), by_milk.made(MixFigures)
+    assert a.liquids == b.liquids == ("water", "milk")
+    assert (a.water.of, b.water.of) == ("water", "milk")
+    # what is not there cannot be set
+    (c,) = mixed({"flour-strong": 100, "water": 55, "salt": 2}, Liquid.MILK).made(MixFigures)
+    assert c.water.of == "water"
+
+
+def test_flour_that_is_as_warm_as_the_room_is_not_told_to_come_to_it():
+    lines = {"flour-strong": 100, "water": 30, "butter-table": 30, "salt": 2}
+    cold = Kitchen({"room.c": 8})
+    said = {
+        flour_c: plain(n.text)
+        for flour_c in (None, 2.0)
+        for n in mixed(lines, wanted_c=34.0, flour_c=flour_c, kitchen=cold).notes
+        if n.code == "water-reach"
+    }
+    assert "Let the flour come to the room" in said[2.0]
+    assert "come to the room" not in said[None]
 
 
 def test_a_hot_bakery_gets_ice_and_a_caution_when_even_that_is_not_enough():

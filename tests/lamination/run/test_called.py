@@ -72,6 +72,7 @@ def test_a_whole_dough_rings_so():
     assert of_first == [
         (30.0, "its time is up, take it out"),  # the turn
         (50.0, "its time is up, take it out"),  # the pieces' rest
+        (152.75, "heat the oven to 230 °C"),  # 209 K at 4 K a minute, and five minutes to wash
         (200.0, "the proof's time is up, look at the signs"),
         (200.33, "steam off"),
         (204.0, "set the oven to 210 °C"),
@@ -122,3 +123,20 @@ def test_a_rest_made_longer_at_the_bench_rings_when_that_is_over():
     longer = Event("rest-0001", START + timedelta(minutes=12), EventKind.REST, "turn-1", minutes=45)
     (ring,) = called(WORKED, stand(WORKED, START, (*events, longer)))
     assert ring.at == START + timedelta(minutes=55)
+
+
+def test_an_oven_is_heated_in_the_rest_that_is_on_then_and_later_when_that_is_longer():
+    (heat,) = [a for a in WORKED.stop("shape").alarms if "heat the oven" in a.says]
+    fan = PLAN.changed(
+        PLAN.steps[PLAN.at("bake")], bake=replace(BAKE, oven=Oven.FAN, preheat_c=250)
+    )
+    (sooner,) = [a for a in work(fan).stop("shape").alarms if "heat the oven" in a.says]
+    wash_min = WORKED.stop("wash").bench_min
+    room = Kitchen()["room.c"]
+    assert heat.minutes == pytest.approx(-((230 - room) / 4 - wash_min))
+    assert sooner.minutes == pytest.approx(-((250 - room) / 10 - wash_min))
+    # a proof shorter than that: at once
+    short = PLAN.changed(PLAN.steps[PLAN.at("shape")], rest=Rest.at(Place.PROOFER, 20))
+    at = [a for s in work(short).strip for a in s.alarms if "heat the oven" in a.says]
+    assert len(at) == 1
+    assert "heats up in about 50 min" in " ".join(plain(t) for t in WORKED.stop("bake").does)

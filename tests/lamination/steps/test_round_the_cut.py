@@ -17,7 +17,7 @@ from lamination.steps.offcuts import Gathered, Offcuts
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
 from lamination.terms.trade import Family, Place
-from tests.plans import station
+from tests.plans import changed, formula, station
 
 from .test_made_up import KITCHEN, SQUARE, books, codes, made, with_after
 
@@ -110,3 +110,37 @@ def test_cuts_into_a_square_leave_its_middle_whole(card, many):
         assert all(0 <= v <= 80 for v in (s.from_x_mm, s.from_y_mm, s.to_x_mm, s.to_y_mm))
         ends = ((s.from_x_mm, s.from_y_mm), (s.to_x_mm, s.to_y_mm))
         assert all(max(abs(x - 40), abs(y - 40)) >= 13 for x, y in ends)
+
+
+def test_so_many_to_a_tray_because_the_baker_says_so():
+    plan = with_trays()
+    usual = work(plan, Kitchen()).shaped.trays.products[0]
+    for many in (usual.per_tray - 3, usual.per_tray + 6):
+        product = replace(plan.cut.products[0], per_tray=many)
+        worked = work(plan.changed(plan.cut, products=(product,)), Kitchen())
+        on = worked.shaped.trays.products[0]
+        assert on.per_tray == many
+        assert on.pieces[:-1] == (many,) * (len(on.pieces) - 1)
+        assert sum(on.pieces) == sum(usual.pieces)
+        assert on.along * on.across >= many
+        closer = [n for n in worked.notes if n.code == "closer-0"]
+        assert bool(closer) is (many > usual.per_tray)
+        assert all(n.tone == "know" for n in closer)
+
+
+def test_a_wash_before_the_proof_and_another_before_the_oven():
+    plan = with_trays()
+    shape, wash, *after = starting_finish(Family.CROISSANT)
+    moved = replace(shape, rest=None)
+    twice = changed(plan, finish=(
+        moved, replace(wash, rest=Rest.at(Place.PROOFER, 150)), replace(wash, id=""), *after,
+    ))  # fmt: skip
+    worked = work(twice, Kitchen())
+    names = [s.name for s in worked.strip if s.do == "wash"]
+    assert names == ["Wash 1", "Wash 2"]
+    egg = [line for sheet in worked.sheets if sheet.stop.startswith("wash") for line in sheet.lines]
+    assert len(egg) == 2 * len({line.ingredient for line in egg})
+
+
+def with_trays():
+    return station(formula=formula(), finish=starting_finish(Family.CROISSANT))

@@ -3319,6 +3319,12 @@ export interface components {
             estimate: boolean;
         };
         /**
+         * Liquid
+         * @description What is warmed or chilled so that the dough comes out at its temperature.
+         * @enum {string}
+         */
+        Liquid: "water" | "milk";
+        /**
          * Load
          * @description Trays that go in together, by their numbers, and what goes on them.
          */
@@ -3393,13 +3399,20 @@ export interface components {
         Material: "dough" | "butter";
         /**
          * MixFigures
-         * @description The water for the bowl, None where it gets none of its own, and the bowl's load.
+         * @description The water (or milk) for the bowl, None where it gets none of its own, and the bowl's load.
+         *
+         *     ``liquids``: those of the bowl that could be set to bring the dough to its temperature.
          */
         MixFigures: {
             water: components["schemas"]["Water"] | null;
             bowl: components["schemas"]["Bowl"];
             /** Flour C */
             flour_c: number;
+            /**
+             * Liquids
+             * @default []
+             */
+            liquids: components["schemas"]["Liquid"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4040,12 +4053,12 @@ export interface components {
         };
         /**
          * Water
-         * @description The water for the bowl.
+         * @description The liquid that brings the dough to its temperature: the water for the bowl, or the milk.
          *
          *     ``needed_c``: the temperature all of it would need. ``water_c``: what is used, never hotter than
-         *     the kitchen allows; where the tap is too warm, the tap's, and ``ice_g`` of it goes in as ice.
-         *     ``dough_c``: what the dough comes to with the best that can be had (ice alone at most); ``reached``
-         *     says whether that is what was wanted.
+         *     the kitchen allows; where the tap is too warm, the tap's, and ``ice_g`` of it goes in as ice. Milk
+         *     is no colder than it is kept, which is then its ``tap_c``. ``dough_c``: what the dough comes to with
+         *     the best that can be had; ``reached`` says whether that is what was wanted.
          */
         Water: {
             /** Needed C */
@@ -4064,6 +4077,8 @@ export interface components {
             reached: boolean;
             /** Friction K */
             friction_k: number;
+            /** @default water */
+            of: components["schemas"]["Liquid"];
         };
         /**
          * WeighLine
@@ -4743,6 +4758,7 @@ export interface components {
          * @description The mixing day: the temperatures that meet in the bowl, the programme, and the first rest.
          *
          *     ``flour_c``: of flour, sugar and salt; None: as warm as the room. ``by_hand``: kneaded, no mixer.
+         *     ``sets``: the liquid that brings the dough to its temperature; None: the water, or milk without any.
          */
         Mixing: {
             /**
@@ -4774,6 +4790,7 @@ export interface components {
              * @default false
              */
             by_hand: boolean;
+            sets?: components["schemas"]["Liquid"] | null;
             /**
              * Id
              * @default
@@ -5056,8 +5073,8 @@ export interface components {
          *     that these leave. ``notch_mm``: cut into the middle of a triangle's base.
          *     ``own_card``: one of the kitchen's own cards in place of ``card``.
          *     ``filling``: an ingredient, ``filling_g`` of it in each. ``strands``: how many that are cut make
-         *     one, as for a plait. Raises Faults for a ring without a hole, a hole in anything else, or a notch or
-         *     hole that is too large.
+         *     one, as for a plait. ``per_tray``: so many to a tray because the baker says so. Raises Faults for a
+         *     ring without a hole, a hole in anything else, or a notch or hole that is too large.
          */
         Product: {
             /** Name */
@@ -5110,6 +5127,8 @@ export interface components {
              * @default 1
              */
             strands: number;
+            /** Per Tray */
+            per_tray?: number | null;
             /**
              * Toppings
              * @default []

@@ -14,7 +14,8 @@ interface Props {
 /** The middles of the pieces on a tray, in rows, spread evenly. */
 export function places(on: Schemas["OnTrays"], length: number, width: number) {
   const [along, across] = [Math.max(on.along, 1), Math.max(on.across, 1)];
-  return Array.from({ length: along * across }, (_, i) => ({
+  const many = on.per_tray > 0 ? Math.min(on.per_tray, along * across) : along * across;
+  return Array.from({ length: many }, (_, i) => ({
     x: ((i % along) + 0.5) * (length / along),
     y: (Math.floor(i / along) + 0.5) * (width / across),
   }));

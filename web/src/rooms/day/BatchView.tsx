@@ -28,7 +28,7 @@ export function BatchView({ batch }: { batch?: Schemas["Batch"] }) {
         {batch.water &&
           (batch.water.ice_g > 0
             ? ` · ${say("mass", Math.round(batch.water.ice_g))} of the water as ice`
-            : ` · water at ${say("temperature", batch.water.water_c)}`)}
+            : ` · ${batch.water.of} at ${say("temperature", batch.water.water_c)}`)}
       </p>
       <div className={classes.sheets}>
         {batch.sheets.map(({ sheet, times, at }) => (

@@ -49,7 +49,7 @@ function MixPanel(panel: PanelProps<"mix">) {
             <Readout
               worked={worked}
               of={`${stop.key}.water.water_c`}
-              label={water.ice_g > 0 ? "Ice" : "Water"}
+              label={water.ice_g > 0 ? "Ice" : water.of === "milk" ? "Milk" : "Water"}
               value={
                 water.ice_g > 0
                   ? say("mass", Math.round(water.ice_g))
@@ -61,6 +61,15 @@ function MixPanel(panel: PanelProps<"mix">) {
         <StepMeasure panel={panel} name="slow_min" label="Slow" quantity="time" />
         <StepMeasure panel={panel} name="fast_min" label="Fast" quantity="time" />
       </div>
+      {water && made.liquids.length > 1 && (
+        <Choice
+          label="The dough's temperature is set by"
+          tight
+          value={water.of}
+          options={options<Schemas["Liquid"]>("liquid")}
+          onChange={(sets) => set({ sets }, "sets")}
+        />
+      )}
       <Checkbox
         label="Mixed by hand"
         checked={step.by_hand}

@@ -89,6 +89,14 @@ function ShapePanel(panel: PanelProps<"shape">) {
                 onChange={(v) => v !== null && setProduct(i, { strands: v }, "strands")}
               />
             )}
+            <MeasureInput
+              label="To a tray"
+              quantity="count"
+              path={path(i, "per_tray")}
+              value={product.per_tray}
+              emptyMeans="as many as fit"
+              onChange={(v) => setProduct(i, { per_tray: v }, "per_tray")}
+            />
             {on && (
               <dl className={classes.readouts}>
                 <Readout
