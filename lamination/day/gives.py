@@ -14,13 +14,15 @@ from lamination.kitchen.kitchen import Kitchen
 from lamination.terms.said import counted, named, span
 from lamination.terms.trade import Place
 
+_FAR_TOLD_MIN = 30
+
 
 @dataclass(frozen=True, slots=True)
 class Give:
     """Something that could not be had: a sentence, what it weighs, and what would mend it.
 
-    ``code``: late, rest, tight, hand, machine, place or held. ``mend`` is empty where nothing was tried
-    or nothing helps. ``minute``: when it is, counted from the day's beginning.
+    ``code``: late, stale, rest, far, tight, hand, machine, place or held. ``mend`` is empty where nothing
+    was tried or nothing helps. ``minute``: when it is, counted from the day's beginning.
     """
 
     code: str
@@ -51,7 +53,7 @@ class Figures:
 
 def gives_of(f: Figures) -> tuple[Give, ...]:
     """Every compromise of a day, the dearest first."""
-    found = [*_late(f), *_rests(f), *_ripe(f), *_missing(f), *_held(f)]
+    found = [*_late(f), *_stale(f), *_rests(f), *_far(f), *_ripe(f), *_missing(f), *_held(f)]
     return tuple(sorted(found, key=lambda give: -give.weighs))
 
 
@@ -69,6 +71,34 @@ def _late(f: Figures) -> Iterator[Give]:
                 "late", thread.dough, thread.jobs[-1].step, f.kitchen["day.late"] * late,
                 f"{called(thread.dough, thread.name)} is {span(late)} late: ready at {f.clock(end)}, "
                 f"wanted at {f.clock(thread.ready)}.", thread.ready,
+            )  # fmt: skip
+
+
+def _stale(f: Figures) -> Iterator[Give]:
+    for thread, placed in zip(f.threads, f.placed, strict=True):
+        end = thread.ended(placed.starts, len(thread.jobs) - 1)
+        over = thread.ready - thread.keeps - end
+        if over > 0:
+            yield Give(
+                "stale", thread.dough, thread.jobs[-1].step, f.kitchen["day.stale"] * over,
+                f"{called(thread.dough, thread.name)} is ready at {f.clock(end)}, {span(thread.ready - end)} "
+                f"before {f.clock(thread.ready)}: baked, it stays good for {span(thread.keeps)}.", end,
+            )  # fmt: skip
+
+
+def _far(f: Figures) -> Iterator[Give]:
+    """Rests that are as good, and not what the plan means: nights where there is no night in it."""
+    for thread, placed in zip(f.threads, f.placed, strict=True):
+        for k, gap in enumerate(thread.gaps):
+            minutes = placed.starts[k + 1] - thread.ended(placed.starts, k)
+            away = gap.away(minutes)
+            if k + 1 < placed.free or away < _FAR_TOLD_MIN or gap.verdict(minutes) != "good":
+                continue
+            yield Give(
+                "far", thread.dough, gap.step, gap.far * away,
+                f"{called(thread.dough, thread.name)}: {span(minutes)} in place of {span(gap.chosen)} after "
+                f"{thread.jobs[k].name.lower()}. It is good, and not what the plan says.",
+                placed.starts[k + 1],
             )  # fmt: skip
 
 

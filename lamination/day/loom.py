@@ -28,7 +28,7 @@ Records = npt.NDArray[np.void]
 
 # What somebody fixed gives way only to what cannot be done at all.
 TO_THE_MINUTE = 5_000.0
-_NOBODY, _MOST_PIECES, _FOREVER = -1, 6, 10**9
+_NOBODY, _MOST_PIECES, _FOREVER = -1, 8, 10**9
 _AT_WORK = 3  # hands of a shift up to which it is told how many are at work
 _SPANS = 24  # powers of two, up to which a thread's price is told apart
 _FRESH = 10.0  # how much more freshness weighs for who prefers it
@@ -37,7 +37,8 @@ _AT_FIRST = 40.0  # of a thread's price: up to where it is looked at first
 
 @dataclass(frozen=True)
 class Prices:
-    """What a minute of each compromise weighs. ``linger``: a minute away from what was planned.
+    """What a minute of each compromise weighs. ``linger``: a minute away from what was planned; ``stale``:
+    one that it was baked longer ago than it stays good.
 
     ``stretch``: one of a hand's, with no ``pause`` in it that is longer; ``long``: a minute of a hand's
     day beyond ``long_from``.
@@ -48,6 +49,7 @@ class Prices:
     early: float
     early_from: int
     linger: float
+    stale: float = 0.0
     stretch: float = 0.0
     pause: int = 15
     long: float = 0.0
@@ -63,6 +65,7 @@ def prices_of(kitchen: Kitchen, prefer: Prefer) -> Prices:
         kitchen["day.early"] * fresh,
         0 if prefer is Prefer.FRESH else round(kitchen["day.early_from_min"]),
         LINGER,
+        stale=kitchen["day.stale"],
         stretch=kitchen["day.stretch"],
         pause=round(kitchen["day.pause_min"]),
         long=kitchen["day.long"] / 60,
@@ -102,15 +105,20 @@ GAP = np.dtype([
     )
 ])  # fmt: skip
 # trunk: how many tasks its leader does for it; along: its own last task that it does for others, or -1;
-# good and bears: minutes of ripening
+# good and bears: minutes of ripening; keeps: minutes that it stays good when it is done
 THREAD = np.dtype(
-    [(n, "i8") for n in ("jobs", "trunk", "leader", "along", "done", "ready", "good", "bears")]
+    [
+        (n, "i8")
+        for n in ("jobs", "trunk", "leader", "along", "done", "ready", "good", "bears", "keeps")
+    ]
 )
 # a rest from low to high minutes long costs so much at its shortest, and slope for each minute more
 PIECE = np.dtype([("low", "i8"), ("high", "i8"), ("slope", "f8"), ("at_low", "f8")])
 PRICE = np.dtype([
     (n, "f8")
-    for n in ("late", "early", "early_from", "outside", "stretch", "pause", "long", "long_from")
+    for n in (
+        "late", "early", "early_from", "stale", "outside", "stretch", "pause", "long", "long_from",
+    )
 ])  # fmt: skip
 SUM = np.dtype([("line", "i8"), ("many", "i8")])
 
@@ -143,7 +151,7 @@ class Loom(NamedTuple):
     threads: Records  # T
     jobs: Records  # T × J
     gaps: Records  # T × J: what comes after each task
-    pieces: Records  # T × J × 6
+    pieces: Records  # T × J × 8
     wishes: Floats  # rows × N+1: what it costs to begin at a minute that is not the wished one
     done: Ints  # T × J × 2: when a task that has happened began and ended
     starts: Ints  # T × J
@@ -245,7 +253,7 @@ def strung(
             len(thread.jobs), thread.trunk if thread.leader else 0,
             numbers[thread.leader] if thread.leader else _NOBODY,
             thread.trunk - 1 if thread.trunk and not thread.leader else _NOBODY,
-            len(thread.done), thread.ready, 0, 0,
+            len(thread.done), thread.ready, 0, 0, thread.keeps,
         )  # fmt: skip
         for k, job in enumerate(thread.jobs):
             takes = job.machine and (thread.dough, k) not in riding

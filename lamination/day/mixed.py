@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from lamination.day.threads import Thread
@@ -36,11 +36,24 @@ def mixed_together(
         gap, then = several[0].gaps[trunk - 1], several[0].jobs[trunk]
         if gap.good_until is not None:
             many = min(many, 1 + max(gap.good_until - gap.chosen, 0) // max(then.minutes, 1))
-        several = sorted(several, key=lambda t: (t.ready, t.dough))
-        for n in range(0, len(several), max(many, 1)):
-            leader, *others = several[n : n + many]
+        for leader, *others in _at_one_time(several, trunk, many):
             for other in others:
                 found[other.dough] = replace(other, trunk=trunk, leader=leader.dough)
             if others:
                 found[leader.dough] = replace(leader, trunk=trunk)
     return [found[t.dough] for t in threads]
+
+
+def _at_one_time(threads: Sequence[Thread], trunk: int, many: int) -> Iterator[list[Thread]]:
+    """Those that are wanted so near each other that one mixing is early for none of them.
+
+    What comes between mixing and oven may be shorter or longer by a half of its longest rest, a night.
+    """
+    apart = max((gap.chosen for gap in threads[0].gaps[trunk - 1 :]), default=0) // 2
+    group: list[Thread] = []
+    for thread in sorted(threads, key=lambda t: (t.ready, t.dough)):
+        if group and (len(group) == many or thread.ready - group[0].ready > apart):
+            yield group
+            group = []
+        group.append(thread)
+    yield group

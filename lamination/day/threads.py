@@ -28,6 +28,12 @@ Costs = npt.NDArray[np.float64]
 # another rest is still less than a minute of a tight one. It settles only what is as good either way.
 LINGER = 0.0002
 _STIFF_MIN = 150.0
+_NEVER = (
+    50.0  # times what other rests cost beyond their marks: a dough is late rather than unproofed
+)
+_FAR_MIN = 60  # less than this from the plan is far from no plan
+# causes whose marks nothing buys: a proof, thawing, a dough that is cold for its butter
+_HARD = (Cause.PROOF, Cause.OVER, Cause.FROZEN, Cause.COLD)
 _FOREVER = 10**6
 
 
@@ -56,7 +62,9 @@ class Gap:
     ``first`` and ``last``: parts at its beginning and its end that are spent elsewhere. ``takes``: how
     many places of a shelf the dough lies on. ``rests``: the plan has a rest here. ``ripens``: its
     minutes count towards the ripeness that the dough may have in all. ``pull``: what a minute away from
-    what was chosen costs besides the usual.
+    what was chosen costs besides the usual. ``far``: what each minute costs below ``far_from`` and above
+    ``far_until``, where it is still good. ``hard``: whether what it can bear at least, and at most, is
+    never given up.
     """
 
     step: str
@@ -72,6 +80,10 @@ class Gap:
     after: tuple[tuple[Place, int], ...] = ()
     ripens: bool = False
     pull: float = 0.0
+    far: float = 0.0
+    far_from: int = 0
+    far_until: int = _FOREVER
+    hard: tuple[bool, bool] = (False, False)
 
     @property
     def least(self) -> int:
@@ -123,26 +135,49 @@ class Gap:
         what every minute costs besides where it counts towards the ripeness.
         """
         more = ripening if self.ripens else 0.0
-        good_until, bears, chosen = self._marks
-        edges = [0, self.possible_from, self.good_from, chosen, good_until, bears, _FOREVER]
-        bends = self.bends(linger)
-        slopes = [-outside, -1.0, -bends, bends, 1.0, outside]
-        found = []
-        for (low, high), slope in zip(pairwise(edges), slopes, strict=True):
-            low = max(low, self.least)
-            if high > low:
-                found.append((low, high, slope + more))
-        return found
+        kinks = self._kinks(outside, linger)
+        edges = sorted({self.least, _FOREVER, *(at for at, _, _ in kinks if self.least < at)})
+        return [
+            (low, high, more + sum(above if low >= at else -below for at, below, above in kinks))
+            for low, high in pairwise(edges)
+        ]
 
     def price(self, minutes: int, outside: float, linger: float) -> float:
         """What so many minutes cost; infinite where a part elsewhere would be cut short."""
         if minutes < self.least:
             return math.inf
+        return sum(
+            above * max(minutes - at, 0) + below * max(at - minutes, 0)
+            for at, below, above in self._kinks(outside, linger)
+        )
+
+    def _kinks(self, outside: float, linger: float) -> list[tuple[int, float, float]]:
+        """What its price is the sum of: at a mark, what each minute less costs, and each minute more."""
         good_until, bears, chosen = self._marks
-        off = max(self.good_from - minutes, minutes - good_until, 0)
-        beyond = max(self.possible_from - minutes, minutes - bears, 0)
-        bends = self.bends(linger)
-        return bends * abs(minutes - chosen) + (1 - bends) * off + (outside - 1) * beyond
+        near_from, near_until = self._near
+        bends, far = self.bends(linger), self.far
+        below, above = (outside * _NEVER if hard else outside for hard in self.hard)
+        tight = 1.0 - bends - far
+        return [
+            (self.possible_from, below - 1, 0.0), (self.good_from, tight, 0.0), (near_from, far, 0.0),
+            (chosen, bends, bends),
+            (near_until, 0.0, far), (good_until, 0.0, tight), (bears, 0.0, above - 1),
+        ]  # fmt: skip
+
+    def away(self, minutes: int) -> int:
+        """Minutes farther from the plan than is near."""
+        near_from, near_until = self._near
+        return max(near_from - minutes, minutes - near_until, 0)
+
+    @property
+    def _near(self) -> tuple[int, int]:
+        """From and until when it is near the plan, within what is good."""
+        good_until, _, _ = self._marks
+
+        def good(minutes: int) -> int:
+            return min(max(minutes, self.good_from), good_until)
+
+        return good(self.far_from), good(self.far_until)
 
     @property
     def _marks(self) -> tuple[int, int, int]:
@@ -159,6 +194,7 @@ class Thread:
     ``trunk``: how many tasks at its beginning are done for all doughs of its mixing at once; ``leader``
     is the one that does them. ``done``: tasks at the beginning that have happened, with their minutes.
     ``ripe``: minutes in the fridge that are good, and that it can bear, in all its rests together.
+    ``keeps``: how long it stays good when its last work is done, where that is baked.
     """
 
     dough: str
@@ -171,6 +207,7 @@ class Thread:
     done: tuple[tuple[int, int], ...] = ()
     held: Mapping[str, int] = field(default_factory=dict)
     ripe: tuple[int, int] | None = None
+    keeps: int = _FOREVER
 
     def too_ripe(self, minutes: int) -> tuple[int, int]:
         """Of so many minutes that ripen it: how many are more than good, and more than it can bear."""
@@ -252,8 +289,17 @@ def thread_of(
         n = step.gives
         lies = [(s.place, round(s.minutes)) for s in rest.stays]
         gap = _unjudged(stop.key, lies[n][0], round(rest.minutes), takes, kitchen)
-        gaps.append(replace(gap, before=tuple(lies[:n]), after=tuple(lies[n + 1 :])))
-    thread = Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready)
+        times, chosen = kitchen["day.far_times"], gap.chosen
+        gaps.append(
+            replace(
+                gap, before=tuple(lies[:n]), after=tuple(lies[n + 1 :]), far=kitchen["day.far"],
+                far_from=min(math.floor(chosen / times), chosen - _FAR_MIN),
+                far_until=max(math.ceil(chosen * times), chosen + _FAR_MIN),
+            )
+        )  # fmt: skip
+    baked = any(isinstance(step, Baking) for step in plan.steps)
+    keeps = round(60 * kitchen.of_family(plan.family, "keeps_h")) if baked else _FOREVER
+    thread = Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready, keeps=keeps)
     return with_marks(thread, windows, [gap.chosen for gap in thread.gaps])
 
 
@@ -370,6 +416,7 @@ def judged(gap: Gap, window: RestWindow) -> Gap:
     good_from = from_(window.good_from_min, gap.chosen)
     good_until = until(window.good_until_min)
     bears = until(window.possible_until_min)
+    hard = window.from_by in _HARD, window.until_by in _HARD
     if good_until is not None:
         good_until = max(good_until, good_from)
         bears = None if bears is None else max(bears, good_until)
@@ -379,4 +426,5 @@ def judged(gap: Gap, window: RestWindow) -> Gap:
         good_from=good_from,
         good_until=good_until,
         possible_until=bears if good_until is not None else None,
+        hard=hard,
     )

@@ -25,6 +25,23 @@ DAY = (
         1_440,
     ),
     row(
+        "day.stale",
+        "baked longer before its hour than it stays good, each minute",
+        8,
+        "times",
+        0,
+        1_000,
+    ),
+    row(
+        "day.far_times",
+        "a rest is far from the plan from so many times its minutes, or one part of so many",
+        3,
+        "times",
+        1.2,
+        100,
+    ),
+    row("day.far", "a good rest far from the plan, each minute beyond that", 0.3, "times", 0, 0.9),
+    row(
         "day.stretch",
         "each separate stretch of work in a person's day",
         0.05,

@@ -35,10 +35,13 @@ def _family(
     salt_pct: Pair,
     fat_pct: Pair,
     yeast_pct: Pair,
+    keeps_h: float,
     proof: tuple[float, float, float, float, float] | None = None,
     proof_yeast_pct: Pair = (3, 5),
 ) -> list[Default]:
-    """The rows of a family; ``proof``: its share of a whole one, and the four marks, all in %."""
+    """The rows of a family; ``proof``: its share of a whole one, and the four marks, all in %;
+    ``keeps_h``: how long it stays good once it is baked.
+    """
     ranges: list[tuple[str, str, str, Pair, float]] = [
         ("butter_share_pct", "butter share of dough", "%", share, 150),
         ("butter_layers", "butter layers in the last sheet", "", layers, 20_000_000),
@@ -51,7 +54,7 @@ def _family(
         ("yeast_pct", "yeast on flour, as fresh", "%", yeast_pct, 30),
     ]
     single: list[tuple[str, str, float, float]] = [
-        ("start_butter_pct", "butter share a new plan starts with", start_butter_pct, 150)
+        ("start_butter_pct", "butter share a new plan starts with", start_butter_pct, 150),
     ]
     if proof:
         names = ("possible_from", "good_from", "good_until", "possible_until")
@@ -74,6 +77,10 @@ def _family(
         Default(f"{family}.{name}", family, label, value, "%", 0, top, TRADE, TRADE)
         for name, label, value, top in single
     ]
+    rows.append(
+        Default(f"{family}.keeps_h", family, "baked, it stays good for", keeps_h, "h", 0.5, 240,
+                TRADE, TRADE)
+    )  # fmt: skip
     return rows + [
         Default(f"{family}.{name}.{end}", family, f"{label}, {word}", pair[i], unit, 0, top,
                 TRADE, TRADE)
@@ -348,21 +355,21 @@ _MATTER = (
     _row("dough.physics_c", "temperature densities are taken at", 10, "°C", 0, 30),
 )  # fmt: skip
 _FAMILIES = (
-    *_family(Family.CROISSANT, start_butter_pct=27, share=(22, 33), layers=(16, 64),
+    *_family(Family.CROISSANT, keeps_h=5, start_butter_pct=27, share=(22, 33), layers=(16, 64),
              butter_um=(10, 120), sheet_mm=(3.5, 5), over_dough=(0.3, 1.0), sugar_pct=(7, 15),
              salt_pct=(1.6, 2.4), fat_pct=(2, 14), yeast_pct=(1, 5), proof=(100, 60, 64, 158, 165)),
-    *_family(Family.DANISH, start_butter_pct=30, share=(22, 40), layers=(16, 64),
+    *_family(Family.DANISH, keeps_h=5, start_butter_pct=30, share=(22, 40), layers=(16, 64),
              butter_um=(10, 120), sheet_mm=(3.5, 6), over_dough=(0.3, 1.2), sugar_pct=(8, 20),
              salt_pct=(1.2, 2.2), fat_pct=(4, 18), yeast_pct=(2.5, 8), proof=(80, 30, 39, 118, 150),
              proof_yeast_pct=(4, 7)),
-    *_family(Family.BRIOCHE, start_butter_pct=22, share=(15, 30), layers=(9, 36),
+    *_family(Family.BRIOCHE, keeps_h=8, start_butter_pct=22, share=(15, 30), layers=(9, 36),
              butter_um=(10, 140), sheet_mm=(4, 9), over_dough=(0.2, 1.0), sugar_pct=(8, 20),
              salt_pct=(1.6, 2.4), fat_pct=(12, 45), yeast_pct=(2, 7), proof=(90, 34, 42, 150, 175)),
-    *_family(Family.KOUIGN, start_butter_pct=45, share=(30, 60), layers=(6, 36),
+    *_family(Family.KOUIGN, keeps_h=8, start_butter_pct=45, share=(30, 60), layers=(6, 36),
              butter_um=(10, 300), sheet_mm=(4, 10), over_dough=(0.4, 1.6), sugar_pct=(0, 6),
              salt_pct=(1.6, 3), fat_pct=(0, 8), yeast_pct=(1, 4), proof=(25, 0, 0.1, 60, 80),
              proof_yeast_pct=(1, 4)),
-    *_family(Family.PUFF, start_butter_pct=75, share=(50, 100), layers=(96, 1024),
+    *_family(Family.PUFF, keeps_h=8, start_butter_pct=75, share=(50, 100), layers=(96, 1024),
              butter_um=(2, 60), sheet_mm=(2, 5), over_dough=(0.8, 2.4), sugar_pct=(0, 4),
              salt_pct=(1.5, 2.6), fat_pct=(0, 16), yeast_pct=(0, 0.5)),
 )  # fmt: skip

@@ -8,11 +8,12 @@ from itertools import pairwise
 
 import pytest
 
-from bakehouse.demo.teasel_lock import BOATS, KITCHEN
+from bakehouse.demo.teasel_lock import BOATS, KITCHEN, MARKET
 from lamination.day import Day, Dough, Happened, Prefer, Shift, Since, When, due, lying, timetable
 from lamination.day.day import Held
 from lamination.day.gives import Give
 from lamination.day.mending import changes, mended
+from lamination.terms.said import plain, span
 from lamination.warmth import Today, follow
 
 # the module, which its function hides
@@ -72,7 +73,13 @@ def test_a_rest_that_is_as_good_in_other_minutes_costs_nothing_and_a_tight_one_w
             0.2 * max((r.wanted - r.at).total_seconds() / 60 - 30, 0.0) for r in found.ready
         )
         given = 60 * found.late_min + 12 * found.outside_min + found.tight_min
-        assert abs(found.cost - given - early) < 0.01
+        far = 0.0
+        for dough, thread in arranging.search.threads.items():
+            starts = arranging.search.placed[dough].starts
+            for k, gap in enumerate(thread.gaps):
+                minutes = starts[k + 1] - thread.ended(starts, k)
+                far += gap.far * (gap.away(minutes) - gap.tight(minutes) - gap.outside(minutes))
+        assert abs(found.cost - given - early - far) < 0.01
         # it is less than what the search weighs, by little: whole nights are not a minute of a tight rest
         assert 0 < arranging.search.cost - arranging.search.given < len(asked.doughs)
         arranging.prove(0.0)
@@ -275,3 +282,64 @@ def test_rests_are_told_as_the_warmth_judges_them_at_the_minutes_and_hours_they_
     judged = [pair for dough in asked.doughs for pair in told_and_judged(found, dough)]
     assert [pair for pair in judged if pair[0] != pair[1]] == []
     assert len(judged) >= 8
+
+
+# --- what a good day is
+
+
+def market(ready, *hands, **more):
+    """Croissants for an hour of Saturday, and who is there, from and until which of its hours."""
+    shifts = tuple(Shift(f"shift {n}", at(a), at(b), 2) for n, (a, b) in enumerate(hands))
+    doughs = tuple(Dough(str(n + 1), MARKET, at(hour)) for n, hour in enumerate(ready))
+    return Day("Saturday", at(-44), at(30), shifts, doughs, "UTC", **more)
+
+
+EVE, FRIDAY, EARLY = (-32, -28), (-18, -8), (2, 10)
+
+
+def test_croissants_for_six_come_out_of_the_oven_that_morning():
+    _, found = searched(market((6, 6), EVE, FRIDAY, EARLY), KITCHEN)
+    assert found.late_min == 0
+    for ready in found.ready:
+        assert ready.wanted - ready.at < timedelta(hours=2)
+    assert not [g for g in found.gives if g.code == "stale"]
+
+
+def test_what_has_to_be_baked_the_day_before_is_told_with_its_weekday():
+    _, found = searched(market((6,), EVE, FRIDAY), KITCHEN)
+    (stale,) = [g for g in found.gives if g.code == "stale"]
+    assert "Fri 1" in stale.says
+    assert "stays good for 5 h" in plain(stale.says)
+    keeps = KITCHEN.of_family(MARKET.family, "keeps_h")
+    (ready,) = found.ready
+    over = (ready.wanted - ready.at) / timedelta(minutes=1) - 60 * keeps
+    assert stale.weighs == pytest.approx(8 * over)
+
+
+@pytest.mark.parametrize("fixed", [4.5, 5.5])
+def test_nothing_is_baked_unproofed_because_it_would_be_late(fixed):
+    held = (Held("1", "shape", at(fixed)),)
+    _, found = searched(market((6,), EVE, FRIDAY, EARLY, held=held), KITCHEN)
+    proof = next(r for r in found.rests if r.step == "shape")
+    assert proof.verdict in ("good", "tight")
+    assert found.late_min > 0
+
+
+def test_a_rest_that_is_good_but_not_what_the_plan_says_is_told_and_costs():
+    _, found = searched(market((6,), EVE, FRIDAY, EARLY), KITCHEN)
+    chosen = {r.step: r.planned_min for r in found.rests}
+    for give in found.gives:
+        if give.code == "far":
+            assert f"in place of {plain(span(chosen[give.step]))}" in plain(give.says)
+    # a night lies where the plan has one, not with a rolled sheet
+    assert next(r for r in found.rests if r.step == "final").minutes <= 45
+    assert next(r for r in found.rests if r.step == "dough").minutes >= 240
+
+
+def test_doughs_of_two_days_are_not_mixed_in_one_go():
+    def led(*ready):
+        arranging = timetables._Arranging(market(ready, EVE, FRIDAY, EARLY), KITCHEN, None)
+        return sum(t.leader is not None for t in arranging.search.threads.values())
+
+    assert (led(6, 6), led(6, 9), led(6, 29.5)) == (1, 1, 0)
+    assert led(6, 9, 29, 29.5) == 2

@@ -7468,8 +7468,8 @@ export interface components {
          * Give
          * @description Something that could not be had: a sentence, what it weighs, and what would mend it.
          *
-         *     ``code``: late, rest, tight, hand, machine, place or held. ``mend`` is empty where nothing was tried
-         *     or nothing helps. ``minute``: when it is, counted from the day's beginning.
+         *     ``code``: late, stale, rest, far, tight, hand, machine, place or held. ``mend`` is empty where nothing
+         *     was tried or nothing helps. ``minute``: when it is, counted from the day's beginning.
          */
         Give: {
             /** Code */

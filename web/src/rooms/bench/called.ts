@@ -32,11 +32,14 @@ export function calledOf(run: RunView, now: Now): Called[] {
         ? [{ tray, stop: key, at, says: alarm.says, ends }]
         : [];
     });
-  if (now.trays.some((t) => t.last))
-    return now.trays
-      .filter((t) => !t.lost && t.next)
-      .flatMap((t) => after(t.tray, t.last?.stop, t.last?.kind, t.since, t.until));
-  return now.phase === "rest" ? after(null, now.stop?.key, "done", now.since, now.until) : [];
+  const all = now.trays.some((t) => t.last)
+    ? now.trays
+        .filter((t) => !t.lost && t.next)
+        .flatMap((t) => after(t.tray, t.last?.stop, t.last?.kind, t.since, t.until))
+    : now.phase === "rest"
+      ? after(null, now.stop?.key, "done", now.since, now.until)
+      : [];
+  return all.toSorted((a, b) => (a.tray ?? 0) - (b.tray ?? 0) || a.at.getTime() - b.at.getTime());
 }
 
 /** What is due of each tray at this moment, the last of it, said once for all whose it is. */
