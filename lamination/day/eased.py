@@ -89,7 +89,7 @@ def priced(of: Loom, net: Net) -> None:
             minutes = of.jobs[i, last].minutes
             e = tied(net, start, net.knot[i, last], -1)
             net.slopes[e, 0] = net.slopes[e, 1] = -prices.early - prices.stale
-            bent(net, e, thread.ready - thread.keeps - minutes, -prices.early)
+            bent(net, e, thread.ready - thread.fresh - minutes, -prices.early)
             bent(net, e, thread.ready - int(prices.early_from) - minutes, 0.0)
             bent(net, e, thread.ready - minutes, prices.late)
 

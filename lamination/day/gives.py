@@ -77,12 +77,12 @@ def _late(f: Figures) -> Iterator[Give]:
 def _stale(f: Figures) -> Iterator[Give]:
     for thread, placed in zip(f.threads, f.placed, strict=True):
         end = thread.ended(placed.starts, len(thread.jobs) - 1)
-        over = thread.ready - thread.keeps - end
+        over = thread.ready - thread.fresh - end
         if over > 0:
             yield Give(
                 "stale", thread.dough, thread.jobs[-1].step, f.kitchen["day.stale"] * over,
                 f"{called(thread.dough, thread.name)} is ready at {f.clock(end)}, {span(thread.ready - end)} "
-                f"before {f.clock(thread.ready)}: baked, it stays good for {span(thread.keeps)}.", end,
+                f"before {f.clock(thread.ready)}: baked, it is fresh for {span(thread.fresh)}.", end,
             )  # fmt: skip
 
 

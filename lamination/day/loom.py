@@ -105,11 +105,11 @@ GAP = np.dtype([
     )
 ])  # fmt: skip
 # trunk: how many tasks its leader does for it; along: its own last task that it does for others, or -1;
-# good and bears: minutes of ripening; keeps: minutes that it stays good when it is done
+# good and bears: minutes of ripening; fresh: minutes that it stays so when it is done
 THREAD = np.dtype(
     [
         (n, "i8")
-        for n in ("jobs", "trunk", "leader", "along", "done", "ready", "good", "bears", "keeps")
+        for n in ("jobs", "trunk", "leader", "along", "done", "ready", "good", "bears", "fresh")
     ]
 )
 # a rest from low to high minutes long costs so much at its shortest, and slope for each minute more
@@ -253,7 +253,7 @@ def strung(
             len(thread.jobs), thread.trunk if thread.leader else 0,
             numbers[thread.leader] if thread.leader else _NOBODY,
             thread.trunk - 1 if thread.trunk and not thread.leader else _NOBODY,
-            len(thread.done), thread.ready, 0, 0, thread.keeps,
+            len(thread.done), thread.ready, 0, 0, thread.fresh,
         )  # fmt: skip
         for k, job in enumerate(thread.jobs):
             takes = job.machine and (thread.dough, k) not in riding

@@ -162,7 +162,7 @@ def backwards(
             hi = min(thread.ready + int(limit / prices.late) + 1, n)
         for t in range(lo, hi + 1):
             late, early = max(t - thread.ready, 0), max(early_from - t, 0)
-            old = max(thread.ready - thread.keeps - t, 0)
+            old = max(thread.ready - thread.fresh - t, 0)
             after[t] = prices.late * late + prices.early * early + prices.stale * old
     for k in range(last, first - 1, -1):
         if k == along:

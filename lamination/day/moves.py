@@ -186,7 +186,7 @@ def owed(of: Loom, i: int, first: int, last: int) -> float:
         end = ended(of, i, last)
         cost += prices.late * max(end - thread.ready, 0)
         cost += prices.early * max(thread.ready - prices.early_from - end, 0.0)
-        cost += prices.stale * max(thread.ready - thread.keeps - end, 0)
+        cost += prices.stale * max(thread.ready - thread.fresh - end, 0)
     return cost
 
 

@@ -19,7 +19,7 @@ from lamination.plan.walk import walk
 from lamination.plan.work import work
 from lamination.steps import kind_of
 from lamination.steps.bake import Baking
-from lamination.steps.base import Chapter
+from lamination.steps.base import Chapter, Form
 from lamination.terms.trade import Machine, Place, Tool
 from lamination.warmth.windows import Cause, RestWindow, Verdict
 
@@ -194,7 +194,7 @@ class Thread:
     ``trunk``: how many tasks at its beginning are done for all doughs of its mixing at once; ``leader``
     is the one that does them. ``done``: tasks at the beginning that have happened, with their minutes.
     ``ripe``: minutes in the fridge that are good, and that it can bear, in all its rests together.
-    ``keeps``: how long it stays good when its last work is done, where that is baked.
+    ``fresh``: how long it stays so when its last work is done, where that is baked.
     """
 
     dough: str
@@ -207,7 +207,7 @@ class Thread:
     done: tuple[tuple[int, int], ...] = ()
     held: Mapping[str, int] = field(default_factory=dict)
     ripe: tuple[int, int] | None = None
-    keeps: int = _FOREVER
+    fresh: int = _FOREVER
 
     def too_ripe(self, minutes: int) -> tuple[int, int]:
         """Of so many minutes that ripen it: how many are more than good, and more than it can bear."""
@@ -297,9 +297,9 @@ def thread_of(
                 far_until=max(math.ceil(chosen * times), chosen + _FAR_MIN),
             )
         )  # fmt: skip
-    baked = any(isinstance(step, Baking) for step in plan.steps)
-    keeps = round(60 * kitchen.of_family(plan.family, "keeps_h")) if baked else _FOREVER
-    thread = Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready, keeps=keeps)
+    baked = any(kind_of(step).leaves is Form.BAKED for step in plan.steps)
+    fresh = round(60 * kitchen.of_family(plan.family, "fresh_h")) if baked else _FOREVER
+    thread = Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready, fresh=fresh)
     return with_marks(thread, windows, [gap.chosen for gap in thread.gaps])
 
 

@@ -26,7 +26,7 @@ DAY = (
     ),
     row(
         "day.stale",
-        "baked longer before its hour than it stays good, each minute",
+        "baked longer before its hour than it is fresh, each minute",
         8,
         "times",
         0,

@@ -35,12 +35,12 @@ def _family(
     salt_pct: Pair,
     fat_pct: Pair,
     yeast_pct: Pair,
-    keeps_h: float,
+    fresh_h: float,
     proof: tuple[float, float, float, float, float] | None = None,
     proof_yeast_pct: Pair = (3, 5),
 ) -> list[Default]:
     """The rows of a family; ``proof``: its share of a whole one, and the four marks, all in %;
-    ``keeps_h``: how long it stays good once it is baked.
+    ``fresh_h``: how long it is fresh once it is baked.
     """
     ranges: list[tuple[str, str, str, Pair, float]] = [
         ("butter_share_pct", "butter share of dough", "%", share, 150),
@@ -78,7 +78,7 @@ def _family(
         for name, label, value, top in single
     ]
     rows.append(
-        Default(f"{family}.keeps_h", family, "baked, it stays good for", keeps_h, "h", 0.5, 240,
+        Default(f"{family}.fresh_h", family, "baked, it is fresh for", fresh_h, "h", 0.5, 240,
                 TRADE, TRADE)
     )  # fmt: skip
     return rows + [
@@ -146,6 +146,11 @@ _MINUTES = tuple(
     )
 )
 _BAKE = (
+    _row("fry.takes_up_pct", "fat that a fried piece takes up, of its weight", 9, "%", 0, 60, group="bake"),
+    _row("fry.loss_pct", "fried, a piece loses in all, with what it takes up", 4, "%", -30, 60, group="bake"),
+    _row("fry.change_min", "between two goes of the fryer", 1.5, "min", 0, 30, group="bake"),
+    _row("fry.low_c", "fat soaks in below", 165, "°C", 100, 200, group="bake"),
+    _row("fry.high_c", "fat is too hot above", 185, "°C", 120, 230, group="bake"),
     _row("bake_tray.length_mm", "baking tray, length", 600, "mm", 100, 2000, group="bake"),
     _row("bake_tray.width_mm", "baking tray, width", 400, "mm", 100, 2000, group="bake"),
     _row("bake_tray.gap_mm", "between baked pieces", 20, "mm", 0, 200, group="bake"),
@@ -355,21 +360,21 @@ _MATTER = (
     _row("dough.physics_c", "temperature densities are taken at", 10, "°C", 0, 30),
 )  # fmt: skip
 _FAMILIES = (
-    *_family(Family.CROISSANT, keeps_h=5, start_butter_pct=27, share=(22, 33), layers=(16, 64),
+    *_family(Family.CROISSANT, fresh_h=5, start_butter_pct=27, share=(22, 33), layers=(16, 64),
              butter_um=(10, 120), sheet_mm=(3.5, 5), over_dough=(0.3, 1.0), sugar_pct=(7, 15),
              salt_pct=(1.6, 2.4), fat_pct=(2, 14), yeast_pct=(1, 5), proof=(100, 60, 64, 158, 165)),
-    *_family(Family.DANISH, keeps_h=5, start_butter_pct=30, share=(22, 40), layers=(16, 64),
+    *_family(Family.DANISH, fresh_h=5, start_butter_pct=30, share=(22, 40), layers=(16, 64),
              butter_um=(10, 120), sheet_mm=(3.5, 6), over_dough=(0.3, 1.2), sugar_pct=(8, 20),
              salt_pct=(1.2, 2.2), fat_pct=(4, 18), yeast_pct=(2.5, 8), proof=(80, 30, 39, 118, 150),
              proof_yeast_pct=(4, 7)),
-    *_family(Family.BRIOCHE, keeps_h=8, start_butter_pct=22, share=(15, 30), layers=(9, 36),
+    *_family(Family.BRIOCHE, fresh_h=8, start_butter_pct=22, share=(15, 30), layers=(9, 36),
              butter_um=(10, 140), sheet_mm=(4, 9), over_dough=(0.2, 1.0), sugar_pct=(8, 20),
              salt_pct=(1.6, 2.4), fat_pct=(12, 45), yeast_pct=(2, 7), proof=(90, 34, 42, 150, 175)),
-    *_family(Family.KOUIGN, keeps_h=8, start_butter_pct=45, share=(30, 60), layers=(6, 36),
+    *_family(Family.KOUIGN, fresh_h=8, start_butter_pct=45, share=(30, 60), layers=(6, 36),
              butter_um=(10, 300), sheet_mm=(4, 10), over_dough=(0.4, 1.6), sugar_pct=(0, 6),
              salt_pct=(1.6, 3), fat_pct=(0, 8), yeast_pct=(1, 4), proof=(25, 0, 0.1, 60, 80),
              proof_yeast_pct=(1, 4)),
-    *_family(Family.PUFF, keeps_h=8, start_butter_pct=75, share=(50, 100), layers=(96, 1024),
+    *_family(Family.PUFF, fresh_h=8, start_butter_pct=75, share=(50, 100), layers=(96, 1024),
              butter_um=(2, 60), sheet_mm=(2, 5), over_dough=(0.8, 2.4), sugar_pct=(0, 4),
              salt_pct=(1.5, 2.6), fat_pct=(0, 16), yeast_pct=(0, 0.5)),
 )  # fmt: skip

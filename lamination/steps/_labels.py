@@ -169,9 +169,14 @@ def label_of(
     put: list[tuple[str, float]],
     baked_g: float | None = None,
     keeps_h: float | None = None,
+    loss_pct: float | None = None,
 ) -> Label:
-    """The label of a product, from all that goes into it and on it."""
-    declared, contents = _declared(recipe, put, recipe.kitchen["bake.loss_pct"])
+    """The label of a product, from all that goes into it and on it.
+
+    ``loss_pct``: what it loses as it is baked or fried; None as in the oven.
+    """
+    loss = recipe.kitchen["bake.loss_pct"] if loss_pct is None else loss_pct
+    declared, contents = _declared(recipe, put, loss)
     asks = [
         f"{what.removeprefix('the ').capitalize()}: allergens not known, ask the baker."
         for what in contents.unknown
@@ -193,13 +198,16 @@ def label_of(
 def labels_of(here: Here[Any]) -> tuple[Label, ...]:
     """The labels of everything a plan makes."""
     labels = []
-    recipe, loss = here.recipe, here.kitchen["bake.loss_pct"]
+    # in the oven or in the fat, whichever the plan has
+    lost = (getattr(made.figures, "loss_pct", None) for made in here.made)
+    loss = next((pct for pct in lost if pct is not None), here.kitchen["bake.loss_pct"])
+    recipe = here.recipe
     for n, step, made in here.all_of(Cut):
         for product, of in zip(step.products, made.figures.products, strict=True):
             put = list(goes_in(here, n, product, of))
             raw = of.piece_g + sum(grams for _, grams in put_on(product))
             baked = round(raw * (1 - loss / 100), 1)
-            labels.append(label_of(product.name, recipe, put, baked, _keeps_h(here, put)))
+            labels.append(label_of(product.name, recipe, put, baked, _keeps_h(here, put), loss))
     for n, step, _ in here.all_of(Offcuts):
         carried = [(c.what, c.grams) for c in here.made[n].lies.carried]
         labels.append(label_of(step.product, recipe, [*_in_dough(recipe), *carried]))

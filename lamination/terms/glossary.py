@@ -55,6 +55,8 @@ GLOSSARY: tuple[Term, ...] = (
          "leaves.", ("dorure",)),
     Term("step.bake", "", "The water in butter and dough turns to steam and lifts the leaves, then "
          "they dry and set."),
+    Term("step.fry", "", "Pieces are fried in hot fat in place of baked: its heat sets the leaves before the "
+         "butter runs."),
     Term("step.offcuts", "", "What is left over becomes something else, with fewer leaves and more of "
          "them merged.", ("trimmings", "rework")),
     Term("step.look", "", "One is cut across and looked at: the crumb says what the turns did."),

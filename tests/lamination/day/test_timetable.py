@@ -309,8 +309,8 @@ def test_what_has_to_be_baked_the_day_before_is_told_with_its_weekday():
     _, found = searched(market((6,), EVE, FRIDAY), KITCHEN)
     (stale,) = [g for g in found.gives if g.code == "stale"]
     assert "Fri 1" in stale.says
-    assert "stays good for 5 h" in plain(stale.says)
-    keeps = KITCHEN.of_family(MARKET.family, "keeps_h")
+    assert "is fresh for 5 h" in plain(stale.says)
+    keeps = KITCHEN.of_family(MARKET.family, "fresh_h")
     (ready,) = found.ready
     over = (ready.wanted - ready.at) / timedelta(minutes=1) - 60 * keeps
     assert stale.weighs == pytest.approx(8 * over)

@@ -1,5 +1,6 @@
 """What comes round the cut: offcuts, a roller before the butter, a second bake, cuts into a square."""
 
+import math
 from dataclasses import replace
 
 import pytest
@@ -12,6 +13,7 @@ from lamination.plan.work import work
 from lamination.steps.again import BakeAgain
 from lamination.steps.crank import Crank, gaps_of
 from lamination.steps.cut import Cut
+from lamination.steps.fry import Frying
 from lamination.steps.look import Looking
 from lamination.steps.offcuts import Gathered, Offcuts
 from lamination.terms.limits import Faults
@@ -140,6 +142,42 @@ def test_a_wash_before_the_proof_and_another_before_the_oven():
     assert names == ["Wash 1", "Wash 2"]
     egg = [line for sheet in worked.sheets if sheet.stop.startswith("wash") for line in sheet.lines]
     assert len(egg) == 2 * len({line.ingredient for line in egg})
+
+
+# --- fried
+
+
+def fried(**how):
+    shape, *_ = starting_finish(Family.CROISSANT)
+    return station(formula=formula(), finish=(shape, Frying(**how), Looking()))
+
+
+def test_pieces_are_fried_so_many_at_a_time_and_the_fat_is_on_the_label():
+    worked = work(fried(fat="butter-clarified-x", at_once=4, side_min=2.0), Kitchen())
+    stop = next(s for s in worked.strip if s.do == "fry")
+    pieces = worked.cut.pieces
+    assert (stop.made.pieces, stop.made.goes) == (pieces, math.ceil(pieces / 4))
+    assert stop.bench_min == pytest.approx(stop.made.goes * (4 + 1.5))
+    (label,) = worked.labels
+    assert "butter-clarified-x" in label.unknown
+    assert not label.complete
+    assert any(n.code == "fry-unknown" for n in worked.notes)
+    assert "Hot fat" in stop.caution
+    # what it takes up, and what it loses in all
+    piece = worked.cut.products[0].piece_g
+    assert stop.made.takes_g == pytest.approx(pieces * piece * 0.09)
+    assert label.baked_g == pytest.approx(piece * 0.96, abs=0.06)
+
+
+def test_a_fat_of_the_shelf_is_named_with_its_allergens_and_its_heat_is_minded():
+    (label,) = work(fried(fat="butter-table"), Kitchen()).labels
+    assert label.unknown == ()
+    assert "milk" in label.allergens
+    for fat_c, code in ((150, "fry-cool"), (200, "fry-hot")):
+        plan = fried(fat="butter-table", fat_c=fat_c)
+        note = next(n for n in work(plan, Kitchen()).notes if n.code == code)
+        mended = work(taken(plan, note.fixes[0]), Kitchen()).notes
+        assert code not in {n.code for n in mended}
 
 
 def with_trays():

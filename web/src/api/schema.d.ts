@@ -3185,6 +3185,27 @@ export interface components {
             measure: string | null;
         };
         /**
+         * FryFigures
+         * @description How many pieces, in how many goes; the fat they take up, g, and what it is called; what they lose.
+         */
+        FryFigures: {
+            /** Pieces */
+            pieces: number;
+            /** Goes */
+            goes: number;
+            /** Takes G */
+            takes_g: number;
+            /** Name */
+            name: string;
+            /** Loss Pct */
+            loss_pct: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "fry";
+        };
+        /**
          * Kept
          * @description A part of the dough that a step puts away.
          */
@@ -3930,7 +3951,7 @@ export interface components {
             /** Leaves */
             leaves: number;
             /** Made */
-            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["CrankFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["MoreButterFigures"] | components["schemas"]["StrewFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["DivideFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["LayDoubleFigures"] | components["schemas"]["RollUpFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["OffcutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"] | components["schemas"]["AgainFigures"]) | null;
+            made: (components["schemas"]["PrefermentFigures"] | components["schemas"]["MixFigures"] | components["schemas"]["FlattenFigures"] | components["schemas"]["CrankFigures"] | components["schemas"]["PlainTurnFigures"] | components["schemas"]["LockInFigures"] | components["schemas"]["MoreButterFigures"] | components["schemas"]["StrewFigures"] | components["schemas"]["TurnFigures"] | components["schemas"]["DivideFigures"] | components["schemas"]["LastSheetFigures"] | components["schemas"]["LayDoubleFigures"] | components["schemas"]["RollUpFigures"] | components["schemas"]["CutFigures"] | components["schemas"]["OffcutFigures"] | components["schemas"]["ShapeFigures"] | components["schemas"]["WashFigures"] | components["schemas"]["BakeFigures"] | components["schemas"]["FryFigures"] | components["schemas"]["AgainFigures"]) | null;
             /** Does */
             does: string[];
             /** Words */
@@ -4559,6 +4580,56 @@ export interface components {
             own: components["schemas"]["Ingredient"][];
         };
         /**
+         * Frying
+         * @description What they are fried in, how hot, how long on each side, and how many at once.
+         *
+         *     ``fat``: an ingredient or anything by its name. The rest after it is the cooling, on a rack.
+         */
+        Frying: {
+            /**
+             * Fat
+             * @default Frying fat
+             */
+            fat: string;
+            /**
+             * Fat C
+             * @default 175
+             */
+            fat_c: number;
+            /**
+             * Side Min
+             * @default 1.5
+             */
+            side_min: number;
+            /**
+             * At Once
+             * @default 6
+             */
+            at_once: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            rest?: components["schemas"]["Rest"] | null;
+            /** Bench Min */
+            bench_min?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** @default usual */
+            on: components["schemas"]["Surface"];
+            /** @default not */
+            chilled: components["schemas"]["Chilled"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "fry";
+        };
+        /**
          * Gathered
          * @description What becomes of the strips.
          * @enum {string}
@@ -4986,7 +5057,7 @@ export interface components {
             dough: components["schemas"]["Dough"];
             butter: components["schemas"]["Butter"];
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Frying"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
             formula?: components["schemas"]["Formula"] | null;
             /**
              * Words
@@ -7412,7 +7483,7 @@ export interface components {
          */
         Finish: {
             /** Steps */
-            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
+            steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Frying"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
         };
         /**
          * ProofTaught
