@@ -18,6 +18,7 @@ from lamination.run import Event, EventKind, admit, called, planned_deeds, stand
 from lamination.steps.again import BakeAgain
 from lamination.steps.crank import Crank
 from lamination.steps.divide import Divide
+from lamination.steps.fry import Frying
 from lamination.steps.lay_double import LayDouble
 from lamination.steps.more_butter import MoreButter
 from lamination.steps.offcuts import Offcuts
@@ -167,12 +168,12 @@ def _with_own(plan: Plan) -> Plan:
 def panels() -> dict:
     """A plan with a step of every kind, worked, its warmth, and the words of the trade.
 
-    A sheet is laid double or rolled up, never both: ``coiled`` has what the first has not.
+    A sheet is laid double or rolled up, and baked or fried, never both: ``coiled`` has what the first
+    has not.
     """
     plan = _with_own(PLANS[0])
-    coiled = plan.with_steps(
-        *(RollUp(id="roll_up") if s.do == "lay_double" else s for s in plan.steps)
-    )
+    instead = {"lay_double": RollUp(id="roll_up"), "bake": Frying(id="fry")}
+    coiled = plan.with_steps(*(instead.get(s.do, s) for s in plan.steps))
     return {
         "coiled": {"plan": dump(coiled), "worked": dump(work(coiled, KITCHEN))},
         "plan": dump(plan),
