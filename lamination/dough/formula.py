@@ -6,7 +6,7 @@ should be; a preferment only moves a part of it to the day before, old dough is 
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Annotated, Protocol
@@ -29,6 +29,7 @@ class PrefermentKind(Worded):
 
     POOLISH = "poolish", "Poolish"
     SPONGE = "sponge", "Stiff sponge"
+    SOURDOUGH = "sourdough", "Sourdough"
 
 
 class Prefermented(Protocol):
@@ -47,6 +48,11 @@ class Prefermented(Protocol):
     def hydration_pct(self) -> float: ...
     @property
     def yeast_pct(self) -> float: ...
+
+
+def soured_pct(preferments: Iterable[tuple[str, Prefermented]]) -> float:
+    """How much of all flour comes in as sourdough, %."""
+    return sum(p.flour_pct for _, p in preferments if p.kind is PrefermentKind.SOURDOUGH)
 
 
 @dataclass(frozen=True)

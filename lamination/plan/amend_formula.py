@@ -128,7 +128,7 @@ def add_preferment(plan: Plan, asked: Amendment, kitchen: Kitchen) -> Plan:
         text = "The formula has no flour or liquid left for another preferment."
         raise Faults(Fault("preferment", text))
     yeast = min(usual("yeast_pct"), 100 - sum(p.yeast_pct for p in there))
-    place = Place.BENCH if kind is PrefermentKind.POOLISH else Place.FRIDGE
+    place = Place.FRIDGE if kind is PrefermentKind.SPONGE else Place.BENCH
     new = Preferment(
         kind,
         flour,

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from lamination.dough.formula import LIQUIDS, Balance, Formula, balance
+from lamination.dough.formula import LIQUIDS, Balance, Formula, balance, soured_pct
 from lamination.dough.mixing import Bowl, Development, Liquid, Part, Water, water_for
 from lamination.dough.recipe import contents_of
 from lamination.dough.weighing import OLD_DOUGH
@@ -251,8 +251,8 @@ def _line_of(formula: Formula, *kinds: Ingredients) -> int | None:
 
 
 def _on_balance(here: Here[Mixing], formula: Formula, found: Balance) -> Iterator[Note]:
-    family = here.recipe.family
-    if family.yeasted and found.yeast_pct == 0:
+    family, sour = here.recipe.family, soured_pct(here.recipe.preferments) > 0
+    if family.yeasted and found.yeast_pct == 0 and not sour:
         yield here.note(
             "no-yeast", "mind", "No yeast",
             f"A {family.said} dough rises by yeast: fresh, instant or active dry.",
@@ -261,7 +261,7 @@ def _on_balance(here: Here[Mixing], formula: Formula, found: Balance) -> Iterato
     for name, (what, below, above) in _SAID.items():
         value: float = getattr(found, name)
         out = unusual(family, here.kitchen, name, value)
-        if out is None or (name == "yeast_pct" and not value):
+        if out is None or (name == "yeast_pct" and (sour or not value)):
             continue
         if (
             not found.yeast_pct

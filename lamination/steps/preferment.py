@@ -97,7 +97,14 @@ def instruct(here: Here[Preferment]) -> Iterator[str]:
     made: PrefermentFigures = here.figures
     yield f"Mix {g(made.total_g)} of {made.name.lower()}"
     yield f"Into a tub of {say(made.tub_l)} l or more: it rises to {say(made.rises_to_l)} l."
-    if here.step.rest:
+    if here.step.kind is PrefermentKind.SOURDOUGH:
+        seed = made.flour_g * here.kitchen["sourdough.seed_pct"] / 100
+        yield (
+            f"Begin it with {g(seed)} of ripe sourdough on top of that, and keep as much back of this one "
+            "for the next feed."
+        )
+        yield "Ripe when it has risen, is full of holes, and a spoonful floats."
+    elif here.step.rest:
         yield (f"Ripe after about {span(here.step.rest.minutes)}: domed, just beginning to sink.")
 
 
@@ -116,6 +123,12 @@ def mind(here: Here[Preferment]) -> Iterator[Note]:
         yield here.note(
             "tub", "good", f"A tub of {say(made.tub_l)} l",
             f"{g(made.total_g)} fills {say(made.volume_l)} l and rises to {say(made.rises_to_l)} l.",
+        )  # fmt: skip
+    if here.step.kind is PrefermentKind.SOURDOUGH and not here.kitchen["sourdough.proof_min"]:
+        yield here.note(
+            "sourdough-signs", "know", "Its proof goes by the signs",
+            "How long a proof takes with your sourdough is not known here. Once you know, set it in the "
+            "Kitchen (a whole proof, a fifth of the flour as sourdough); until then no minutes are judged.",
         )  # fmt: skip
     yield here.note(
         "stays", "know", "What stays for mixing day",

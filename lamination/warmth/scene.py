@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
-from lamination.dough.formula import balance
+from lamination.dough.formula import balance, soured_pct
 from lamination.dough.recipe import Recipe
 from lamination.heat.body import Body
 from lamination.heat.conduction import Air, Course, Slab, conduct, still
-from lamination.heat.yeast import Leaven, clocks
+from lamination.heat.yeast import REFERENCE_YEAST_PCT, Leaven, clocks
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.ingredients import Window
 from lamination.materials.thermal import Profile
@@ -18,19 +18,30 @@ from lamination.terms.rests import Stay
 from lamination.warmth.bodies import Around, Matter
 
 AHEAD_MIN = 180.0  # how long a rest is followed beyond the plan, to find its marks
+_SOUR_PCT = 20.0  # of the flour as sourdough, by which a house says how long its proof takes
 _STEP_K = 0.5  # air that changes is followed in steps of this
 
 
 def leaven_of(found: Walk, kitchen: Kitchen) -> Leaven | None:
-    """What makes a plan's dough rise; None without yeast. Yeasts count by their own strength."""
+    """What makes a plan's dough rise; None without yeast. Yeasts count by their own strength.
+
+    Sourdough counts as the yeast that would proof as long, where the house has said how long its own
+    takes; else it is not known, and nothing is judged by minutes. Source: the house's own proof.
+    """
     formula = found.plan.formula
     if formula is None:
         return None
     of = balance(formula)
-    if of.yeast_pct <= 0:
+    sour, proof_min = soured_pct(found.plan.preferments), kitchen["sourdough.proof_min"]
+    yeast = of.yeast_pct
+    if sour and not proof_min:
+        return None
+    if sour:
+        yeast += REFERENCE_YEAST_PCT * kitchen["proof.reference_min"] / proof_min * sour / _SOUR_PCT
+    if yeast <= 0:
         return None
     return Leaven(
-        of.yeast_pct, of.sugar_pct, kitchen["proof.reference_min"],
+        yeast, of.sugar_pct, kitchen["proof.reference_min"],
         kitchen["proof.sugar_from_pct"], kitchen["proof.sugar_slows"],
     )  # fmt: skip
 

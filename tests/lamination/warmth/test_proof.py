@@ -4,10 +4,12 @@ from dataclasses import replace
 
 import pytest
 
+from lamination.dough.formula import PrefermentKind
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.fixes import taken
 from lamination.plan.starts import starting_finish, starting_plan
 from lamination.plan.work import work
+from lamination.steps.preferment import Preferment
 from lamination.steps.shape import Shaping
 from lamination.terms.rests import Rest, Stay
 from lamination.terms.said import plain
@@ -17,7 +19,7 @@ from lamination.warmth.follow import follow
 from lamination.warmth.proof import learned_reference, proof_of
 from lamination.warmth.warmth import work_warmth
 from lamination.warmth.windows import Cause
-from tests.plans import formula, station
+from tests.plans import LEAN, formula, station, with_formula
 
 PROOF = Rest.at(Place.PROOFER, 120)
 
@@ -163,3 +165,49 @@ def test_a_cabinet_too_warm_in_summer_is_minded_and_a_setting_of_its_own_clears_
     assert proof_of(follow(plan(), summer)).hot
     own = set_at(PROOF, air_c=25.0)
     assert not proof_of(follow(plan(own), summer)).hot
+
+
+# --- sourdough
+
+
+def soured(flour_pct=20.0, yeast=0.0):
+    lines = {k: v for k, v in LEAN.items() if not k.startswith("yeast")}
+    lines |= {"yeast-fresh": yeast} if yeast else {}
+    sour = Preferment(PrefermentKind.SOURDOUGH, flour_pct, 100, 0, rest=Rest.at(Place.BENCH, 480))
+    shape, *after = starting_finish(Family.CROISSANT)
+    shape = replace(shape, rest=Rest.at(Place.PROOFER, 300))
+    return with_formula(station(finish=(shape, *after)), formula(lines), None, sour)
+
+
+def test_a_sourdough_goes_by_its_signs_until_the_house_says_how_long_it_takes():
+    plan, found = soured(), work(soured())
+    codes = {n.code for n in found.notes}
+    assert "no-yeast" not in codes
+    assert "yeast_pct" not in codes
+    assert "sourdough-signs" in codes
+    assert proof_of(follow(plan, Kitchen())) is None
+    assert not [w for w in follow(plan, Kitchen()).windows if w.stop == "shape"]
+    does = " ".join(plain(t) for t in found.strip[0].does)
+    # a fifth of its own flour as seed, taken back when it is ripe
+    assert f"{found.strip[0].made.flour_g * 0.2:.3g}"[:2] in does
+    assert "a spoonful floats" in does
+
+
+def test_a_sourdough_proofs_by_the_house_s_own_proof():
+    def best(plan, **rows):
+        window = next(w for w in follow(plan, Kitchen(rows)).windows if w.stop == "shape")
+        return window.best_min
+
+    row = {"sourdough.proof_min": 240}
+    assert "sourdough-signs" not in {n.code for n in work(soured(), Kitchen(row)).notes}
+    # twice as long said, twice as long taken, less what it warms up for; more of it is sooner
+    assert best(soured(), **{"sourdough.proof_min": 360}) > 1.3 * best(soured(), **row)
+    assert best(soured(30), **row) < best(soured(20), **row)
+    # as much yeast as proofs in 240 min at 27 °C is the same dough
+    same = 3.5 * Kitchen()["proof.reference_min"] / 240
+    lines = LEAN | {"yeast-fresh": same}
+    lines = {k: v for k, v in lines.items() if not k.startswith("yeast") or k == "yeast-fresh"}
+    shape, *after = starting_finish(Family.CROISSANT)
+    shape = replace(shape, rest=Rest.at(Place.PROOFER, 300))
+    yeasted = with_formula(station(finish=(shape, *after)), formula(lines))
+    assert best(soured(), **row) == pytest.approx(best(yeasted), rel=0.05)

@@ -5132,7 +5132,7 @@ export interface components {
          * @description Preferments that have starting points of their own.
          * @enum {string}
          */
-        PrefermentKind: "poolish" | "sponge";
+        PrefermentKind: "poolish" | "sponge" | "sourdough";
         /**
          * Product
          * @description What is cut in rows of its own: its shape and sizes, and what becomes of it.

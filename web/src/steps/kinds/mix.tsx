@@ -22,14 +22,14 @@ function MixPanel(panel: PanelProps<"mix">) {
     <>
       {plan.formula && !readOnly && stepsOf(plan, "preferment").length < MOST_PREFERMENTS && (
         <div className={classes.pair}>
-          {(["poolish", "sponge"] as const).map((preferment) => (
+          {(["poolish", "sponge", "sourdough"] as const).map((preferment) => (
             <Button
               key={preferment}
               variant="default"
               px={6}
               onClick={() => amend({ change: "add_preferment", preferment }, "steps")}
             >
-              {preferment === "poolish" ? "Add a poolish" : "Add a sponge"}
+              {`Add a ${preferment}`}
             </Button>
           ))}
         </div>
