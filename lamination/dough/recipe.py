@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, fields
 from functools import cached_property
 from typing import Annotated
 
@@ -45,12 +45,23 @@ class Plaque(Checked):
 
 
 @dataclass(frozen=True)
-class Butter(Checked):
-    """The butter that is locked in; ``mass_g`` is the whole block, the flour in it included.
+class InBlock(Checked):
+    """Something worked into the butter, such as cocoa, herbs or a second fat, % of the butter.
 
-    ``flour_pct``: flour worked into it, % of the butter. ``fold_back``: rolled thin and folded in so
-    many (0 or 1: not at all). ``plaque``: another than the kitchen's. ``by_weight``: it keeps its weight
-    when another mass of dough is chosen; else it keeps its share.
+    ``what``: an ingredient, a preparation of the house, or anything by its name.
+    """
+
+    what: Annotated[str, Length(1, 60, "characters")]
+    pct: Annotated[float, Range(0.1, 100, "%")]
+
+
+@dataclass(frozen=True)
+class Butter(Checked):
+    """The butter that is locked in; ``mass_g`` is the whole block, with all that is worked into it.
+
+    ``flour_pct``: flour worked into it, % of the butter; ``holds``: what else is. ``fold_back``: rolled
+    thin and folded in so many (0 or 1: not at all). ``plaque``: another than the kitchen's.
+    ``by_weight``: it keeps its weight when another mass of dough is chosen; else it keeps its share.
     """
 
     mass_g: Grams
@@ -60,16 +71,27 @@ class Butter(Checked):
     fold_back: Annotated[int, Range(0, 6)] = 0
     plaque: Plaque | None = None
     by_weight: bool = False
+    holds: Annotated[tuple[InBlock, ...], Length(0, 4, "things")] = ()
+
+    @property
+    def per_pct(self) -> float:
+        """What one per cent of the butter in the block weighs, g."""
+        return self.mass_g / (100 + self.flour_pct + sum(one.pct for one in self.holds))
 
     @property
     def flour_g(self) -> float:
         """The flour in the block, g."""
-        return self.mass_g * self.flour_pct / (100 + self.flour_pct)
+        return self.flour_pct * self.per_pct
 
     @property
     def pure_g(self) -> float:
         """The butter in the block, g."""
-        return self.mass_g - self.flour_g
+        return 100 * self.per_pct
+
+    @property
+    def held(self) -> tuple[tuple[str, float], ...]:
+        """What else is worked into it, by key or name, g."""
+        return tuple((one.what, one.pct * self.per_pct) for one in self.holds)
 
 
 @dataclass(frozen=True, slots=True)
@@ -176,8 +198,14 @@ class Recipe:
 
     @property
     def window(self) -> Window:
-        """The butter's working window."""
-        return self.butter_kind.window or _USUAL_WINDOW
+        """The butter's working window; with a second fat in it, between the two by what there is of each."""
+        own = self.butter_kind.window or _USUAL_WINDOW
+        fats = [(100.0, own)] + [
+            (one.pct, thing.window)
+            for one in self.butter.holds
+            if (thing := self.shelf.find(one.what)) and thing.window
+        ]
+        return own if len(fats) == 1 else _between(fats)
 
     @cached_property
     def butter_flour(self) -> Ingredient:
@@ -188,12 +216,16 @@ class Recipe:
 
     @cached_property
     def butter_composition(self) -> Composition:
-        """The block's composition: the butter and the flour worked into it."""
-        plain = self.butter_kind.composition
-        if not self.butter.flour_pct:
-            return plain
-        flour = self.butter_flour.composition
-        return mixture(((100.0, plain), (self.butter.flour_pct, flour)))
+        """The block's composition: the butter and what is worked into it, as far as that is known."""
+        parts = [(100.0, self.butter_kind.composition)]
+        if self.butter.flour_pct:
+            parts.append((self.butter.flour_pct, self.butter_flour.composition))
+        parts += [
+            (one.pct, thing.composition)
+            for one in self.butter.holds
+            if (thing := self.shelf.find(one.what))
+        ]
+        return parts[0][1] if len(parts) == 1 else mixture(parts)
 
     @property
     def butter_of_whole(self) -> float:
@@ -261,11 +293,26 @@ class Recipe:
     def contents(self) -> Contents:
         """What dough and butter hold; a dough without a formula is not known."""
         held = [what for what, pct in self.formula.parts if pct] if self.formula else []
+        unknown = [] if self.formula else ["the dough"]
         if not self.butterless:
             held.append(self.butter_kind)
             if self.butter.flour_pct:
                 held.append(self.butter_flour)
-        return contents_of(held, () if self.formula else ("the dough",))
+            for one in self.butter.holds:
+                thing = self.shelf.find(one.what)
+                held += [thing] if thing else []
+                unknown += [] if thing else [one.what]
+        return contents_of(held, unknown)
+
+
+def _between(fats: Sequence[tuple[float, Window]]) -> Window:
+    """The window of fats worked together, by mass. Source: trade practice; real blends may be softer."""
+    whole = sum(share for share, _ in fats)
+
+    def mean(name: str) -> float:
+        return float(sum(share * getattr(window, name) for share, window in fats) / whole)
+
+    return Window(*(mean(f.name) for f in fields(Window)))
 
 
 def _physics(of: Composition | None, own: float | None, gas: str, kitchen: Kitchen) -> Physics:

@@ -106,6 +106,7 @@ def _in_dough(recipe: Recipe) -> Iterator[tuple[str, float]]:
         yield recipe.butter_kind.key, recipe.butter.pure_g
         if recipe.butter.flour_pct:
             yield recipe.butter_flour.key, recipe.butter.flour_g
+        yield from recipe.butter.held
 
 
 def _declared(

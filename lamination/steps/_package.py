@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from lamination.dough.recipe import Recipe, contents_of
+from lamination.dough.shopping import weigh_lines
 from lamination.dough.weighing import WeighLine
 from lamination.sheet.cells import Sheet
 from lamination.steps.base import Here, Lies, Weighs
@@ -39,10 +40,15 @@ def butter_weighed(recipe: Recipe, step_id: str, share: float = 1.0) -> Weighs:
     held = [kind]
     if flour_g:
         flour = recipe.butter_flour
-        grams = round(butter.mass_g * share - round(pure, 1), 1)
+        # butter and flour are weighed to what the two come to
+        grams = round((butter.pure_g + butter.flour_g) * share - round(pure, 1), 1)
         lines.append(WeighLine(f"{step_id}/{flour.key}", flour.key, flour.name, grams, flour_g))
         held.append(flour)
-    return Weighs("Butter block", tuple(lines), contents_of(held))
+    more, inside = weigh_lines(
+        step_id, [(w, mass * share) for w, mass in butter.held], recipe.shelf
+    )
+    known = [thing for what, _ in butter.held if (thing := recipe.shelf.find(what))]
+    return Weighs("Butter block", (*lines, *more), contents_of([*held, *known], inside.unknown))
 
 
 def on_shelf(here: Here[Any], package: Size) -> Iterator[Note]:

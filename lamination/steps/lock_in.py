@@ -32,7 +32,7 @@ from lamination.steps.base import (
 )
 from lamination.terms.advice import Fix, Note, Put, Working
 from lamination.terms.limits import Range
-from lamination.terms.said import g, mm, say
+from lamination.terms.said import g, listed, mm, named, say
 from lamination.terms.sizes import Edge, Side, Size
 from lamination.terms.trade import Machine, Method
 
@@ -140,7 +140,7 @@ def _made_of(
     if not step.method.has_block:
         return None, None
     back = fold_back(block, butter.fold_back) if butter.fold_back > 1 else None
-    if butter.flour_pct:
+    if butter.flour_pct or butter.holds:
         return None, back
     own = butter.plaque
     length, width, mass = (
@@ -205,6 +205,11 @@ def instruct(here: Here[LockIn]) -> Iterator[str]:
         yield "Keep the butter outside well floured: it sticks where it softens."
 
 
+def _name(here: Here[LockIn], what: str) -> str:
+    thing = here.recipe.shelf.find(what)
+    return named((thing.name if thing else what).lower())
+
+
 def _block_making(here: Here[LockIn]) -> Iterator[str]:
     butter, made = here.recipe.butter, here.figures
     if butter.flour_pct:
@@ -212,6 +217,9 @@ def _block_making(here: Here[LockIn]) -> Iterator[str]:
             f"{g(butter.pure_g)} of butter and {g(butter.flour_g)} of flour, worked together until no "
             "flour shows, and pressed to size."
         )
+    if butter.holds:
+        parts = [f"{g(mass_g)} of {_name(here, what)}" for what, mass_g in butter.held]
+        yield f"Work {listed(parts)} into {g(butter.pure_g)} of soft butter, press it to size and chill it."
     plaques: Plaques | None = made.plaques
     if plaques:
         yield from said_of_plaques(plaques, made.block)

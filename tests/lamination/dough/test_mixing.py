@@ -1,19 +1,24 @@
 """Water temperature and ice by a balance of heat; block, plaques and slab."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from lamination.dough.block import fold_back, plaques_for, slab_for
 from lamination.dough.mixing import WATER, Liquid, Part, water_for
+from lamination.dough.recipe import Butter, InBlock
 from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.composition import Composition, specific_heat_kj_kg_k
 from lamination.materials.ingredients import LIBRARY
 from lamination.materials.thermal import ICE_MELTS_KJ_KG
+from lamination.plan.starts import starting_finish
 from lamination.plan.work import work
 from lamination.steps.mix import MixFigures, Mixing
 from lamination.terms.said import plain
 from lamination.terms.sizes import Size
+from lamination.terms.trade import Family
 from tests.plans import formula, station
 
 FLOUR = Composition(14, 12, 1.2, 72.3, 0.5)
@@ -190,3 +195,46 @@ def test_flour_in_the_butter_is_weighed_and_counted():
     assert "gluten" in block.allergens
     assert worked.butter.physics.density_kg_m3 > work(station(butter=replace(
         station().butter, density_kg_m3=None))).butter.physics.density_kg_m3  # fmt: skip
+
+
+# --- something worked into the butter
+
+
+def with_block(*holds, flour_pct=0.0, mass_g=660.0):
+    butter = Butter(mass_g, flour_pct=flour_pct, holds=tuple(InBlock(*one) for one in holds))
+    shape, *after = starting_finish(Family.CROISSANT)
+    return replace(station(formula=formula(), finish=(shape, *after)), butter=butter)
+
+
+def test_cocoa_in_the_butter_is_weighed_counted_and_on_the_label():
+    plan = with_block(("cocoa", 8), ("dried lavender", 2))
+    worked = work(plan)
+    block = next(s for s in worked.sheets if s.name == "Butter block")
+    grams = {line.ingredient: line.exact_g for line in block.lines}
+    assert grams == pytest.approx(
+        {"butter-table": 600, "cocoa": 48, "dried lavender": 12}, rel=1e-9
+    )
+    assert sum(line.grams for line in block.lines) == pytest.approx(660, abs=0.2)
+    assert worked.butter_share.of_dough_pct == pytest.approx(100 * 600 / plan.dough.mass_g)
+    (label,) = worked.labels
+    assert "dried lavender" in label.unknown
+    assert any(d.name == "Cocoa powder" or "ocoa" in d.name for d in label.declared)
+    # in the shares that are really in it
+    plain = work(with_block()).labels[0]
+    butter = {d.name: d.share_pct for d in label.declared}["Table butter"]
+    assert butter < {d.name: d.share_pct for d in plain.declared}["Table butter"]
+    assert "Work {48|g} of cocoa" in " ".join(worked.stop("lock_in").does)
+
+
+def test_a_second_fat_moves_the_window_by_what_there_is_of_it():
+    one, both = work(with_block()), work(with_block(("butter-sheet", 50)))
+    sheet = next(i for i in LIBRARY if i.key == "butter-sheet").window
+    for name in ("brittle_c", "plastic_from_c", "plastic_to_c", "oils_c"):
+        own = getattr(one.butter.window, name)
+        assert getattr(both.butter.window, name) == pytest.approx(
+            (2 * own + getattr(sheet, name)) / 3
+        )
+    # with flour in it as well, all of it makes the block
+    plan = with_block(("cocoa", 10), flour_pct=30, mass_g=700)
+    assert plan.butter.pure_g == pytest.approx(500)
+    assert (plan.butter.flour_g, plan.butter.held[0][1]) == pytest.approx((150, 50))

@@ -4329,11 +4329,11 @@ export interface components {
         };
         /**
          * Butter
-         * @description The butter that is locked in; ``mass_g`` is the whole block, the flour in it included.
+         * @description The butter that is locked in; ``mass_g`` is the whole block, with all that is worked into it.
          *
-         *     ``flour_pct``: flour worked into it, % of the butter. ``fold_back``: rolled thin and folded in so
-         *     many (0 or 1: not at all). ``plaque``: another than the kitchen's. ``by_weight``: it keeps its weight
-         *     when another mass of dough is chosen; else it keeps its share.
+         *     ``flour_pct``: flour worked into it, % of the butter; ``holds``: what else is. ``fold_back``: rolled
+         *     thin and folded in so many (0 or 1: not at all). ``plaque``: another than the kitchen's.
+         *     ``by_weight``: it keeps its weight when another mass of dough is chosen; else it keeps its share.
          */
         Butter: {
             /** Mass G */
@@ -4361,6 +4361,11 @@ export interface components {
              * @default false
              */
             by_weight: boolean;
+            /**
+             * Holds
+             * @default []
+             */
+            holds: components["schemas"]["InBlock"][];
         };
         /**
          * ButterState
@@ -4635,6 +4640,18 @@ export interface components {
          * @enum {string}
          */
         Gathered: "laid" | "rolled" | "as_cut";
+        /**
+         * InBlock
+         * @description Something worked into the butter, such as cocoa, herbs or a second fat, % of the butter.
+         *
+         *     ``what``: an ingredient, a preparation of the house, or anything by its name.
+         */
+        InBlock: {
+            /** What */
+            what: string;
+            /** Pct */
+            pct: number;
+        };
         /**
          * LastSheet
          * @description Its thickness, its length, or two of its three sizes; ``uneven_pct``: a fault on purpose.

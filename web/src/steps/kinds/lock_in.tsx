@@ -1,4 +1,5 @@
-import { Button, NativeSelect } from "@mantine/core";
+import { Button, NativeSelect, UnstyledButton } from "@mantine/core";
+import { IconPlus } from "@tabler/icons-react";
 import type { Schemas } from "@/api/client";
 import { useKitchen } from "@/api/queries";
 import { useTrade } from "@/api/trade";
@@ -12,6 +13,7 @@ import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
 import { StepAssumes, StepMeasure, StepRest } from "../parts/StepParts";
+import { Thing } from "../parts/Thing";
 
 const WAYS: [Schemas["Change"], string, string][] = [
   ["block_frame", "Use the sides of the frame", "The two sides of the kitchen's frame"],
@@ -229,6 +231,46 @@ function ButterInputs({ plan, worked, change }: PanelProps<"lock_in">) {
           onChange={(flour_pct) => flour_pct !== null && set({ flour_pct }, "flour_pct")}
         />
       </div>
+      <InBlock holds={butter.holds} onChange={(holds) => set({ holds }, "holds")} />
+    </>
+  );
+}
+
+type Holds = Schemas["Plan"]["butter"]["holds"];
+
+/** What else is worked into the butter: cocoa, herbs, a second fat. */
+function InBlock({ holds, onChange }: { holds: Holds; onChange: (holds: Holds) => void }) {
+  const put = (n: number, part: Partial<Holds[number]>) =>
+    onChange(holds.map((one, k) => (k === n ? { ...one, ...part } : one)));
+  return (
+    <>
+      {holds.map((one, n) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a line is where it stands
+        <div key={n} className={classes.pair}>
+          <Thing
+            label="In the butter"
+            value={one.what}
+            path={`butter.holds[${n}].what`}
+            onChange={(what) => put(n, { what })}
+          />
+          <MeasureInput
+            label="Of the butter"
+            quantity="share"
+            path={`butter.holds[${n}].pct`}
+            value={one.pct}
+            emptyMeans="none"
+            onChange={(pct) => (pct ? put(n, { pct }) : onChange(holds.filter((_, k) => k !== n)))}
+          />
+        </div>
+      ))}
+      {holds.length < 4 && (
+        <UnstyledButton
+          className={classes.then}
+          onClick={() => onChange([...holds, { what: "cocoa", pct: 5 }])}
+        >
+          <IconPlus size={15} aria-hidden /> Something worked into the butter
+        </UnstyledButton>
+      )}
     </>
   );
 }
