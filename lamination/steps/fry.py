@@ -24,7 +24,7 @@ from lamination.steps.base import (
 from lamination.terms.advice import Note
 from lamination.terms.limits import Length, Range
 from lamination.terms.rests import Rest
-from lamination.terms.said import c, counted, g, named, span
+from lamination.terms.said import c, counted, g, named, say
 from lamination.terms.sizes import over, under
 from lamination.terms.trade import Place
 
@@ -38,7 +38,7 @@ class Frying(Step):
 
     fat: Annotated[str, Length(1, 60, "characters")] = "Frying fat"
     fat_c: Annotated[float, Range(100, 210, "°C")] = 175.0
-    side_min: Annotated[float, Range(0.2, 20, "min")] = 1.5
+    side_s: Annotated[float, Range(10, 1_200, "s")] = 90.0
     at_once: Annotated[int, Range(1, 200, whole=True)] = 6
     do: Literal["fry"] = field(default="fry", kw_only=True)
 
@@ -74,14 +74,14 @@ def effect(step: Frying, lies: Lies, setting: Setting) -> Made:
 
 
 def _minutes(step: Frying, figures: FryFigures, kitchen: Kitchen) -> float:
-    return figures.goes * (2 * step.side_min + kitchen["fry.change_min"])
+    return figures.goes * (2 * step.side_s / 60 + kitchen["fry.change_min"])
 
 
 def instruct(here: Here[Frying]) -> Iterator[str]:
     """How many, how hot, how long, and how one sees it."""
     step, made = here.step, here.figures
     yield f"Fry {counted(made.pieces, 'piece')}, {step.at_once} at a time"
-    yield f"{named(made.name)} at {c(step.fat_c)}, {span(step.side_min)} on each side, turned once."
+    yield f"{named(made.name)} at {c(step.fat_c)}, {say(step.side_s)} s on each side, turned once."
     yield "Let the fat come back to its heat between two goes; drain them on a rack."
     yield "Done: golden on both sides, a pale band round the middle, light for its size."
 

@@ -153,7 +153,7 @@ def fried(**how):
 
 
 def test_pieces_are_fried_so_many_at_a_time_and_the_fat_is_on_the_label():
-    worked = work(fried(fat="butter-clarified-x", at_once=4, side_min=2.0), Kitchen())
+    worked = work(fried(fat="butter-clarified-x", at_once=4, side_s=120.0), Kitchen())
     stop = next(s for s in worked.strip if s.do == "fry")
     pieces = worked.cut.pieces
     assert (stop.made.pieces, stop.made.goes) == (pieces, math.ceil(pieces / 4))

@@ -4602,10 +4602,10 @@ export interface components {
              */
             fat_c: number;
             /**
-             * Side Min
-             * @default 1.5
+             * Side S
+             * @default 90
              */
-            side_min: number;
+            side_s: number;
             /**
              * At Once
              * @default 6

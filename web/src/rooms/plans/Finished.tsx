@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { madeAt, made as madeOf, stepOf } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { BakeCurve } from "@/finish/BakeCurve";
+import { FryPan } from "@/finish/FryPan";
 import { Labels } from "@/finish/Labels";
 import { ShapingCardView } from "@/finish/ShapingCardView";
 import { TrayView } from "@/finish/TrayView";
@@ -19,6 +20,7 @@ export function Finished({ stop, plan, worked }: Pick<PanelProps, "stop" | "plan
   const shape = madeOf(worked, "shape");
   const oven = stepOf(plan, "bake");
   const baked = madeOf(worked, "bake");
+  const [pan, fried] = [stepOf(plan, "fry"), madeOf(worked, "fry")];
   if (!cut) return null;
   const n = Math.min(chosen, cut.products.length - 1);
   const product = cut.products[n];
@@ -64,13 +66,25 @@ export function Finished({ stop, plan, worked }: Pick<PanelProps, "stop" | "plan
   return (
     <>
       <section className={classes.above}>
-        <h2>
-          In the oven <small>{oven?.bake.oven}, one load</small>
-        </h2>
-        {oven && baked && <BakeCurve bake={oven.bake} loads={baked.loads} />}
+        {oven && baked && (
+          <>
+            <h2>
+              In the oven <small>{oven.bake.oven}, one load</small>
+            </h2>
+            <BakeCurve bake={oven.bake} loads={baked.loads} />
+          </>
+        )}
+        {pan && fried && (
+          <>
+            <h2>
+              In the fat <small>one go, from above</small>
+            </h2>
+            <FryPan step={pan} made={fried} piece={shape?.trays.products[0]?.shaped} />
+          </>
+        )}
       </section>
       <section className={classes.side}>
-        {stop.do === "look" ? (
+        {stop.do === "look" || stop.do === "fry" ? (
           <>
             <h2>
               Labels <small>allergens of all of it</small>

@@ -18,7 +18,7 @@ function FryPanel(panel: PanelProps<"fry">) {
       />
       <div className={classes.pair}>
         <StepMeasure panel={panel} name="fat_c" label="Fat at" quantity="temperature" />
-        <StepMeasure panel={panel} name="side_min" label="On each side" quantity="time" />
+        <StepMeasure panel={panel} name="side_s" label="Seconds a side" quantity="number" />
         <StepMeasure panel={panel} name="at_once" label="At a time" quantity="count" />
         <dl className={classes.readouts}>
           {made && <Readout worked={worked} label="Goes" value={String(made.goes)} />}
@@ -39,6 +39,6 @@ export default kind("fry", {
       <ellipse cx={47} cy={23} rx={8} ry={4.5} fill="var(--crust)" />
     </>
   ),
-  facts: ({ step, made }) => `${made?.goes ?? 1} × ${span(2 * step.side_min)}`,
+  facts: ({ step, made }) => `${made?.goes ?? 1} × ${span(step.side_s / 30)}`,
   Panel: FryPanel,
 });
