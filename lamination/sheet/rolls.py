@@ -96,6 +96,11 @@ def rolled_to(sheet: Sheet, to: RollTo, uneven_pct: float = 0.0) -> Rolled:
     return Rolled(laid, made, turned, min(sides))
 
 
+def as_it_lies(sheet: Sheet) -> Rolled:
+    """A package that is folded without a roll."""
+    return Rolled(sheet, sheet, True, min(sheet.length_mm, sheet.width_mm))
+
+
 def buttered(sheet: Sheet, butter_mm3: float) -> Sheet:
     """The sheet with so much butter laid all over it, mm³."""
     area = sheet.length_mm * sheet.width_mm

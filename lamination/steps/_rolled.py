@@ -20,7 +20,13 @@ class RolledStep(Step):
     def __post_init__(self) -> None:
         """Raises Faults (``roll_to_mm``, ``length_mm``) for a choice that is none, or too many."""
         super().__post_init__()
-        raise_if(chosen(self.rolls_to))
+        if self.is_rolled:
+            raise_if(chosen(self.rolls_to))
+
+    @property
+    def is_rolled(self) -> bool:
+        """Whether it is rolled at all: else it is folded as it lies."""
+        return True
 
     @property
     def rolls_to(self) -> RollTo:

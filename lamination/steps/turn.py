@@ -16,7 +16,7 @@ from lamination.sheet.cells import uneven
 from lamination.sheet.coverage import Layers, Section, layers_of, section_of
 from lamination.sheet.folds import OFFSET_SEAM, Move, fold_sheet, moves
 from lamination.sheet.passes import Rolling, rolling
-from lamination.sheet.rolls import buttered, rolled_to, size_of, squared
+from lamination.sheet.rolls import as_it_lies, buttered, rolled_to, size_of, squared
 from lamination.steps._fits import on_room, said_of_rolling
 from lamination.steps._package import butter_weighed, on_shelf
 from lamination.steps._rolled import RolledStep
@@ -67,7 +67,8 @@ class Turn(RolledStep):
 
     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
     offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
-    short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean.
+    short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean. ``as_it_lies``:
+    folded without a roll before, as a sheet that butter was spread on.
     """
 
     fold: Fold
@@ -79,7 +80,13 @@ class Turn(RolledStep):
     short_mm: Annotated[float, Range(0, 200, "mm")] = 0.0
     uneven_pct: Uneven = 0.0
     length_mm: Side | None = None
+    as_it_lies: bool = False
     do: Literal["turn"] = field(default="turn", kw_only=True)
+
+    @property
+    def is_rolled(self) -> bool:
+        """Whether it is rolled before it is folded."""
+        return not self.as_it_lies
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,7 +117,9 @@ class TurnFigures:
 def effect(step: Turn, lies: Lies, setting: Setting) -> Made:
     """Roll, lay on what butter is still to come, trim, fold, turn. Raises Faults by the step's fields."""
     recipe = setting.recipe
-    rolled = rolled_to(lies.laminate, step.rolls_to)
+    rolled = (
+        rolled_to(lies.laminate, step.rolls_to) if step.is_rolled else as_it_lies(lies.laminate)
+    )
     sheet = rolled.sheet
     if step.uneven_pct:
         sheet = uneven(sheet, step.uneven_pct / 100)
@@ -171,7 +180,7 @@ def effect(step: Turn, lies: Lies, setting: Setting) -> Made:
         carried=lies.keeping(kept),
     )
     over = (False,) * step.fold.multiplies if step.stacked else step.fold.lies
-    handled = Handling(to_mm=bare.thickness_mm, over=over, rolls=True)
+    handled = Handling(to_mm=bare.thickness_mm, over=over, rolls=step.is_rolled)
     return Made(there, figures, handled, saved)
 
 
@@ -192,13 +201,19 @@ def folding(fold: Fold) -> str:
 def instruct(here: Here[Turn]) -> Iterator[str]:
     """What to roll to, how, what comes off, what goes on, how it is folded and marked."""
     step, made = here.step, here.figures
-    if step.roll_to_mm is None:
+    if step.as_it_lies:
+        yield "Fold it as it lies"
+        comes = mm(made.rolled.length_mm, made.rolled.width_mm)
+    elif step.roll_to_mm is None:
         yield f"Roll to {mm(made.rolled.length_mm, made.rolled.width_mm)}"
         comes = f"It comes to {mm(made.rolled.thickness_mm)}"
     else:
         yield f"Roll to {mm(made.rolled.thickness_mm)}"
         comes = mm(made.rolled.length_mm, made.rolled.width_mm)
-    yield f"{comes}, towards the open ends.{said_of_rolling(made.rolling)}"
+    if step.as_it_lies:
+        yield f"{comes}, {mm(made.rolled.thickness_mm)} thick, without a roll before."
+    else:
+        yield f"{comes}, towards the open ends.{said_of_rolling(made.rolling)}"
     if made.butter_g:
         which = "the butter" if here.before.ready_mm3 else "the other half of the butter"
         yield f"Lay {which}, {g(made.butter_g)}, all over it."
@@ -304,18 +319,33 @@ def workings(here: Here[Turn]) -> Iterator[Working]:
     """How the sheet's length and its count were got."""
     made, before = here.figures, here.before
     assert before.size is not None
-    thick, length = before.size.thickness_mm, before.size.width_mm
+    length = before.size.width_mm
     if not made.turned:
         length = before.size.length_mm
-    yield here.works(
+    if here.step.as_it_lies:
+        text = f"{mm(made.rolled.length_mm)}, as it lies: it is folded without a roll."
+        yield here.works("rolled.length_mm", text)
+    else:
+        yield _rolled_so(here, length)
+    yield _counted_so(here)
+
+
+def _rolled_so(here: Here[Turn], length: float) -> Working:
+    made, before = here.figures, here.before
+    assert before.size is not None
+    thick = before.size.thickness_mm
+    return here.works(
         "rolled.length_mm",
         f"Rolled from {mm(thick)} to {mm(made.rolled.thickness_mm)} the package of {mm(length)} grows "
         f"{say(made.rolled.length_mm / length)} times as long: {mm(made.rolled.length_mm)}. No dough is "
         "lost.",
     )
-    count = before.leaves()[0]
+
+
+def _counted_so(here: Here[Turn]) -> Working:
+    made, count = here.figures, here.before.leaves()[0]
     second = " and the butter of this go" if made.butter_g else ""
-    yield here.works(
+    return here.works(
         "butter_layers",
         f"{count}{second} × {made.fold.multiplies} = {made.butter_layers} butter layers; the dough faces "
         f"that meet fuse, so the dough leaves are {made.dough_layers}.",
@@ -362,7 +392,7 @@ KIND = Kind(
     workings=workings,
     weighs=weighs,
     minutes="minutes.turn",
-    machine=Machine.SHEETER,
+    machine=lambda step: Machine.SHEETER if step.is_rolled else None,
     relaxing=relaxing,
     often=Often.MANY,
     counts_as_turn=True,

@@ -1,5 +1,7 @@
 """Plain turns: dough rolled and folded without butter, counted as what they are."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -11,16 +13,17 @@ from lamination.plan.amendment import Amendment, Change
 from lamination.plan.starts import starting_plan
 from lamination.plan.work import work
 from lamination.run.standing import planned_deeds
+from lamination.steps.lock_in import LockIn
 from lamination.steps.plain_turn import PlainTurn
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
 from lamination.terms.said import plain
-from lamination.terms.trade import Family, Fold, Place
+from lamination.terms.trade import Family, Fold, Method, Place
 from lamination.warmth.bodies import Today
 from lamination.warmth.follow import follow
 from lamination.warmth.warmth import work_warmth
 from lamination.warmth.windows import Cause
-from tests.plans import station
+from tests.plans import station, turns
 
 KITCHEN = Kitchen()
 
@@ -118,3 +121,28 @@ def test_it_is_followed_as_a_roll_that_warms_and_presses_out():
         return warmth.trace.middle_c[at - 1]
 
     assert at_lock_in(found) > at_lock_in(without)
+
+
+def test_a_spread_sheet_is_folded_as_it_lies():
+    spread = LockIn(Method.SPREAD, 300, 300)
+    rolled = station(lock_in=spread, turns=turns("letter", "letter"))
+    first = replace(rolled.turns[0], as_it_lies=True, roll_to_mm=None)
+    plan = rolled.changed(rolled.turns[0], as_it_lies=True, roll_to_mm=None)
+    worked, sheet = work(plan), work(plan).lock_in.dough_sheet
+    stop = worked.stop(first.id)
+    # as long and as wide as it was, three times as thick; butter that meets butter is one
+    assert sorted((stop.made.rolled.length_mm, stop.made.rolled.width_mm)) == pytest.approx(
+        sorted((sheet.length_mm, sheet.width_mm))
+    )
+    package = stop.made.folded
+    assert package.thickness_mm == pytest.approx(3 * stop.made.rolled.thickness_mm)
+    assert (stop.made.butter_layers, stop.made.rolling.gaps_mm) == (2, ())
+    assert plain(stop.does[0]) == "Fold it as it lies"
+    assert not any("Roll to" in plain(t) for t in stop.does)
+    assert worked.total_g == work(rolled).total_g
+    # nothing rolls it, so nothing warms it or presses out what it rose by
+    clocks = {c.stop for c in work_warmth(plan, Kitchen(), fixes=False).clocks}
+    assert first.id not in clocks
+    assert plan.turns[1].id in clocks
+    with pytest.raises(Faults, match="how thick"):
+        replace(first, as_it_lies=False)

@@ -5392,7 +5392,8 @@ export interface components {
          *
          *     ``stacked``: cut at the creases and stacked instead of folded. ``seam_pct``: where the ends of an
          *     offset book meet, % of the length. Faults on purpose: ``short_mm``, by which every flap falls
-         *     short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean.
+         *     short; ``uneven_pct``, by which one side of the sheet is rolled thicker than the mean. ``as_it_lies``:
+         *     folded without a roll before, as a sheet that butter was spread on.
          */
         Turn: {
             /** Roll To Mm */
@@ -5423,6 +5424,11 @@ export interface components {
              * @default 0
              */
             uneven_pct: number;
+            /**
+             * As It Lies
+             * @default false
+             */
+            as_it_lies: boolean;
             /**
              * Id
              * @default

@@ -42,8 +42,17 @@ function TurnPanel(panel: PanelProps<"turn">) {
         checked={step.stacked}
         onChange={(e) => set({ stacked: e.currentTarget.checked }, "stacked")}
       />
-      <RollToThickness {...panel} made={made?.rolled} to={step} />
-      {made && <HowToRoll how={made.rolling} />}
+      <Checkbox
+        label="Fold it as it lies, without a roll"
+        checked={step.as_it_lies}
+        onChange={(e) => set({ as_it_lies: e.currentTarget.checked }, "as_it_lies")}
+      />
+      {!step.as_it_lies && (
+        <>
+          <RollToThickness {...panel} made={made?.rolled} to={step} />
+          {made && <HowToRoll how={made.rolling} />}
+        </>
+      )}
       <StepRest panel={panel} label="Then rest" />
       {made && (
         <dl className={classes.readouts}>
