@@ -385,7 +385,15 @@ def rest_over(here: Here[Any]) -> Iterator[Alarm]:
     """Every change of place in the rest that follows, and its end."""
     if here.step.rests:
         yield from changes(here.step)
-        yield Alarm("done", None, "its time is up, take it out")
+        yield Alarm("done", None, over(here.step.rest, "its time is up, take it out"))
+
+
+def over(rest: Rest | None, says: str) -> str:
+    """What is said when a rest is over: of one that ends by its warmth, that it is to be looked at."""
+    last = rest.passed[-1] if rest and rest.passed else None
+    if last is None or last.until_c is None:
+        return says
+    return f"is its middle at {c(last.until_c)}? Then take it out"
 
 
 def changes(step: Step) -> Iterator[Alarm]:
@@ -405,6 +413,8 @@ def changes(step: Step) -> Iterator[Alarm]:
 
 def _changes(stay: Stay, then: Stay) -> str:
     lasts = span(then.minutes)
+    if stay.until_c is not None:
+        return f"is its middle at {c(stay.until_c)}? Then {then.into}, {lasts}"
     if stay.place is then.place:
         set_to = then.air_c if then.air_c is not None else then.to_c
         if set_to is None:

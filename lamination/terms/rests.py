@@ -22,6 +22,7 @@ class Stay(Checked):
     ``on``: what it lies on there, ``chilled``: how that was made cold before; ``iced``: ice packs on top.
     ``covered``: none is as usual, covered up to the shaping and open from then on. ``air_c``: how warm it
     is there for this stay, in place of the kitchen's; ``to_c``: it goes evenly to that until its end.
+    ``until_c``: it lies until its middle is so warm; the minutes are what is reckoned with.
     """
 
     place: Place
@@ -32,6 +33,7 @@ class Stay(Checked):
     covered: bool | None = None
     air_c: AirC | None = None
     to_c: AirC | None = None
+    until_c: AirC | None = None
     humidity_pct: Annotated[float, Range(0, 100, "%")] | None = None
 
     @property
@@ -45,7 +47,9 @@ class Stay(Checked):
         if self.air_c is not None and self.to_c is not None:
             return f"{said}, {c(self.air_c)} to {c(self.to_c)}"
         at = self.air_c if self.air_c is not None else self.to_c
-        return said if at is None else f"{said} {'at' if self.to_c is None else 'to'} {c(at)}"
+        if at is not None:
+            said = f"{said} {'at' if self.to_c is None else 'to'} {c(at)}"
+        return said if self.until_c is None else f"{said} until its middle is {c(self.until_c)}"
 
     @property
     def into(self) -> str:

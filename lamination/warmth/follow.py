@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+import numpy as np
+
 from lamination.heat.body import Body, warmed
 from lamination.heat.conduction import Course
 from lamination.kitchen.kitchen import Kitchen
@@ -11,7 +13,7 @@ from lamination.plan.plan import Plan
 from lamination.plan.walk import Walk, walk
 from lamination.steps.base import Form, Handling
 from lamination.terms.limits import swapped
-from lamination.terms.rests import Rest
+from lamination.terms.rests import Rest, Stay
 from lamination.terms.trade import Place
 from lamination.warmth.bench import job, worked
 from lamination.warmth.bodies import Today
@@ -19,11 +21,14 @@ from lamination.warmth.followed import (
     Began,
     Followed,
     Stretch,
+    Until,
     WorkClock,
 )
 from lamination.warmth.rests import asked, judged
 from lamination.warmth.scene import AHEAD_MIN, leaven_of, scene_of
 from lamination.warmth.windows import RestWindow
+
+_UNTIL_MIN = 12 * 60.0  # how long beyond its minutes a stay is followed that ends by its warmth
 
 
 def follow(
@@ -65,6 +70,7 @@ class Follower:
         self.seen: list[tuple[float, Course, float, float]] = []
         self.began: dict[str, Began] = {}
         self.cut_c: float | None = None
+        self.until: list[Until] = []
 
     def run(self) -> Followed:
         """Along the steps, until the pieces have proofed."""
@@ -90,7 +96,7 @@ class Follower:
             found, self.scene, tuple(self.windows), tuple(self.clocks), tuple(self.stretches),
             tuple(self.seen), self.began,
             100 * self.rise / self.scene.whole if yeasted else None, self.ripe_h if yeasted else None,
-            self.cut_c,
+            self.cut_c, tuple(self.until),
         )  # fmt: skip
 
     # --- the body
@@ -148,12 +154,28 @@ class Follower:
         window = None if before_proof else judged(self.scene, began, asked(self.found, n, rest))
         if window:
             self.windows.append(window)
-        for stay in rest.passed:
+        for k, stay in enumerate(rest.stays):
+            if stay.minutes <= 0:
+                continue
             course = self.scene.through(self.body, stay, open_air, self.minute)
+            if stay.until_c is not None:
+                self.until.append(self._until(step_id, k, stay, course, open_air))
             self._saw(course, step_id, stay.place)
             self.body = course.end
         if open_air:
             self.proofed += self.rise - risen
+
+    def _until(self, stop: str, k: int, stay: Stay, course: Course, open_air: bool) -> Until:
+        """When a stay that ends by the warmth of the middle would end."""
+        assert stay.until_c is not None
+        assert self.body is not None
+        ahead = self.scene.through(self.body, stay, open_air, self.minute, beyond=_UNTIL_MIN)
+        moments = np.arange(0.0, float(ahead.minutes[-1]), 0.5)
+        middle = self.body.middle_of(ahead.at(moments))
+        cools = middle[0] > stay.until_c
+        there = np.flatnonzero(middle <= stay.until_c if cools else middle >= stay.until_c)
+        end_c = float(course.end.middle_c)
+        return Until(stop, k, end_c, float(moments[there[0]]) if len(there) else None)
 
     # --- what is seen
 

@@ -63,6 +63,18 @@ class Trace:
 
 
 @dataclass(frozen=True, slots=True)
+class Until:
+    """A stay that lasts until the middle is so warm: its step and number, how warm it is at its end, °C,
+    and when it is there, min from its beginning; None where it is not within hours.
+    """
+
+    stop: str
+    stay: int
+    end_c: float
+    there_min: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class Began:
     """How a rest began: what is needed to judge it again with other minutes or another place.
 
@@ -97,6 +109,7 @@ class Followed:
     rise_pct: float | None
     ripe_h: float | None
     cut_c: float | None
+    until: tuple[Until, ...] = ()
 
     @property
     def kitchen(self) -> Kitchen:

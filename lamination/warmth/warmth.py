@@ -14,7 +14,7 @@ from lamination.terms.limits import Faults
 from lamination.terms.said import c, listed, span
 from lamination.warmth.bodies import Today
 from lamination.warmth.follow import follow
-from lamination.warmth.followed import Followed, Stretch, Trace, WorkClock, Works
+from lamination.warmth.followed import Followed, Stretch, Trace, Until, WorkClock, Works
 from lamination.warmth.proof import Proof, proof_of
 from lamination.warmth.ways import low, ways
 from lamination.warmth.windows import Cause, RestWindow
@@ -157,6 +157,8 @@ def _notes(
     for w in found.windows:
         if w.verdict != "good":
             yield _on_window(plan, w)
+    for until in found.until:
+        yield from _on_until(plan, until)
     for clock in found.clocks:
         if clock.works != "yes":
             yield _on_clock(found, clock)
@@ -199,6 +201,29 @@ def _on_window(plan: Plan, w: RestWindow) -> Note:
     if w.by:
         title = _TITLES.get((w.verdict, w.by), title)
     return Note(f"rest-{w.verdict}", w.stop, "mind", title, w.says, path)
+
+
+def _on_until(plan: Plan, until: Until) -> Iterator[Note]:
+    """A stay that ends by the warmth of the middle, reckoned with other minutes than it takes."""
+    n = plan.at(until.stop)
+    rest = plan.steps[n].rest
+    assert rest is not None
+    stay = rest.stays[until.stay]
+    path = f"steps[{n}].rest.stays[{until.stay}].minutes"
+    wanted = f"{c(stay.until_c or 0.0)} in the middle {stay.where.split(' until ')[0]}"
+    if until.there_min is None:
+        yield Note(
+            "until", until.stop, "mind", "It never gets there",
+            f"After {span(stay.minutes)} it is {c(until.end_c)}: {wanted} is not reached. Rest it somewhere "
+            "else, or ask for less.", path,
+        )  # fmt: skip
+    elif abs(until.there_min - stay.minutes) > max(_NOTICED_MIN, 0.1 * stay.minutes):
+        there = span(max(round(until.there_min), 1))
+        yield Note(
+            "until", until.stop, "know", f"There after {there}",
+            f"{wanted} takes {there} by the model; the plan reckons with {span(stay.minutes)}. The probe "
+            "decides at the bench.", path,
+        )  # fmt: skip
 
 
 def _on_clock(found: Followed, clock: WorkClock) -> Note:

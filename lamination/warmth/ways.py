@@ -31,6 +31,8 @@ def ways(plan: Plan, found: Followed, note: Note, names: dict[str, str]) -> Iter
         yield from _rest_fixes(plan, found, note)
     elif note.code.startswith("clock"):
         yield from _clock_fixes(plan, found, note, names)
+    elif note.code == "until":
+        yield from _until_fixes(plan, found, note)
     elif note.code == "proof-hot":
         yield from _proof_fixes(plan, found)
 
@@ -143,6 +145,17 @@ def _clock_fixes(plan: Plan, found: Followed, note: Note, names: dict[str, str])
     sheet = next(i for i in LIBRARY if i.key == "butter-sheet")
     if found.walk.recipe.window.plastic_to_c < sheet.window.plastic_to_c:  # type: ignore[union-attr]
         yield Fix("Laminating butter", (Put("butter.ingredient", sheet.key),))
+
+
+def _until_fixes(plan: Plan, found: Followed, note: Note) -> Iterator[Fix]:
+    rest = plan.steps[plan.at(note.stop)].rest
+    for until in found.until:
+        if until.stop != note.stop or until.there_min is None or rest is None:
+            continue
+        minutes = float(max(round(until.there_min), 1))
+        stay = replace(rest.stays[until.stay], minutes=minutes)
+        other = rest.with_stay(until.stay, stay)
+        yield _put_rest(plan, note.stop, other, f"Reckon with {span(minutes)}")
 
 
 def _proof_fixes(plan: Plan, found: Followed) -> Iterator[Fix]:

@@ -229,6 +229,41 @@ def test_a_cabinet_that_cools_the_night_and_warms_at_four_against_an_independent
     assert theirs[-1] > 20
 
 
+# --- until it is so warm
+
+
+def test_a_stay_may_end_by_the_warmth_of_its_middle():
+    def turned(*stays):
+        # without yeast, which would rise meanwhile
+        return station(turns=turns("letter", "letter", roll_to_mm=9, rest=Rest(stays)))
+
+    plan = turned(Stay(FRIDGE, 30, until_c=9), Stay(BENCH, 10))
+    found = follow(plan, KITCHEN)
+    until = next(u for u in found.until if u.stop == "turn-1")
+    # it is there when a rest of so many minutes ends at 9 °C
+    exact = turned(Stay(FRIDGE, round(until.there_min), until_c=9), Stay(BENCH, 10))
+    again = next(u for u in follow(exact, KITCHEN).until if u.stop == "turn-1")
+    assert again.end_c == pytest.approx(9, abs=0.15)
+    notes = work_warmth(plan, KITCHEN).notes
+    note = next(n for n in notes if n.key == ("turn-1", "until"))
+    assert note.tone == "know"
+    mended = taken(plan, note.fixes[0])
+    assert mended.turns[0].rest.stays[0].minutes == round(until.there_min)
+    assert not [n for n in work_warmth(mended, KITCHEN).notes if n.key == note.key]
+    assert rings(plan)[0] == (30, "is its middle at 9 °C? Then onto the bench, 10 min")
+
+
+def test_what_is_never_reached_is_minded_and_what_warms_counts_too():
+    never = turned(Stay(FRIDGE, 30, until_c=-3))
+    note = next(n for n in work_warmth(never, KITCHEN).notes if n.code == "until")
+    assert (note.tone, note.fixes) == ("mind", ())
+    frozen = turned(Stay(FREEZER, 240), Stay(BENCH, 5, until_c=2))
+    until = next(u for u in follow(frozen, KITCHEN).until if u.stop == "turn-1")
+    assert until.there_min > 20
+    (_, (_, last), *_) = rings(frozen)
+    assert last == "is its middle at 2 °C? Then take it out"
+
+
 # --- called at each change
 
 START = datetime(2026, 3, 6, 20, 0, tzinfo=UTC)

@@ -3896,6 +3896,7 @@ export interface components {
          *     ``on``: what it lies on there, ``chilled``: how that was made cold before; ``iced``: ice packs on top.
          *     ``covered``: none is as usual, covered up to the shaping and open from then on. ``air_c``: how warm it
          *     is there for this stay, in place of the kitchen's; ``to_c``: it goes evenly to that until its end.
+         *     ``until_c``: it lies until its middle is so warm; the minutes are what is reckoned with.
          */
         Stay: {
             place: components["schemas"]["Place"];
@@ -3916,6 +3917,8 @@ export interface components {
             air_c?: number | null;
             /** To C */
             to_c?: number | null;
+            /** Until C */
+            until_c?: number | null;
             /** Humidity Pct */
             humidity_pct?: number | null;
         };

@@ -23,7 +23,7 @@ interface RestingProps {
 /** A dough at rest: how long still, when it may come out, and why. */
 export function Resting({ run, now, name, warmth, children }: RestingProps) {
   const clock = useClock();
-  const { words: say } = useSaying();
+  const { words: say, say: measured } = useSaying();
   if (!now.stop?.rest || !now.until) return null;
   const window = warmth?.window?.stop === now.stop.key ? warmth.window : null;
   const marks = marksOf(window ? warmth : undefined, now.since);
@@ -51,6 +51,9 @@ export function Resting({ run, now, name, warmth, children }: RestingProps) {
             : "Take it out"}
       </h1>
       <p className={classes.why}>
+        {typeof here?.stay.until_c === "number" && (
+          <b>Until its middle is {measured("temperature", here.stay.until_c)}. </b>
+        )}
         {here && next && (
           <b>
             {here.stay.place} until {timeOfDay(here.to)}, then {ontoOrInto(next.stay.place)},{" "}

@@ -179,6 +179,7 @@ function How({ path, stay, onChange }: HowProps) {
     stay.chilled !== "not" ||
     typeof stay.covered === "boolean" ||
     typeof stay.to_c === "number" ||
+    typeof stay.until_c === "number" ||
     typeof stay.air_c === "number";
   const [open, { toggle }] = useDisclosure(told);
   const covered = Object.entries(COVERED).find(([, is]) => is === (stay.covered ?? null))?.[0];
@@ -221,6 +222,14 @@ function How({ path, stay, onChange }: HowProps) {
       </UnstyledButton>
       <Collapse expanded={open} transitionDuration={0}>
         {stay.place === "proofer" ? <GoesTo path={path} stay={stay} onChange={onChange} /> : air}
+        <MeasureInput
+          label="Until its middle is"
+          quantity="temperature"
+          path={`${path}.until_c`}
+          value={stay.until_c}
+          emptyMeans="by the minutes"
+          onChange={(until_c) => onChange({ until_c })}
+        />
         <Choice
           label="It lies on"
           value={stay.on}
