@@ -96,9 +96,9 @@ browser-tools:
 test: | $(STAMPS)/tools
 	@$(MAKE) --no-print-directory -j3 --output-sync=target $(STAMPS)/dev $(STAMPS)/npm browser-tools
 	@$(MAKE) --no-print-directory -s -j2 --output-sync=target types build units lint loops
-# One at a time, so that nobody waits for the last of a heap. A browser waits as often as it works: with four
-# at once two fifths of two cores were idle.
-	$(PY) -m pytest -n 6 --maxschedchunk 1 tests
+# One at a time, so that nobody waits for the last of a heap. A browser waits as often as it works: with three
+# at once a fifth of two cores was idle; with six they waited for each other.
+	$(PY) -m pytest -n 4 --maxschedchunk 1 tests
 	$(PY) -m pytest --doctest-modules lamination
 
 # Tracing costs a minute and a half of the twelve that CI has, so it is asked for by itself.

@@ -105,6 +105,7 @@ class KitchenView:
     preparations: list[Preparation]
     prepared: list[Ingredient]
     sign: Sign
+    dial: list[float]
 
 
 @dataclass
@@ -118,6 +119,7 @@ class SaveKitchen:
     spots: list[Spot] | None = None
     preparations: list[Preparation] | None = None
     sign: Sign | None = None
+    dial: list[float] | None = None
 
 
 @dataclass
@@ -175,6 +177,7 @@ def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
         list(kitchen.preparations),
         [i for i in kitchen.shelf if i.kind is Ingredients.PREPARED],
         kitchen.sign,
+        list(kitchen.dial),
     )
 
 
@@ -205,7 +208,8 @@ def change(request: HttpRequest, save: Body[SaveKitchen]) -> KitchenView:
         made = now.preparations if save.preparations is None else tuple(save.preparations)
         look_for_pictures(cards)
         sign = now.sign if save.sign is None else save.sign
-        kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots, made, sign)
+        dial = now.dial if save.dial is None else tuple(save.dial)
+        kitchen = Kitchen(save.yours, tuple(save.ingredients), cards, spots, made, sign, dial)
         merged(kitchen, save.revision, user_of(request))
         return _view()
 

@@ -63,6 +63,8 @@ class Kitchen(Checked):
     preparations: Annotated[tuple[Preparation, ...], Length(0, 100, "preparations")] = ()
     # What stands on labels alone changes no plan either.
     sign: Sign = field(default_factory=Sign, compare=False)
+    # The gaps that the house rolls through, mm; none: worked out by how much a pass may take.
+    dial: Annotated[tuple[Annotated[float, Range(0.1, 200, "mm")], ...], Length(0, 40, "gaps")] = ()
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -76,7 +78,13 @@ class Kitchen(Checked):
     @cached_property
     def _hash(self) -> int:
         return hash(
-            (frozenset(self.yours.items()), self.ingredients, self.cards, self.preparations)
+            (
+                frozenset(self.yours.items()),
+                self.ingredients,
+                self.cards,
+                self.preparations,
+                self.dial,
+            )
         )
 
     @cached_property

@@ -15,6 +15,7 @@ class Sheeter:
 
     ``share_thick`` and ``share_thin``: the least share of the last gap a pass may take, above and
     below ``thick_mm``. ``spring_back``: sheet thickness over gap.
+    ``dial_mm``: the gaps that the house rolls through, the widest first; none: by the shares.
     """
 
     belt_length_mm: float
@@ -26,6 +27,7 @@ class Sheeter:
     share_thin: float
     spring_back: float
     thick_mm: float = 10.0
+    dial_mm: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +64,7 @@ def sheeter_of(kitchen: Kitchen) -> Sheeter | None:
         kitchen["sheeter.share_thin"],
         kitchen["sheeter.spring_back"],
         kitchen["sheeter.thick_mm"],
+        tuple(sorted(set(kitchen.dial), reverse=True)),
     )
 
 

@@ -31,7 +31,8 @@ def passes(from_mm: float, to_mm: float, machine: Sheeter) -> tuple[float, ...]:
 
     Strictly falling; each no less than the machine's share of the one before (of the package's own
     thickness at first), save where one step of the dial is more than that; the last is the target
-    over the spring-back, to the nearest step. Source: trade practice.
+    over the spring-back, to the nearest step. Where the house has gaps of its own, it goes through those
+    that lie between. Source: trade practice.
     """
     step = machine.step_mm
 
@@ -42,6 +43,13 @@ def passes(from_mm: float, to_mm: float, machine: Sheeter) -> tuple[float, ...]:
     low = on_dial(machine.narrowest_mm, up=True)
     target = max(on_dial(to_mm / machine.spring_back, up=False), low, step)
     last = min(from_mm, machine.widest_mm)
+    if machine.dial_mm:
+        between = [
+            gap for gap in machine.dial_mm if target + _ON_THE_DIAL < gap < last - _ON_THE_DIAL
+        ]
+        if from_mm > machine.widest_mm > target:
+            between.insert(0, machine.widest_mm)
+        return tuple(round(gap, 6) for gap in (*between, target))
     found = []
     if from_mm > machine.widest_mm:
         found.append(math.floor(machine.widest_mm / step + _ON_THE_DIAL) * step)

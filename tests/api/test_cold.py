@@ -188,3 +188,12 @@ def test_how_warm_it_is_today_is_said_once_for_every_screen(head, hand):
     assert head.call("GET", "/climate")["by"] is None
     assert hand.call("GET", f"/runs/{run['id']}/warmth")["warmth"]["room_c"] != 27.5
     assert "room_c" in hand.faults("PUT", "/climate", {"room_c": 60})
+
+
+def test_the_sheeter_s_own_steps_are_kept_and_stay_when_others_save(head):
+    body = {"revision": 0, "yours": {}, "ingredients": [], "dial": [40, 28, 20]}
+    assert head.call("PUT", "/kitchen", body)["dial"] == [40, 28, 20]
+    later = {"revision": 1, "yours": {"room.c": 22}, "ingredients": []}
+    assert head.call("PUT", "/kitchen", later)["dial"] == [40, 28, 20]
+    wrong = {"revision": 2, "yours": {}, "ingredients": [], "dial": [40, -3]}
+    assert "dial[1]" in head.faults("PUT", "/kitchen", wrong)

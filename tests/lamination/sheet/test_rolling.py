@@ -13,6 +13,7 @@ from lamination.kitchen.machines import Sheeter, sheeter_of
 from lamination.plan.work import work
 from lamination.sheet.passes import passes, rolling
 from lamination.steps.last_sheet import LastSheet
+from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
 from lamination.terms.said import plain
 from lamination.terms.sizes import Size
@@ -97,3 +98,36 @@ def test_a_sheet_wider_than_the_pin_is_known_by_hand_only():
     assert any(plain(n.title) == "Wider than the pin" for n in work(wide).notes)
     machine = Kitchen({"sheeter.belt_width_mm": 700})
     assert not [n for n in work(wide, machine).notes if plain(n.title) == "Wider than the pin"]
+
+
+# --- the house's own steps
+
+
+TWOS = (40.0, 28.0, 20.0, 14.0, 10.0, 8.0, 6.0, 5.0, 4.0)
+
+
+@pytest.mark.parametrize(
+    ("start", "to", "gaps"),
+    [
+        (24, 8.8, (20, 14, 10, 8)),
+        (55, 11, (40, 28, 20, 14, 10)),
+        # between two of its steps: the last is what the sheet wants
+        (12, 7.7, (10, 8, 7)),
+        (9, 8.8, (8,)),
+    ],
+)
+def test_a_house_with_steps_of_its_own_goes_through_those(start, to, gaps):
+    own = replace(MACHINE, dial_mm=TWOS, spring_back=1.1, step_mm=0.5, widest_mm=40)
+    assert passes(start, to, own) == gaps
+
+
+def test_the_steps_are_the_kitchen_s_and_the_plan_s_passes_follow():
+    belt = {"sheeter.belt_width_mm": 600, "sheeter.belt_length_mm": 2_400}
+    plan = station(turns=turns("letter", "letter", roll_to_mm=8.8))
+    usual = work(plan, Kitchen(belt)).steps[0].rolling.gaps_mm
+    own = work(plan, Kitchen(belt, dial=(12, 24, 8, 16))).steps[0].rolling.gaps_mm
+    assert usual == (40, 28, 20, 14, 10, 8)
+    assert own == (40, 24, 16, 12, 8)
+    with pytest.raises(Faults, match="from") as wrong:
+        Kitchen(dial=(40, 0))
+    assert wrong.value.faults[0].field == "dial[1]"

@@ -2304,6 +2304,8 @@ export interface components {
             /** Prepared */
             prepared: components["schemas"]["Ingredient"][];
             sign: components["schemas"]["Sign"];
+            /** Dial */
+            dial: number[];
         };
         /**
          * LabelPart
@@ -2499,6 +2501,8 @@ export interface components {
             /** Preparations */
             preparations?: components["schemas"]["Preparation"][] | null;
             sign?: components["schemas"]["Sign"] | null;
+            /** Dial */
+            dial?: number[] | null;
         };
         /**
          * Spot

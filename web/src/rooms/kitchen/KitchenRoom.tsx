@@ -7,6 +7,7 @@ import { queries, sentence, useKitchen } from "@/api/queries";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { Earlier } from "@/drafts/Earlier";
 import { FaultsContext } from "@/measures/faults";
+import { Dial } from "./Dial";
 import { Ingredients } from "./Ingredients";
 import classes from "./KitchenRoom.module.css";
 import { LearnPlace } from "./LearnPlace";
@@ -50,7 +51,8 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
   if (kitchen.isPending) return <Waiting what="the kitchen" />;
   // what is there stays when the house is not to be reached for a while
   if (!kitchen.data) return <Nothing error={kitchen.error} retry={kitchen.refetch} />;
-  const { table, ingredients, library, cards, room, preparations, prepared, sign } = kitchen.data;
+  const { table, ingredients, library, cards, room, preparations, prepared, sign, dial } =
+    kitchen.data;
   const faults = byField(change.error);
   const refused = Object.keys(faults).length > 0;
   // What is on its way, or was refused, stays where it was typed; what found nobody to take it goes out
@@ -168,6 +170,7 @@ export function KitchenRoom({ people }: { people?: ReactNode }) {
               />
             )}
             {me.role === "head" && <OwnCards own={cards} keep={(next) => send({ cards: next })} />}
+            {me.role === "head" && <Dial dial={dial} keep={(next) => send({ dial: next })} />}
             {me.role === "head" && <SignForm sign={sign} keep={(next) => send({ sign: next })} />}
           </div>
           <LearnPlace head={me.role === "head"} />
