@@ -225,7 +225,7 @@ def test_files_go_out_and_come_in_and_a_wrong_one_is_told(person, tmp_path):
     opener = page.locator("input[type=file]")
     for name, text, says in (
         ("notes.json", "flour, butter", "This file is not JSON"),
-        ("newer.json", json.dumps(content | {"version": 9}), "up to version 4"),
+        ("newer.json", json.dumps(content | {"version": 9}), "up to version 5"),
         (
             "odd.json",
             json.dumps(content | {"butter": {"mass_g": 0}}),

@@ -21,7 +21,7 @@ function MixPanel(panel: PanelProps<"mix">) {
   return (
     <>
       {plan.formula && !readOnly && stepsOf(plan, "preferment").length < MOST_PREFERMENTS && (
-        <div className={classes.pair}>
+        <div className={classes.adds}>
           {(["poolish", "sponge", "sourdough"] as const).map((preferment) => (
             <Button
               key={preferment}
