@@ -293,6 +293,8 @@ def thread_of(
         gaps.append(
             replace(
                 gap, before=tuple(lies[:n]), after=tuple(lies[n + 1 :]), far=kitchen["day.far"],
+                # a proof that goes by its signs is none in no time either
+                hard=(step.proofs, False),
                 far_from=min(math.floor(chosen / times), chosen - _FAR_MIN),
                 far_until=max(math.ceil(chosen * times), chosen + _FAR_MIN),
             )

@@ -9,8 +9,10 @@ from bakehouse.demo.teasel_lock import BOATS, DANISH, KITCHEN, MARKET
 from lamination.day.threads import Gap, careful, judged, steady, thread_of, wary, with_marks
 from lamination.kitchen import Kitchen
 from lamination.plan import starting_plan, work
-from lamination.terms import Family, Machine, Place
+from lamination.plan.starts import starting_finish
+from lamination.terms import Family, Machine, Place, Rest
 from lamination.warmth import follow
+from tests.plans import station
 
 CROISSANT = starting_plan("New", Family.CROISSANT, 2400, Kitchen())
 
@@ -197,3 +199,15 @@ def test_no_edge_makes_a_rest_good_from_later_than_it_is_good_until():
             (gap,) = wary(lying, {"s": (low, None)}, starts).gaps
             assert gap.possible_from <= gap.good_from <= gap.good_until
             assert gap.price(lasts, 12, 0) == brief.price(lasts, 12, 0)
+
+
+def test_a_proof_that_nobody_judges_is_never_cut_below_what_the_plan_may_lose():
+    shape, *after = starting_finish(Family.CROISSANT)
+    by_signs = station(finish=(replace(shape, rest=Rest.at(Place.PROOFER, 200)), *after))
+    gap = next(g for g in thread(by_signs, Kitchen()).gaps if g.step == "shape")
+    assert gap.hard == (True, False)
+    # a minute less than it can bear is dearer than any minute late
+    below = gap.price(gap.possible_from - 1, 12, 0) - gap.price(gap.possible_from, 12, 0)
+    assert below > 2 * Kitchen()["day.late"]
+    turn = next(g for g in thread(by_signs, Kitchen()).gaps if g.step == "turn-1")
+    assert turn.hard == (False, False)
