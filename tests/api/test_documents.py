@@ -20,11 +20,16 @@ from lamination.steps.flatten import Flattening
 from lamination.steps.own import OwnStep
 from lamination.steps.turn import Turn
 from lamination.terms.limits import Faults
-from lamination.terms.rests import Rest
+from lamination.terms.rests import Rest, Stay
 from lamination.terms.trade import Family, Fold, Place
 from tests.plans import LEAN, formula, station
 
-rests = st.none() | st.builds(Rest, st.sampled_from(list(Place)), st.floats(0, 2000))
+stays = st.builds(
+    Stay, st.sampled_from(list(Place)), st.floats(0, 2000), iced=st.booleans(),
+    covered=st.none() | st.booleans(), air_c=st.none() | st.floats(-20, 40),
+    to_c=st.none() | st.floats(-20, 40), until_c=st.none() | st.floats(-20, 40),
+)  # fmt: skip
+rests = st.none() | st.builds(Rest, st.lists(stays, min_size=1, max_size=4).map(tuple))
 shapes = st.sampled_from(list(Shape))
 products = st.builds(
     lambda shape, base, tall, rows, card, filled: Product(

@@ -132,7 +132,7 @@ def test_a_file_goes_out_and_comes_in_the_same(head, plan):
         (
             b'{"format": "eight-turn/plan", "version": 7, "wholly": "new"}',
             "version",
-            "up to version 4",
+            "up to version 5",
         ),
         (b'{"format": "eight-turn/plan", "version": "one"}', "version", "whole number"),
         (b" " * 1_000_001, "", "too large"),

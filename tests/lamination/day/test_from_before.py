@@ -69,7 +69,10 @@ def test_a_hand_who_does_not_come_has_the_day_arranged_anew(asked, found):
     alone = replace(asked, hands=tuple(replace(s, count=1) for s in asked.hands))
     after = timetable(alone, KITCHEN, before=found)
     assert not [g for g in after.gives if g.code == "hand"]
-    assert after.cost <= 2 * timetable(alone, KITCHEN).cost + 50
+    # at once it lies near where it lay; looked for, it is no worse than if nothing had been there
+    later = timetable(alone, KITCHEN, 1.0, before=after)
+    assert not [g for g in later.gives if g.code == "hand"]
+    assert later.cost <= 1.05 * timetable(alone, KITCHEN).cost + 50
 
 
 def test_a_day_that_has_begun_goes_on_from_what_happened_whatever_it_had(asked):
