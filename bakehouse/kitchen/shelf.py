@@ -82,7 +82,8 @@ def merged(wanted: Kitchen, revision: int, user: User | None) -> None:
             lists[name] = list(_three_way(*of).values())
         signs = [document.get("sign", {}) for document in (base, now, mine)]
         sign = _three_way(*signs)
-        keep_kitchen(read_kitchen({"yours": yours, **lists, "sign": sign}), user)
+        whole = _three_way(*({"dial": document.get("dial", [])} for document in (base, now, mine)))
+        keep_kitchen(read_kitchen({"yours": yours, **lists, "sign": sign, **whole}), user)
 
 
 def _by(key: str, document: dict[str, Any], name: str) -> dict[str, Any]:

@@ -28,9 +28,8 @@ Costs = npt.NDArray[np.float64]
 # another rest is still less than a minute of a tight one. It settles only what is as good either way.
 LINGER = 0.0002
 _STIFF_MIN = 150.0
-_NEVER = (
-    50.0  # times what other rests cost beyond their marks: a dough is late rather than unproofed
-)
+# times what other rests cost beyond their marks: a dough is late rather than unproofed
+_NEVER = 50.0
 _FAR_MIN = 60  # less than this from the plan is far from no plan
 # causes whose marks nothing buys: a proof, thawing, a dough that is cold for its butter
 _HARD = (Cause.PROOF, Cause.OVER, Cause.FROZEN, Cause.COLD)
@@ -294,7 +293,7 @@ def thread_of(
             replace(
                 gap, before=tuple(lies[:n]), after=tuple(lies[n + 1 :]), far=kitchen["day.far"],
                 # a proof that goes by its signs is none in no time either
-                hard=(step.proofs, False),
+                hard=(step.proofs and plan.family.yeasted, False),
                 far_from=min(math.floor(chosen / times), chosen - _FAR_MIN),
                 far_until=max(math.ceil(chosen * times), chosen + _FAR_MIN),
             )

@@ -33,22 +33,27 @@ def lying(lies: Lies, recipe: Recipe) -> tuple[float, float]:
 
 
 def butter_weighed(recipe: Recipe, step_id: str, share: float = 1.0) -> Weighs:
-    """The butter that goes in at a step: a share of the block, and the flour worked into it."""
+    """The butter that goes in at a step: a share of the block, with all that is worked into it."""
     butter, kind = recipe.butter, recipe.butter_kind
-    pure, flour_g = butter.pure_g * share, butter.flour_g * share
+    also: dict[str, float] = {}
+    for what, mass_g in butter.held:
+        thing = recipe.shelf.find(what)
+        key = thing.key if thing else what
+        also[key] = also.get(key, 0.0) + mass_g * share
+    # what is the butter or its flour once more is weighed with that
+    pure, flour_g = butter.pure_g * share + also.pop(kind.key, 0.0), butter.flour_g * share
     lines = [WeighLine(f"{step_id}/{kind.key}", kind.key, kind.name, round(pure, 1), pure)]
     held = [kind]
     if flour_g:
         flour = recipe.butter_flour
+        flour_g += also.pop(flour.key, 0.0)
         # butter and flour are weighed to what the two come to
-        grams = round((butter.pure_g + butter.flour_g) * share - round(pure, 1), 1)
+        grams = round(pure + flour_g - round(pure, 1), 1)
         lines.append(WeighLine(f"{step_id}/{flour.key}", flour.key, flour.name, grams, flour_g))
         held.append(flour)
-    more, inside = weigh_lines(
-        step_id, [(w, mass * share) for w, mass in butter.held], recipe.shelf
-    )
-    known = [thing for what, _ in butter.held if (thing := recipe.shelf.find(what))]
-    return Weighs("Butter block", (*lines, *more), contents_of([*held, *known], inside.unknown))
+    more, inside = weigh_lines(step_id, also.items(), recipe.shelf)
+    held += [recipe.shelf[key] for key in also if key in recipe.shelf]
+    return Weighs("Butter block", (*lines, *more), contents_of(held, inside.unknown))
 
 
 def on_shelf(here: Here[Any], package: Size) -> Iterator[Note]:

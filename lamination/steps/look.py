@@ -24,8 +24,12 @@ def effect(step: Looking, lies: Lies, setting: Setting) -> Made:
 def instruct(here: Here[Looking]) -> Iterator[str]:
     """What to see, and to say in the book."""
     yield "Cut one across and look"
-    yield "Open comb, leaves you can count, dry and light; no fat left on the tray."
-    yield "Weigh it: what it lost in the oven is water. Then say in the book how it came out."
+    if any(s.kind_name == "fry" for s in here.steps):
+        yield "Open comb, leaves you can count, light, and not greasy at the first bite."
+        yield "Weigh it: water went, and a little fat came. Then say in the book how it came out."
+    else:
+        yield "Open comb, leaves you can count, dry and light; no fat left on the tray."
+        yield "Weigh it: what it lost in the oven is water. Then say in the book how it came out."
 
 
 KIND = Kind(

@@ -103,7 +103,8 @@ def instruct(here: Here[Preferment]) -> Iterator[str]:
             f"Begin it with {g(seed)} of ripe sourdough on top of that, and keep as much back of this one "
             "for the next feed."
         )
-        yield "Ripe when it has risen, is full of holes, and a spoonful floats."
+        after = f" after about {span(here.step.rest.minutes)}" if here.step.rest else ""
+        yield f"Ripe{after}: well risen, full of holes, and a spoonful floats."
     elif here.step.rest:
         yield (f"Ripe after about {span(here.step.rest.minutes)}: domed, just beginning to sink.")
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Annotated, Any
 
@@ -37,19 +36,22 @@ class Stay(Checked):
     humidity_pct: Annotated[float, Range(0, 100, "%")] | None = None
 
     @property
-    def where(self) -> str:
+    def there(self) -> str:
         """Its place as it is said: ``in the fridge``, ``on the bench``; and how it is set."""
-        said = (
-            f"on the {self.place.said}"
-            if self.place is Place.BENCH
-            else f"in the {self.place.said}"
-        )
+        said = f"{'on' if self.place is Place.BENCH else 'in'} the {self.place.said}"
         if self.air_c is not None and self.to_c is not None:
             return f"{said}, {c(self.air_c)} to {c(self.to_c)}"
         at = self.air_c if self.air_c is not None else self.to_c
-        if at is not None:
-            said = f"{said} {'at' if self.to_c is None else 'to'} {c(at)}"
-        return said if self.until_c is None else f"{said} until its middle is {c(self.until_c)}"
+        return said if at is None else f"{said} {'at' if self.to_c is None else 'to'} {c(at)}"
+
+    @property
+    def where(self) -> str:
+        """The same, and what it lies there until, where that is not a matter of minutes."""
+        return (
+            self.there
+            if self.until_c is None
+            else f"{self.there} until its middle is {c(self.until_c)}"
+        )
 
     @property
     def into(self) -> str:
@@ -99,21 +101,6 @@ class Rest(Checked):
     def ends(self) -> Place:
         """Where it is taken out of."""
         return (self.passed or self.stays)[-1].place
-
-    @property
-    def from_min(self) -> Iterator[tuple[float, Stay]]:
-        """Every stay, and when it begins, min from the rest's beginning."""
-        at = 0.0
-        for stay in self.passed:
-            yield at, stay
-            at += stay.minutes
-
-    @property
-    def where(self) -> str:
-        """Its places in words, with their minutes where it has several."""
-        if len(self.passed) < 2:
-            return (self.passed or self.stays)[0].where
-        return ", then ".join(f"{span(s.minutes)} {s.where}" for s in self.passed)
 
     def gives(self, proofs: bool = False) -> int:
         """Which stay is made longer or shorter with the rest: the longest; of a proof the last warm one.

@@ -210,7 +210,7 @@ def _on_until(plan: Plan, until: Until) -> Iterator[Note]:
     assert rest is not None
     stay = rest.stays[until.stay]
     path = f"steps[{n}].rest.stays[{until.stay}].minutes"
-    wanted = f"{c(stay.until_c or 0.0)} in the middle {stay.where.split(' until ')[0]}"
+    wanted = f"{c(stay.until_c or 0.0)} in the middle {stay.there}"
     if until.there_min is None:
         yield Note(
             "until", until.stop, "mind", "It never gets there",

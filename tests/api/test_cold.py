@@ -197,3 +197,14 @@ def test_the_sheeter_s_own_steps_are_kept_and_stay_when_others_save(head):
     assert head.call("PUT", "/kitchen", later)["dial"] == [40, 28, 20]
     wrong = {"revision": 2, "yours": {}, "ingredients": [], "dial": [40, -3]}
     assert "dial[1]" in head.faults("PUT", "/kitchen", wrong)
+
+
+def test_two_who_save_the_kitchen_at_once_lose_no_steps_of_the_sheeter(head):
+    at = {"revision": 0, "yours": {}, "ingredients": []}
+    head.call("PUT", "/kitchen", at | {"dial": [40, 28]})
+    # both had the first revision before them
+    head.call("PUT", "/kitchen", at | {"revision": 1, "yours": {"room.c": 23}, "dial": [40, 28]})
+    late = head.call("PUT", "/kitchen", at | {"revision": 1, "dial": [40, 20]})
+    assert (late["dial"], late["yours"]["room.c"]) == ([40, 20], 23)
+    other = head.call("PUT", "/kitchen", at | {"revision": 1, "yours": {"fridge.c": 3}})
+    assert other["dial"] == [40, 20]

@@ -1,14 +1,17 @@
 // @vitest-environment happy-dom
 /** Parts of the rooms: trays at the bench, the builders' page, what a saved word says. */
-import { screen, within } from "@testing-library/react";
+import { cleanup, screen, within } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { SavedWord } from "@/drafts/SavedWord";
 import { found, sooner } from "@/rooms/bench/BenchList";
 import { deedOf, PutRight } from "@/rooms/bench/GoButton";
 import { type RunView, whereNow } from "@/rooms/bench/now";
+import { Resting } from "@/rooms/bench/Resting";
 import { firstTray, TrayBoard, TrayGo } from "@/rooms/bench/TrayBoard";
 import Drawings from "@/rooms/drawings/Drawings";
-import { plan, serve, show, warmth, worked } from "./screen";
+import { endedAtCut } from "@/steps/kinds/look";
+import { stayIn } from "@/steps/stays";
+import { coiled, plan, serve, show, warmth, worked } from "./screen";
 import runs from "./written/runs.json";
 
 const BY_TRAYS = runs.find((r) => r.name.startsWith("trays")) as (typeof runs)[number];
@@ -182,4 +185,47 @@ it("what was begun before the first press is told by the minute, and the first d
     { kind: "begun", minutes: -1 },
     { kind: "move", target: first.entries[0], minutes: -1 },
   ]);
+});
+
+it("a change of place is called in a person's words, and what ends by its warmth by that", () => {
+  const at = (minute: number) => new Date(Date.parse("2026-03-07T04:00:00Z") + minute * 60_000);
+  const stays = [
+    { ...stayIn("proofer", 30), air_c: 6 },
+    { ...stayIn("proofer", 40), air_c: 18, until_c: 12 },
+  ];
+  const stop = {
+    ...worked.strip[4],
+    rest: { stays },
+    gives: 1,
+    alarms: [
+      { after: "done", minutes: 30, says: "set the proofer to {18|°C}, 40 min" },
+      { after: "done", minutes: null, says: "is its middle at {12|°C}? Then take it out" },
+    ],
+  };
+  const run = { worked: { ...worked, strip: [stop] } } as unknown as RunView;
+  const resting = (minute: number) => {
+    vi.setSystemTime(at(minute));
+    const now = { phase: "rest", stop, next: null, trays: [], since: at(0), until: at(70) };
+    show(
+      <Resting run={run} now={now as never} name="Kiosk">
+        {null}
+      </Resting>,
+    );
+  };
+  localStorage.setItem("eight-turn.sound", '"off"');
+  vi.useFakeTimers({ toFake: ["Date"] });
+  resting(35);
+  expect(screen.getByText("Kiosk: set the proofer to 18 °C, 40 min")).toBeTruthy();
+  expect(screen.getByText(/Until its middle is 12 °C/)).toBeTruthy();
+  cleanup();
+  resting(71);
+  expect(screen.getByText("Kiosk: is its middle at 12 °C? Then take it out")).toBeTruthy();
+  expect(document.body.textContent).not.toMatch(/\{\d+\|/);
+  vi.useRealTimers();
+});
+
+it("a plan that ends with its cut keeps nothing of the oven, nor of the fat", () => {
+  const ended = endedAtCut(coiled.plan, coiled.worked);
+  expect(coiled.plan.steps.some((s) => s.do === "fry")).toBe(true);
+  expect(ended.steps.at(-1)?.do).toBe("offcuts");
 });

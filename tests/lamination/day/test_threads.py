@@ -211,3 +211,7 @@ def test_a_proof_that_nobody_judges_is_never_cut_below_what_the_plan_may_lose():
     assert below > 2 * Kitchen()["day.late"]
     turn = next(g for g in thread(by_signs, Kitchen()).gaps if g.step == "turn-1")
     assert turn.hard == (False, False)
+    # puff that is chilled before the oven does not proof
+    puff = replace(by_signs, family=Family.PUFF)
+    chill = next(g for g in thread(puff, Kitchen()).gaps if g.step == "shape")
+    assert chill.hard == (False, False)

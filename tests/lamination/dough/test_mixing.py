@@ -238,3 +238,15 @@ def test_a_second_fat_moves_the_window_by_what_there_is_of_it():
     plan = with_block(("cocoa", 10), flour_pct=30, mass_g=700)
     assert plan.butter.pure_g == pytest.approx(500)
     assert (plan.butter.flour_g, plan.butter.held[0][1]) == pytest.approx((150, 50))
+
+
+def test_what_is_named_twice_in_the_block_is_weighed_once():
+    plan = with_block(
+        ("butter-table", 10), ("flour-strong", 5), ("cocoa", 5), flour_pct=30, mass_g=750
+    )
+    block = next(s for s in work(plan).sheets if s.name == "Butter block")
+    keys = [line.key for line in block.lines]
+    assert len(set(keys)) == len(keys)
+    assert sum(line.exact_g for line in block.lines) == pytest.approx(750)
+    grams = {line.ingredient: line.exact_g for line in block.lines}
+    assert grams["butter-table"] == pytest.approx(550)

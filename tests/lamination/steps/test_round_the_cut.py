@@ -18,6 +18,7 @@ from lamination.steps.look import Looking
 from lamination.steps.offcuts import Gathered, Offcuts
 from lamination.terms.limits import Faults
 from lamination.terms.rests import Rest
+from lamination.terms.said import plain
 from lamination.terms.trade import Family, Place
 from tests.plans import changed, formula, station
 
@@ -167,6 +168,12 @@ def test_pieces_are_fried_so_many_at_a_time_and_the_fat_is_on_the_label():
     piece = worked.cut.products[0].piece_g
     assert stop.made.takes_g == pytest.approx(pieces * piece * 0.09)
     assert label.baked_g == pytest.approx(piece * 0.96, abs=0.06)
+
+
+def test_what_is_looked_for_in_a_fried_piece_is_not_an_oven_s():
+    looks = [" ".join(plain(t) for t in work(p).stop("look").does) for p in (fried(), with_trays())]
+    assert ["oven" in text for text in looks] == [False, True]
+    assert "greasy" in looks[0]
 
 
 def test_a_fat_of_the_shelf_is_named_with_its_allergens_and_its_heat_is_minded():

@@ -8,6 +8,8 @@ export const useSound = () =>
   useLocalStorage<Sound>({
     key: "eight-turn.sound",
     defaultValue: "on",
+    // before the first alarm is rung, not after it
+    getInitialValueInEffect: false,
     // tablets that knew only on and off kept true and false
     deserialize: (kept) =>
       kept === "false" || kept === '"off"' ? "off" : kept === '"spoken"' ? "spoken" : "on",

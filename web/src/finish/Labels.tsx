@@ -28,7 +28,7 @@ export function Labels({ worked, from }: Props) {
             <strong>{words(label.says)}</strong>
           </p>
           <p>
-            {label.baked_g ? `${say("mass", label.baked_g)} baked` : ""}
+            {label.baked_g ? `${say("mass", label.baked_g)} each` : ""}
             {label.keeps_h ? ` · at its best for ${span(60 * label.keeps_h)}` : ""}
           </p>
           {from && <Printed from={from} product={n} pieces={cut?.products[n]?.pieces ?? 18} />}

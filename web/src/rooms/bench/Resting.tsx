@@ -38,7 +38,9 @@ export function Resting({ run, now, name, warmth, children }: RestingProps) {
   const spent = spentIn(now.stop.rest, now.stop.gives, now.since, now.until);
   const [here, next] = stayAt(spent, clock);
   const where = onOrIn(here?.stay.place ?? "bench");
-  const moved = calledOf(run, now).findLast((one) => !one.ends && one.at <= clock);
+  const rings = calledOf(run, now);
+  const moved = rings.findLast((one) => !one.ends && one.at <= clock);
+  const over = rings.find((one) => one.ends);
   const [figure, words] = big(left, call === "may" ? "left of its time" : "more");
   return (
     <>
@@ -76,8 +78,8 @@ export function Resting({ run, now, name, warmth, children }: RestingProps) {
       <Alarm
         key={now.stop.key}
         call={call}
-        says={alarmNow(marks, now.until, clock)}
-        moved={next || here === spent.at(-1) ? moved?.says : undefined}
+        says={call === "out" && over ? say(over.says) : alarmNow(marks, now.until, clock)}
+        moved={moved && say(moved.says)}
         name={name}
         why={`${now.stop.name}: ${window ? say(window.says) : `then ${now.next?.name.toLowerCase()}.`}`}
       />

@@ -43,11 +43,7 @@ export function Dial({ dial, keep }: Props) {
         variant="default"
         mt={8}
         disabled={!gaps || gaps.join() === dial.join()}
-        onClick={() => {
-          if (!gaps) return;
-          keep(gaps);
-          setText(null);
-        }}
+        onClick={() => gaps && keep(gaps)}
       >
         Keep these steps
       </Button>

@@ -32,7 +32,7 @@ export function Board({ bench, planId, ...props }: Props) {
   const rolled = views?.includes("cut") ?? false;
   const at = { at_pct: Math.round(100 * place.y), crosswise: false, low_pct: 0, high_pct: 100 };
   const line = useSection(plan, stop.key, at, touched && rolled);
-  if (stop.trays || stop.oven || stop.do === "look" || stop.do === "fry") {
+  if (kindOf(stop.do).finished) {
     return (
       <Suspense fallback={<section className={classes.above} />}>
         <Finished {...props} />

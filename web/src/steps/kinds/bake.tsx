@@ -180,6 +180,7 @@ function Stages({ step, at, readOnly, setBake }: StagesProps) {
 }
 
 export default kind("bake", {
+  finished: true,
   Glyph: () => (
     <>
       <path

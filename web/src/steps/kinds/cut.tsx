@@ -12,7 +12,7 @@ import { IconPlus, IconX } from "@tabler/icons-react";
 import { useMutation } from "@tanstack/react-query";
 import { Suspense, useContext, useState } from "react";
 import { api, got, type Schemas } from "@/api/client";
-import { type Plan, type Step, stepOf, stopOf } from "@/api/steps";
+import { type Plan, type Step, stepOf, stopOf, type Worked } from "@/api/steps";
 import { useTrade } from "@/api/trade";
 import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
@@ -32,9 +32,9 @@ type Product = Schemas["Product"];
 const MOST_PRODUCTS = 8;
 
 /** The plan without its cut and what follows it. */
-const withoutCut = (plan: Plan): Plan => {
-  const ended = endedAtCut(plan);
-  return { ...ended, steps: ended.steps.filter((s) => s.do !== "cut") };
+const withoutCut = (plan: Plan, worked: Worked): Plan => {
+  const ended = endedAtCut(plan, worked);
+  return { ...ended, steps: ended.steps.filter((s) => s.do !== "cut" && s.do !== "offcuts") };
 };
 
 /** What the last sheet is cut into. */
@@ -133,7 +133,7 @@ function CutPanel(panel: PanelProps<"cut">) {
           variant="default"
           onClick={() => {
             select(stopOf(worked, "last_sheet")?.key ?? "");
-            change(withoutCut(plan), "steps");
+            change(withoutCut(plan, worked), "steps");
           }}
         >
           Remove the cut

@@ -31,6 +31,7 @@ function FryPanel(panel: PanelProps<"fry">) {
 }
 
 export default kind("fry", {
+  finished: true,
   Glyph: () => (
     <>
       <path d="M10,14 H62 L57,36 H15 Z" fill="none" stroke="var(--ink)" strokeWidth={2} />

@@ -1,17 +1,15 @@
 import { Button } from "@mantine/core";
-import { made, type Plan, stopOf } from "@/api/steps";
+import { made, type Plan, stopOf, type Worked } from "@/api/steps";
 import { useSaying } from "@/measures/likes";
 import classes from "../parts/panels.module.css";
 import { kind, type PanelProps } from "../parts/props";
 import { Readout } from "../parts/Readout";
 import { StepAssumes } from "../parts/StepParts";
 
-const AFTER_THE_CUT = new Set(["shape", "wash", "bake", "look"]);
-
-/** The plan as far as its cut. */
-export const endedAtCut = (plan: Plan): Plan => ({
+/** The plan as far as its cut: without its proof, its oven and all that follows. */
+export const endedAtCut = (plan: Plan, worked: Worked): Plan => ({
   ...plan,
-  steps: plan.steps.filter((s) => !AFTER_THE_CUT.has(s.do)),
+  steps: plan.steps.filter((_, n) => worked.strip[n]?.chapter !== "oven"),
 });
 
 /** What is looked at when it is cool, and the way out of a plan that ends with the cut. */
@@ -39,7 +37,7 @@ function LookPanel(panel: PanelProps<"look">) {
           variant="default"
           onClick={() => {
             select(stopOf(worked, "cut")?.key ?? "");
-            change(endedAtCut(plan), "steps");
+            change(endedAtCut(plan, worked), "steps");
           }}
         >
           End this plan with the cut
@@ -51,6 +49,7 @@ function LookPanel(panel: PanelProps<"look">) {
 }
 
 export default kind("look", {
+  finished: true,
   Glyph: () => (
     <>
       <path

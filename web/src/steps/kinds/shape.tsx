@@ -140,6 +140,7 @@ function ShapePanel(panel: PanelProps<"shape">) {
 }
 
 export default kind("shape", {
+  finished: true,
   Glyph: () => (
     <>
       <path

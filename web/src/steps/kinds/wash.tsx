@@ -57,6 +57,7 @@ function WashPanel(panel: PanelProps<"wash">) {
 }
 
 export default kind("wash", {
+  finished: true,
   Glyph: () => (
     <>
       <path d="M14,32 H58" stroke="var(--dough-edge)" strokeWidth={6} strokeLinecap="round" />

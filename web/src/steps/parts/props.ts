@@ -70,6 +70,8 @@ export interface KindView<D extends Do = Do> {
   Sheet?: (drawn: Drawn<D>) => ReactNode;
   /** The ways to look at what lies there; absent: nothing lies there. */
   views?: View[];
+  /** It is done with pieces: what is drawn are trays, the card, the oven or the fat, the labels. */
+  finished?: true;
 }
 
 /** So that a kind's file is checked against its own step. */
