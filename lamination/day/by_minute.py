@@ -9,10 +9,10 @@ from __future__ import annotations
 import numpy as np
 
 from lamination.day.loom import LOOM, Floats, Ints, Loom
-from lamination.terms.compiled import compiled, takes
+from lamination.terms.compiled import compiled, inlined, takes
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", gives="b1"), inner=True)
+@inlined
 def suffices(of: Loom, line: int, many: int, begin: int, end: int) -> bool:
     """Whether there are so many more of a line than are taken, from one minute to another."""
     there, taken, least = of.there[line], of.taken[line], np.int32(many)

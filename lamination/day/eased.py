@@ -11,15 +11,15 @@ import numpy as np
 from lamination.day.loom import LOOM, Floats, Ints, Loom
 from lamination.day.loops import ended, ripened
 from lamination.day.moves import cost, whole
-from lamination.day.net import MUST, NET, Net, bent, settled, tied, weave
-from lamination.terms.compiled import compiled, takes
+from lamination.day.net import MUST, Net, bent, settled, tied, weave
+from lamination.terms.compiled import compiled, inlined, takes
 
 _FAR = 180  # minutes that a task may go from where it lies, at once
 _FOREVER = 10**8
 _OUT = 2  # of a thread that is taken out to lie elsewhere
 
 
-@compiled(takes(LOOM, "i8[:,::1]", "i8", "i8", gives="i8"), inner=True)
+@inlined
 def baked_with(of: Loom, knot: Ints, i: int, k: int) -> int:
     """The knot of whoever before a thread goes into one oven with its task, or -1."""
     job, found = of.jobs[i, k], -1
@@ -33,7 +33,7 @@ def baked_with(of: Loom, knot: Ints, i: int, k: int) -> int:
     return found
 
 
-@compiled(takes(LOOM, NET), inner=True)
+@inlined
 def numbered(of: Loom, net: Net) -> None:
     """Give every task that may move a knot: what is done together has one."""
     knots = 0
@@ -56,7 +56,7 @@ def numbered(of: Loom, net: Net) -> None:
     net.minute[knots] = 0
 
 
-@compiled(takes(LOOM, NET), inner=True)
+@inlined
 def priced(of: Loom, net: Net) -> None:
     """Tie every task to the one before it by what its rest costs, and the last to when it is wanted."""
     start, prices = net.size[1], of.prices[0]
@@ -94,7 +94,7 @@ def priced(of: Loom, net: Net) -> None:
             bent(net, e, thread.ready - minutes, prices.late)
 
 
-@compiled(takes("f8[::1]", "f8[::1]", "f8[::1]", "i8", "i8", gives="f8"), inner=True)
+@inlined
 def hourly(night: Floats, nobody: Floats, wish: Floats, minutes: int, t: int) -> float:
     """What a task costs for the hour, for nobody there, and for not beginning at its wished minute."""
     end = t + minutes
@@ -102,7 +102,7 @@ def hourly(night: Floats, nobody: Floats, wish: Floats, minutes: int, t: int) ->
     return found
 
 
-@compiled(takes(LOOM, NET), inner=True)
+@inlined
 def kept_in(of: Loom, net: Net) -> None:
     """Tie every task to the day: to its shift, and as far as what the hour costs is straight around it."""
     start, n = net.size[1], of.there.shape[1]
@@ -143,7 +143,7 @@ def kept_in(of: Loom, net: Net) -> None:
                 bent(net, e, hi, MUST)
 
 
-@compiled(takes("i8[:,::1]", *["i8"] * 9, gives="i8"), inner=True)
+@inlined
 def stay(
     found: Ints,
     many: int,
@@ -165,7 +165,7 @@ def stay(
     return many + 1
 
 
-@compiled(takes(LOOM, NET, "i8[:,::1]", gives="i8"), inner=True)
+@inlined
 def stays(of: Loom, net: Net, found: Ints) -> int:
     """Who takes how many of what from when until when, into ``found``; returns how many there are.
 
@@ -195,7 +195,7 @@ def stays(of: Loom, net: Net, found: Ints) -> int:
     return many
 
 
-@compiled(takes(LOOM, NET, "i8[:,::1]", "i8", "i8[:,::1]", "i8[:,::1]", "i8[:,::1]"), inner=True)
+@inlined
 def follows(of: Loom, net: Net, taken: Ints, o: int, free: Ints, knot: Ints, off: Ints) -> None:
     """Tie one of the stays to who had before what it takes, by who has what until when on each line."""
     line, begin, here = taken[o, 0], taken[o, 1], taken[o, 4]
@@ -224,7 +224,7 @@ def follows(of: Loom, net: Net, taken: Ints, o: int, free: Ints, knot: Ints, off
     free[line, slot], knot[line, slot], off[line, slot] = taken[o, 2], taken[o, 6], taken[o, 7]
 
 
-@compiled(takes(LOOM, NET, "i8[:,::1]", "i8[::1]", "i8[::1]", *["i8[:,::1]"] * 3), inner=True)
+@inlined
 def one_by_one(
     of: Loom, net: Net, taken: Ints, last: Ints, before: Ints, free: Ints, knot: Ints, off: Ints
 ) -> None:
@@ -243,7 +243,7 @@ def one_by_one(
             o = before[o]
 
 
-@compiled(takes(LOOM, NET), makes=True, inner=True)
+@inlined
 def lined_up(of: Loom, net: Net) -> None:
     """Tie whoever takes a hand, a machine or a place to who had it before.
 
@@ -257,7 +257,7 @@ def lined_up(of: Loom, net: Net) -> None:
     one_by_one(of, net, taken, last, before, free, knot, off)
 
 
-@compiled(takes(LOOM, "i8[:,::1]"), inner=True)
+@inlined
 def moved(of: Loom, starts: Ints) -> None:
     """Let the threads that lie begin their tasks at other minutes."""
     for i in range(len(of.threads)):
@@ -274,7 +274,7 @@ def moved(of: Loom, starts: Ints) -> None:
             whole(of, i, 1)
 
 
-@compiled(takes(LOOM, "i8", gives="f8"), makes=True)
+@compiled(takes(LOOM, "i8", gives="f8"))
 def ease(of: Loom, most: int) -> float:
     """Move all of a day at once to where it costs least in the order it has; what it costs then.
 

@@ -14,14 +14,14 @@ import numpy as np
 from lamination.day.by_minute import lies_from, lies_until, works
 from lamination.day.loom import LOOM, Floats, Loom
 from lamination.day.lowest import lowest
-from lamination.terms.compiled import compiled, takes
+from lamination.terms.compiled import compiled, inlined, takes
 
 HIGHER = 3.0  # how much the limit is raised where nothing was found within it
 _NEXT, _LEAST = 1.1, 1.0  # the limit of the next time: so many times what it cost, and so much more
 RIPENING = (0.1, 0.4, 1.5, 13.0)  # prices of a minute that ripens, tried where it gets too ripe
 
 
-@compiled(takes(LOOM, "i8", "i8", gives="i8"), inner=True)
+@inlined
 def ended(of: Loom, i: int, k: int) -> int:
     """When a thread's task is done."""
     if k < of.threads[i].done:
@@ -29,7 +29,7 @@ def ended(of: Loom, i: int, k: int) -> int:
     return of.starts[i, k] + of.jobs[i, k].minutes
 
 
-@compiled(takes(LOOM, "i8", "i8", gives="i8"), inner=True)
+@inlined
 def ripened(of: Loom, i: int, until: int) -> int:
     """Minutes that ripen a thread until a task when its tasks begin as they do."""
     found = 0
@@ -39,14 +39,14 @@ def ripened(of: Loom, i: int, until: int) -> int:
     return found
 
 
-@compiled(takes(LOOM, "i8", "i8", gives="f8"), inner=True)
+@inlined
 def too_ripe(of: Loom, i: int, minutes: int) -> float:
     """What so many minutes of ripening cost."""
     tight = max(minutes - of.threads[i].good, 0)
     return tight + (of.prices[0].outside - 1) * max(minutes - of.threads[i].bears, 0)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"), inner=True)
+@inlined
 def rested(of: Loom, i: int, k: int, minutes: int) -> float:
     """What the rest after a task costs when it is so long; infinite where a part would be cut short."""
     for p in range(of.gaps[i, k].pieces):
@@ -56,7 +56,7 @@ def rested(of: Loom, i: int, k: int, minutes: int) -> float:
     return np.inf
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "f8", "i8", "i8", "f8[::1]", gives="i8"), inner=True)
+@inlined
 def next_start(
     of: Loom, i: int, k: int, end: int, ripening: float, lo: int, hi: int, then: Floats
 ) -> int:
@@ -117,7 +117,7 @@ def rests_before(
     return first
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "i8", "f8", "f8", gives="i8"), inner=True)
+@inlined
 def backwards(
     of: Loom,
     i: int,
@@ -197,7 +197,7 @@ def backwards(
     return lo
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", "f8", gives="f8"), inner=True)
+@inlined
 def within(
     of: Loom, i: int, first: int, last: int, along: int, ripening: float, limit: float
 ) -> float:
@@ -233,7 +233,7 @@ def within(
     return cost
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", "f8", gives="f8"), inner=True)
+@inlined
 def placed_at(
     of: Loom, i: int, first: int, last: int, along: int, ripening: float, most: float
 ) -> float:
@@ -252,7 +252,7 @@ def placed_at(
         limit = min(limit * HIGHER if limit < 1e9 else np.inf, most)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8", "f8", gives="f8"), makes=True, inner=True)
+@inlined
 def placed(of: Loom, i: int, first: int, last: int, along: int, most: float) -> float:
     """Find where tasks of a thread cost least, how ripe it gets included; infinite beyond ``most``.
 

@@ -11,10 +11,10 @@ from __future__ import annotations
 import numpy as np
 
 from lamination.day.loom import Floats
-from lamination.terms.compiled import compiled, takes
+from lamination.terms.compiled import compiled, inlined, takes
 
 
-@compiled(takes("f8[::1]", "i8", "i8", "f8", "i8", "f8[::1]", "f8[::1]"), inner=True)
+@inlined
 def in_blocks(
     prices: Floats, lo: int, hi: int, slope: float, wide: int, past: Floats, coming: Floats
 ) -> None:

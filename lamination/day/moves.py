@@ -17,13 +17,13 @@ from lamination.day.loops import (
     too_ripe,
 )
 from lamination.day.working import worked
-from lamination.terms.compiled import compiled, takes
+from lamination.terms.compiled import compiled, inlined, takes
 
 _COMPANY = 50.0  # how much more than usual it may cost others to be mixed at another time
 _FEWER = 4  # stretches of work that one try may save
 
 
-@compiled(takes(LOOM, "i8", gives="f8"), makes=True)
+@compiled(takes(LOOM, "i8", gives="f8"))
 def least(of: Loom, i: int) -> float:
     """The most that is proven of what a thread pays: ripeness too has a price, less what is free of it."""
     thread, outside = of.threads[i], of.prices[0].outside
@@ -42,7 +42,7 @@ def least(of: Loom, i: int) -> float:
     return best
 
 
-@compiled(takes(LOOM, "i8", "i8[::1]", "f8"), inner=True)
+@inlined
 def accompany(of: Loom, leader: int, others: Ints, most: float) -> None:
     """What it costs others, each by itself, when the mixing that is done for them ends at a minute.
 
@@ -119,7 +119,7 @@ def take(of: Loom, line: int, start: int, end: int, many: int) -> None:
             of.stirred[line, 1] = max(of.stirred[line, 1], end)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="b1"), inner=True)
+@inlined
 def goes_in(of: Loom, i: int, k: int, sign: int) -> bool:
     """Put a task with those that go into the oven as it does, or take it out; whether others have that oven.
 
@@ -169,7 +169,7 @@ def put(of: Loom, i: int, first: int, last: int, sign: int) -> None:
                 take(of, job.machine, start, end, sign)
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"), inner=True)
+@inlined
 def owed(of: Loom, i: int, first: int, last: int) -> float:
     """What tasks of a thread cost by themselves, with the rests around them, wherever the others lie."""
     thread, prices, cost = of.threads[i], of.prices[0], 0.0
@@ -256,7 +256,7 @@ def dearer(of: Loom, times: float, wanted: float) -> None:
         of.stale[line, 0], of.stale[line, 1] = 0, n
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", gives="f8"), inner=True)
+@inlined
 def crowded(of: Loom, line: int, start: int, end: int) -> float:
     """What is asked for what is missing of a line from one minute to another."""
     found = 0.0
@@ -301,7 +301,7 @@ def cost(of: Loom) -> float:
     return given(of) + worked(of)
 
 
-@compiled(takes(LOOM), makes=True)
+@compiled(takes(LOOM))
 def weigh(of: Loom) -> None:
     """What every thread costs at the least where nothing lies; without what another mixes for it."""
     summed(of)
@@ -320,7 +320,7 @@ def weigh(of: Loom) -> None:
             of.alone[i] = of.scratch[thread.jobs][known : of.bounds[1, thread.trunk] + 1].min()
 
 
-@compiled(takes(LOOM, "i8[::1]", "i8[:,::1]", "i8[::1]", "f8", gives="f8"), makes=True)
+@compiled(takes(LOOM, "i8[::1]", "i8[:,::1]", "i8[::1]", "f8", gives="f8"))
 def again(of: Loom, order: Ints, parts: Ints, company: Ints, most: float) -> float:
     """Take threads out and put them back one by one where each costs least; what the day costs then.
 

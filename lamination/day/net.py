@@ -14,7 +14,7 @@ from typing import NamedTuple
 import numpy as np
 
 from lamination.day.loom import Floats, Ints
-from lamination.terms.compiled import compiled, takes
+from lamination.terms.compiled import compiled, inlined, takes
 
 MUST = 1e6  # what a minute costs that cannot be had
 KINKS = 9
@@ -63,7 +63,7 @@ def woven(tasks: int, knot: Ints) -> Net:
 
 
 NET = woven(1, np.zeros((1, 1), np.int64))
-weave = compiled(takes("i8", "i8[:,::1]", gives=NET), makes=True)(woven)
+weave = compiled(takes("i8", "i8[:,::1]", gives=NET))(woven)
 
 
 @compiled(takes(NET, "i8", "i8", "i8", gives="i8"))
@@ -90,7 +90,7 @@ def bent(net: Net, e: int, at: int, slope: float) -> None:
         net.slopes[e, k] = slope
 
 
-@compiled(takes(NET, "i8", gives="f8"), inner=True)
+@inlined
 def straight(net: Net, e: int) -> float:
     """The price of a minute more of a tie where it is straight; at a bend, nearest to what it holds."""
     x = net.minute[net.ties[e, 1]] - net.minute[net.ties[e, 0]]
@@ -103,7 +103,7 @@ def straight(net: Net, e: int) -> float:
     return found
 
 
-@compiled(takes(NET, "i8", gives="i8"), inner=True)
+@inlined
 def bend(net: Net, e: int) -> int:
     """The bend at which a tie is, or -1."""
     x = net.minute[net.ties[e, 1]] - net.minute[net.ties[e, 0]]
@@ -113,7 +113,7 @@ def bend(net: Net, e: int) -> int:
     return -1
 
 
-@compiled(takes(NET), inner=True)
+@inlined
 def met(net: Net) -> None:
     """List the ties of every knot."""
     head, knots, ties = net.head, net.size[1] + 1, net.size[0]
@@ -131,7 +131,7 @@ def met(net: Net) -> None:
             net.near[head[v]] = e
 
 
-@compiled(takes("i8[::1]", "i8", gives="i8"), inner=True)
+@inlined
 def rooted(group: Ints, v: int) -> int:
     """The group of a knot."""
     while group[v] != v:
@@ -140,7 +140,7 @@ def rooted(group: Ints, v: int) -> int:
     return v
 
 
-@compiled(takes(NET), inner=True)
+@inlined
 def grown(net: Net) -> None:
     """Say what every tie holds, and grow a tree of those that are at a bend, the sharpest bends first.
 
@@ -165,7 +165,7 @@ def grown(net: Net) -> None:
         above = least
 
 
-@compiled(takes(NET), inner=True)
+@inlined
 def walked(net: Net) -> None:
     """The tree from the day's beginning on: the tie by which each knot hangs, and the knots in that order.
 
@@ -190,7 +190,7 @@ def walked(net: Net) -> None:
                     count += 1
 
 
-@compiled(takes(NET, "i8", "i8", "f8", gives="f8"), inner=True)
+@inlined
 def gained(net: Net, e: int, v: int, pull: float) -> float:
     """What a branch gains by a minute, below 0 where it is by an earlier one.
 
@@ -207,7 +207,7 @@ def gained(net: Net, e: int, v: int, pull: float) -> float:
     return gain if later else -gain
 
 
-@compiled(takes(NET, gives="i8"), inner=True)
+@inlined
 def loose(net: Net) -> int:
     """The branches that would gain by a minute earlier or later: the first knot of each; returns how many.
 
@@ -231,7 +231,7 @@ def loose(net: Net) -> int:
     return many
 
 
-@compiled(takes(NET, "i8", "i8", gives="i8"), inner=True)
+@inlined
 def branched(net: Net, v: int, without: int) -> int:
     """Mark and list the knots that hang together with one but for a tie; returns how many."""
     net.branch[0], net.within[v], many, done = v, 1, 1, 0
@@ -247,7 +247,7 @@ def branched(net: Net, v: int, without: int) -> int:
     return many
 
 
-@compiled(takes(NET, "i8", gives="i8"), inner=True)
+@inlined
 def crossed(net: Net, knots: int) -> int:
     """List the ties between a branch of so many knots and others; returns how many."""
     many = 0
@@ -261,7 +261,7 @@ def crossed(net: Net, knots: int) -> int:
     return many
 
 
-@compiled(takes(NET, "i8", "i8", "i8", "f8", gives="i8"), inner=True)
+@inlined
 def shifted(net: Net, knots: int, crosses: int, way: int, gain: float) -> int:
     """Move a branch until a minute more gains nothing; returns the tie that holds it then, or -1."""
     minute, kinks, slopes, held = net.minute, net.kinks, net.slopes, net.held
@@ -306,7 +306,7 @@ def shifted(net: Net, knots: int, crosses: int, way: int, gain: float) -> int:
     return entering
 
 
-@compiled(takes(NET, "i8", gives="b1"), inner=True)
+@inlined
 def moved_on(net: Net, cut: int) -> bool:
     """Move the branch of a knot to where it costs least, as it hangs now; whether that gained anything."""
     hung, entering = net.parent[cut], -1

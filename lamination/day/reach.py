@@ -12,7 +12,7 @@ from lamination.day.by_minute import lies_from, lies_until, works
 from lamination.day.loom import LOOM, Floats, Loom
 from lamination.day.loops import backwards, ended
 from lamination.day.lowest import lowest
-from lamination.terms.compiled import compiled, takes
+from lamination.terms.compiled import compiled, inlined, takes
 
 
 @compiled(takes(LOOM, "i8", "i8", "f8[::1]", "i8", "i8", "f8[::1]"))
@@ -31,7 +31,7 @@ def rests_after(of: Loom, i: int, k: int, ends: Floats, lo: int, hi: int, best: 
         lowest(ends, lo, hi, -slope, -high, -low, base, lo + low, n, best, of.scratch[0], of.coming)
 
 
-@compiled(takes(LOOM, "i8"), makes=True)
+@compiled(takes(LOOM, "i8"))
 def reached(of: Loom, i: int) -> None:
     """Write what it costs a thread at the least until each of its tasks begins, by the minute.
 
@@ -69,7 +69,7 @@ def reached(of: Loom, i: int) -> None:
         lies_until(of, i, k, lo, n, before[k + 1])
 
 
-@compiled(takes(LOOM, "i8", "i8", "i8", "i8"), inner=True)
+@inlined
 def widened(of: Loom, i: int, first: int, begin: int, end: int) -> None:
     """Say of a thread's tasks from one on that they begin from one minute to another, at every price."""
     for k in range(first, of.threads[i].jobs):

@@ -8,7 +8,7 @@ import numpy.typing as npt
 from lamination.day.eased import ease
 from lamination.day.loom import LOOM, Floats, Ints, Loom
 from lamination.day.moves import again, ask, trouble, whole
-from lamination.terms.compiled import compiled, takes
+from lamination.terms.compiled import compiled, inlined, takes
 
 Dice = npt.NDArray[np.uint64]
 
@@ -56,7 +56,7 @@ def drawn(dice: Dice, weights: Floats) -> int:
     return int(weights.argmax())
 
 
-@compiled(takes("u8[::1]", "i8[::1]"), inner=True)
+@inlined
 def shuffled(dice: Dice, of: Ints) -> None:
     """Some other order."""
     for i in range(len(of) - 1, 0, -1):
@@ -64,7 +64,7 @@ def shuffled(dice: Dice, of: Ints) -> None:
         of[i], of[j] = of[j], of[i]
 
 
-@compiled(takes(LOOM, "i8[::1]", "i8", gives="i8[::1]"), makes=True)
+@compiled(takes(LOOM, "i8[::1]", "i8", gives="i8[::1]"))
 def leaders_first(of: Loom, order: Ints, many: int) -> Ints:
     """The first so many of an order, but nobody before the one that mixes for it."""
     found, n = np.empty(2 * many, np.int64), 0
@@ -81,7 +81,7 @@ def leaders_first(of: Loom, order: Ints, many: int) -> Ints:
     return found[:n]
 
 
-@compiled(takes(LOOM, "i8", gives="f8"), inner=True)
+@inlined
 def middle(of: Loom, i: int) -> float:
     """The middle of what is free of a thread."""
     last = of.threads[i].jobs - 1
@@ -89,7 +89,7 @@ def middle(of: Loom, i: int) -> float:
     return found
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "b1", gives="i8[::1]"), makes=True)
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "b1", gives="i8[::1]"))
 def some(of: Loom, dice: Dice, troubled: Floats, followed: bool) -> Ints:
     """Threads to take out: near each other in time, dear ones more often; with who follows them."""
     many = len(of.threads)
@@ -119,7 +119,7 @@ def some(of: Loom, dice: Dice, troubled: Floats, followed: bool) -> Ints:
     return leaders_first(of, order, n)
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8", gives="i8[::1]"), makes=True)
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8", gives="i8[::1]"))
 def between(of: Loom, dice: Dice, troubled: Floats, parts: Ints, most: int) -> Ints:
     """A few threads with tasks that begin between two moments; ``parts``: the first and last of each.
 
@@ -183,11 +183,7 @@ def elsewhere(of: Loom, which: Ints, starts: Ints) -> bool:
     return False
 
 
-@compiled(
-    takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", "i8[::1]", gives="i8[::1]"),
-    makes=True,
-    inner=True,
-)
+@inlined
 def beside(of: Loom, dice: Dice, troubled: Floats, parts: Ints, company: Ints) -> Ints:
     """Threads to put back beside the others, with ``parts`` and ``company`` for :func:`again`."""
     order = np.empty(0, np.int64)
@@ -202,7 +198,7 @@ def beside(of: Loom, dice: Dice, troubled: Floats, parts: Ints, company: Ints) -
     return order
 
 
-@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", gives="i8[::1]"), makes=True)
+@compiled(takes(LOOM, "u8[::1]", "f8[:,::1]", "i8[:,::1]", gives="i8[::1]"))
 def among(of: Loom, dice: Dice, troubled: Floats, parts: Ints) -> Ints:
     """Threads to put back where others are to make way: ``parts`` of each; what is done for others stays."""
     order = np.empty(0, np.int64)
@@ -227,9 +223,7 @@ def around(of: Loom, order: Ints, parts: Ints) -> tuple[int, int]:
     return begin - _AROUND, end + _AROUND
 
 
-@compiled(
-    takes(LOOM, "u8[::1]", "f8[::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8", "b1"), makes=True
-)
+@compiled(takes(LOOM, "u8[::1]", "f8[::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8", "b1"))
 def tried(
     of: Loom,
     dice: Dice,

@@ -9,12 +9,12 @@ import numpy as np
 
 from lamination.day.loom import LOOM, Ints, Loom
 from lamination.day.loops import ended
-from lamination.terms.compiled import compiled, takes
+from lamination.terms.compiled import compiled, inlined, takes
 
 _NEVER = -(10**9)
 
 
-@compiled(takes("i8[::1]", "i8", "i8", "i8", gives="i8"), inner=True)
+@inlined
 def who_goes_on(until: Ints, many: int, start: int, pause: int) -> int:
     """Which of so many hands takes a task, by when each was done with the one before.
 
@@ -36,7 +36,7 @@ def who_goes_on(until: Ints, many: int, start: int, pause: int) -> int:
     return rested if rested >= 0 else soonest
 
 
-@compiled(takes(LOOM, "i8[::1]", "i8[::1]"), inner=True)
+@inlined
 def queued(of: Loom, first: Ints, after: Ints) -> None:
     """All tasks that take a hand by the minute they begin: the first at each, and which comes after each."""
     for t in range(len(first)):
@@ -51,9 +51,7 @@ def queued(of: Loom, first: Ints, after: Ints) -> None:
                 after[i * most + k], first[t] = first[t], i * most + k
 
 
-@compiled(
-    takes(LOOM, "i8[:,::1]", "i8[:,::1]", "i8[:,::1]", "i8[::1]", "i8[::1]", gives="f8"), inner=True
-)
+@inlined
 def in_turn(of: Loom, hand: Ints, since: Ints, until: Ints, first: Ints, after: Ints) -> float:
     """Give each task to a hand, one after another; since and until when each works is known then."""
     prices, most, found = of.prices[0], of.starts.shape[1], 0.0
@@ -78,7 +76,7 @@ def in_turn(of: Loom, hand: Ints, since: Ints, until: Ints, first: Ints, after: 
     return found
 
 
-@compiled(takes(LOOM, "i8[:,::1]", gives="f8"), makes=True)
+@compiled(takes(LOOM, "i8[:,::1]", gives="f8"))
 def shared_out(of: Loom, hand: Ints) -> float:
     """Say into ``hand`` which of its shift's hands does each task; returns what all their days cost."""
     hand[:] = -1
@@ -87,7 +85,7 @@ def shared_out(of: Loom, hand: Ints) -> float:
     return in_turn(of, hand, since, since.copy(), first, after)
 
 
-@compiled(takes(LOOM, gives="f8"), makes=True)
+@compiled(takes(LOOM, gives="f8"))
 def worked(of: Loom) -> float:
     """What the days of all hands cost as the day lies."""
     if of.prices[0].stretch == 0.0 and of.prices[0].long == 0.0:

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamination.materials.thermal import COLDEST_C, STEP_K, Profile
-from lamination.terms.compiled import compiled
+from lamination.terms.compiled import compiled, inlined
 
 _GAMMA = 1 - 1 / math.sqrt(2)
 _GROWS, _SHRINKS, _LONGEST_S = 2.2, 0.25, 7_200.0
@@ -23,7 +23,7 @@ _ROOM = 64  # steps that there is room for at first
 Places = NDArray[np.int64]
 
 
-@compiled("void(f8[::1], f8[:, ::1], f8[:, ::1], f8, i8, i8[::1], f8[::1], f8[::1])", inner=True)
+@inlined
 def _warmth(
     energy: Profile, cells: Profile, tables: Profile, slab_j: float, slab: int, where: Places,
     t: Profile, held: Profile,
@@ -49,7 +49,7 @@ def _warmth(
         held[i] = (high - low) / STEP_K
 
 
-@compiled("void(f8[::1], f8[::1], f8, f8, f8[::1])", inner=True)
+@inlined
 def _gain(t: Profile, links: Profile, under_c: float, above_c: float, flow: Profile) -> None:
     """Put the heat that flows into every cell, W/m², into ``flow``."""
     n = len(t)
@@ -61,7 +61,7 @@ def _gain(t: Profile, links: Profile, under_c: float, above_c: float, flow: Prof
         through = out
 
 
-@compiled("void(f8[::1], f8[::1], f8[::1], f8[::1])", inner=True)
+@inlined
 def _solve(ratio: Profile, pivots: Profile, off: Profile, y: Profile) -> None:
     """Solve the symmetric tridiagonal system in place, from its factors."""
     n = len(y)
@@ -72,14 +72,14 @@ def _solve(ratio: Profile, pivots: Profile, off: Profile, y: Profile) -> None:
         y[i] = (y[i] - off[i] * y[i + 1]) / pivots[i]
 
 
-@compiled("f8[:, ::1](f8[:, ::1])", makes=True, inner=True)
+@inlined
 def _longer(rows: Profile) -> Profile:
     more = np.empty((2 * rows.shape[0], rows.shape[1]))
     more[: rows.shape[0]] = rows
     return more
 
 
-@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[::1])", makes=True, inner=True)
+@inlined
 def _slopes(minutes: Profile, t_c: Profile, first: Profile) -> Profile:
     """Slopes at every step, K/min, of the parabolas through three; at the start as they were worked.
 
@@ -103,7 +103,6 @@ def _slopes(minutes: Profile, t_c: Profile, first: Profile) -> Profile:
 @compiled(
     "Tuple((f8[::1], f8[:, ::1], f8[:, ::1], f8))"
     "(f8[::1], f8[:, ::1], f8[:, ::1], i8, f8, f8, f8, UniTuple(f8, 2), UniTuple(f8, 2), f8, f8)",
-    makes=True,
 )
 def march(
     start_c: Profile,
@@ -216,7 +215,7 @@ def march(
     return minutes, profiles, _slopes(minutes, profiles, first), taken
 
 
-@compiled("i8(f8[::1], f8[:, ::1], f8[:, ::1], f8, i8, f8[::1])", inner=True)
+@inlined
 def _between(
     minutes: Profile, t_c: Profile, slopes: Profile, at: float, k: int, row: Profile
 ) -> int:
@@ -238,7 +237,7 @@ def _between(
     return k
 
 
-@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[:, ::1], f8[::1])", makes=True)
+@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[:, ::1], f8[::1])")
 def read(minutes: Profile, t_c: Profile, slopes: Profile, at: Profile) -> Profile:
     """Profiles at some minutes, [minute, cell], by cubic interpolation with the slopes, K/min."""
     found = np.empty((len(at), t_c.shape[1]))
@@ -248,7 +247,7 @@ def read(minutes: Profile, t_c: Profile, slopes: Profile, at: Profile) -> Profil
     return found
 
 
-@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[:, ::1], f8[::1], f8[:, ::1], f8[::1])", makes=True)
+@compiled("f8[:, ::1](f8[::1], f8[:, ::1], f8[:, ::1], f8[::1], f8[:, ::1], f8[::1])")
 def gathered(
     minutes: Profile, t_c: Profile, slopes: Profile, shares: Profile, rates: Profile, until: Profile
 ) -> Profile:

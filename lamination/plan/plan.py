@@ -31,8 +31,8 @@ S = TypeVar("S", bound=Step)
 def newer(version: int) -> str:
     """What is said of a file that another version of Eight Turn wrote.
 
-    >>> newer(9)
-    'This file has version 9; this Eight Turn reads up to version 4. A newer Eight Turn may read it.'
+    >>> newer(VERSION + 1).endswith(f"reads up to version {VERSION}. A newer Eight Turn may read it.")
+    True
     """
     return (
         f"This file has version {version}; this Eight Turn reads up to version {VERSION}. A newer "

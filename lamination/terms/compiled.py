@@ -9,19 +9,15 @@ look at: so when any of the files is another, all that was kept is thrown away.
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager, suppress
+from collections.abc import Callable
+from contextlib import suppress
 from pathlib import Path
 from typing import Any, TypeVar, cast
 
 from numba import njit, typeof, types
-from numba.core.registry import CPUDispatcher
-from numba.np import arrayobj
+from numba.extending import register_jitable
 
 _Loop = TypeVar("_Loop", bound=Callable[..., object])
-_Loops: Any = CPUDispatcher
-_njit: Any = njit  # what its runtime counts is turned off by an option that its types do not name
-_indexing: Any = arrayobj
 _LAMINATION = Path(__file__).parents[1]
 # the files with compiled loops, what is compiled into them, and this one, which says how
 SOURCES = (
@@ -77,65 +73,26 @@ def _forget_others() -> None:
 _forget_others()
 
 
-def compiled(
-    signature: object, *, makes: bool = False, inner: bool = False
-) -> Callable[[_Loop], _Loop]:
-    """Compile a loop for its one signature, and keep what was compiled where that can be written.
-
-    An index below nothing is none: a loop must not count from an array's end. ``makes``: it makes arrays,
-    or gives one back. Any other only borrows what it is given, and is compiled without counting who holds
-    which array: the counting takes ten times as long as what it does. ``inner``: only other loops call it.
-    It is compiled into them when they are, and never by itself: a start has half as many to read.
-    """
+def compiled(signature: object) -> Callable[[_Loop], _Loop]:
+    """Compile a loop for its one signature, and keep what was compiled where that can be written."""
 
     def made(loop: _Loop) -> _Loop:
-        if inner:
-            slow: Any = _njit(nogil=True, _nrt=makes, **_NOT_BY_ITSELF)(loop)
-            slow.__class__, slow.signature = _Inner, signature
-            return cast(_Loop, slow)
-        with _as_it_is():
-            try:
-                fast = _njit(signature, cache=True, nogil=True, _nrt=makes)(loop)
-            except RuntimeError:  # nowhere to keep it: compiled at each start
-                fast = _njit(signature, nogil=True, _nrt=makes)(loop)
+        try:
+            fast: Any = njit(signature, cache=True, nogil=True)(loop)
+        except RuntimeError:  # nowhere to keep it: compiled at each start
+            fast = njit(signature, nogil=True)(loop)
         return cast(_Loop, fast)
 
     return made
 
 
-_NOT_BY_ITSELF = {"no_cpython_wrapper": True, "no_cfunc_wrapper": True}
+def inlined(loop: _Loop) -> _Loop:
+    """A loop that others call: compiled into them when they are, and never by itself.
 
-
-class _Inner(_Loops):  # type: ignore[misc]
-    """A loop that is compiled for its one signature when another is compiled that calls it."""
-
-    signature: object
-
-    def __call__(self, *_: object) -> None:
-        raise TypeError(f"{self.py_func.__name__} is called by other loops alone")
-
-    def compile(self, _: object) -> Any:
-        found = super().compile(self.signature)
-        self.disable_compile()
-        return found
-
-
-@contextmanager
-def _as_it_is() -> Iterator[None]:
-    """Compile every index as it is, without asking whether it counts from the end.
-
-    The asking takes a third of the time of the loops that arrange a day, and numba has no option for it.
+    A start has half as many to read. Called from Python it is plain Python.
     """
-
-    def index(context: Any, builder: Any, kind: Any, value: Any, _: object) -> Any:
-        return context.cast(builder, value, kind, types.intp if kind.signed else types.uintp)
-
-    asks = _indexing.fix_integer_index
-    _indexing.fix_integer_index = index
-    try:
-        yield
-    finally:
-        _indexing.fix_integer_index = asks
+    made: Any = register_jitable
+    return cast(_Loop, made(loop))
 
 
 def takes(*examples: object, gives: object = "void") -> object:
