@@ -80,6 +80,7 @@ INSTALLED_APPS = [
     "bakehouse.bench",
     "bakehouse.day",
     "bakehouse.cold",
+    "bakehouse.store",
     "bakehouse.demo",
 ]
 

@@ -20,9 +20,10 @@ from bakehouse.bench.runs import events_of, listed, run_of, snapshot
 from bakehouse.day.library import dough_of
 from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import as_today, the_kitchen
-from bakehouse.people.roles import signed_in, user_of
+from bakehouse.people.roles import of_the_house, signed_in, user_of
 from bakehouse.pictures import LARGEST_FILE, small_jpeg
 from bakehouse.plans.library import plan_of
+from bakehouse.store.blocks import take_for_run
 from lamination.plan import Plan, WorkedPlan, work
 from lamination.run import (
     Begun,
@@ -60,15 +61,16 @@ class StartRun:
 
     ``begun``: at which step it is already, and since when. ``day`` and ``dough``: which dough of which
     day it is; then its plan is as large as that day wants it. ``started_at``: when it was pressed, where
-    it waited on the tablet since.
+    it waited on the tablet since. ``block``: it goes on with one of the cold store, by that one's plan.
     """
 
     id: UUID
-    plan_id: int
+    plan_id: int | None = None
     begun: Begun | None = None
     started_at: datetime | None = None
     day: int | None = None
     dough: str | None = None
+    block: UUID | None = None
 
 
 @dataclass
@@ -221,8 +223,15 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
     with transaction.atomic():
         run = Run.objects.filter(pk=start.id).first()
         if run is None:
-            plan, kitchen = plan_of(start.plan_id), the_kitchen()
-            doughs: int | None = None
+            kitchen, doughs = the_kitchen(), None
+            at_stop: str | None = None
+            started_at = _pressed(start.started_at)
+            if start.block is not None:
+                plan, at_stop = take_for_run(start.block, start.id, started_at, user_of(request))
+            elif start.plan_id is not None:
+                plan = plan_of(start.plan_id)
+            else:
+                raise Faults(Fault("plan_id", "This is missing."))
             if start.day is not None:
                 plan, doughs = dough_of(start.day, start.dough or "")
                 there = Run.objects.filter(day=start.day, dough=start.dough).exclude(
@@ -231,10 +240,11 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 if (one := there.first()) is not None:
                     # another tablet was quicker: it is the same dough
                     return _now(one)
-            started_at = _pressed(start.started_at)
             worked = work(plan, kitchen)
             events: tuple[Event, ...] = ()
-            if start.begun:
+            if at_stop is not None:
+                started_at, events = begun(worked, Begun(at_stop, started_at))
+            elif start.begun:
                 started_at, events = _begun(worked, start.begun)
             run = Run.objects.create(
                 pk=start.id,
@@ -248,6 +258,7 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 day=start.day,
                 dough=start.dough or "",
                 doughs=doughs,
+                block=start.block,
             )
             for event in events:
                 EventRecord.objects.create(
@@ -285,7 +296,7 @@ def _begun(worked: WorkedPlan, said: Begun) -> tuple[datetime, tuple[Event, ...]
         raise Faults(*(f.under("begun") for f in wrong.faults)) from None
 
 
-def _of_that_day(plan_id: int, at: datetime) -> int:
+def _of_that_day(plan_id: int | None, at: datetime) -> int:
     """How many runs of a plan were started on that day, in the bakery's own time."""
     day = timezone.localtime(at).replace(hour=0, minute=0, second=0, microsecond=0)
     day_after = day + timedelta(days=1)
@@ -334,7 +345,7 @@ def warmth_of_run(request: HttpRequest, run_id: UUID) -> UnderWay:
 @router.post("/runs/{uuid:run_id}/events", auth=signed_in, response=RunNow)
 def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunNow:
     """Write events, all or none; one that is there already is passed over."""
-    by = _of_the_house(said.by) or user_of(request)
+    by = of_the_house(said.by) or user_of(request)
     # what takes long is done before others have to wait
     worked = snapshot(run_of(run_id))[1]
     with transaction.atomic():
@@ -358,11 +369,6 @@ def say(request: HttpRequest, run_id: UUID, said: Body[Said]) -> RunNow:
         EventRecord.objects.bulk_create(new)
         standing = listed(run, worked, events)
     return _now(run, standing)
-
-
-def _of_the_house(name: str | None) -> User | None:
-    """Somebody by name, who may have been put out since; None for nobody."""
-    return User.objects.filter(username=name).first() if name else None
 
 
 def _check_clock(run: Run, event: Event) -> None:

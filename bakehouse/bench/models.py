@@ -45,6 +45,8 @@ class Run(models.Model):
     day = models.PositiveBigIntegerField(null=True)
     dough = models.CharField(max_length=60, blank=True)
     doughs = models.PositiveSmallIntegerField(null=True)
+    # the block of the cold store that it goes on with
+    block = models.UUIDField(null=True)
 
     class Meta:
         ordering = ["-started_at"]

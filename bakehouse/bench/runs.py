@@ -89,6 +89,11 @@ def begun_doughs(day: int) -> set[str]:
     return set(Run.objects.filter(day=day).exclude(dough="").values_list("dough", flat=True))
 
 
+def runs_from(block: UUID) -> list[UUID]:
+    """The runs that went on with a block, the first first."""
+    return list(Run.objects.filter(block=block).order_by("started_at").values_list("pk", flat=True))
+
+
 def listed(run: Run, worked: WorkedPlan, events: tuple[Event, ...]) -> Standing:
     """Write what the lists show of the run after these events; gives where it stands."""
     now = stand(worked, run.started_at, events)

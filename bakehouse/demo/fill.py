@@ -25,10 +25,12 @@ from bakehouse.demo.teasel_lock import (
     PLANS,
     RUNS,
     STANDING_NAME,
+    STORE,
     TODAY,
     TODAY_HANDS,
     TODAY_NAME,
     USUALLY,
+    Lay,
     Went,
 )
 from bakehouse.documents import dump
@@ -36,6 +38,7 @@ from bakehouse.kitchen.shelf import keep_kitchen
 from bakehouse.people.models import House
 from bakehouse.plans.library import new_record
 from bakehouse.plans.models import PlanRecord
+from bakehouse.store.blocks import new_block, say
 from lamination.day import (
     Numbered,
     Order,
@@ -50,6 +53,8 @@ from lamination.day import (
 )
 from lamination.plan import Plan, WorkedPlan, work
 from lamination.run import Event, EventKind, TrayStep, admit, planned_deeds, tray_steps
+from lamination.store import BlockChange, ChangeKind, PuttingAway
+from lamination.terms.trade import Place
 
 LAST_DOUGH_LATE_MIN = 14
 
@@ -62,8 +67,9 @@ def fill() -> str:
         users = [_account(name, *rest) for name, rest in ACCOUNTS.items()]
         records = {p.name: new_record(p, users[0]) for p in (*MADE_UP[::-1], *PLANS)}
         _order(records, users[0])
-        for went in RUNS:
-            _run(went, records[went.plan.name], users[1])
+        runs = [_run(went, records[went.plan.name], users[1]) for went in RUNS]
+        for lay in STORE:
+            _lay(lay, runs, users[1])
     return f"Loaded {len(records)} plans and {len(RUNS)} runs of Teasel Lock."
 
 
@@ -218,7 +224,7 @@ def _trays(went: Went, worked: WorkedPlan, cut_at: datetime, say: Callable[..., 
     return max((at for at, _, _ in said), default=cut_at)
 
 
-def _run(went: Went, record: PlanRecord, by: User) -> None:
+def _run(went: Went, record: PlanRecord, by: User) -> Run:
     worked = work(went.plan, KITCHEN)
     started = _started(went)
     run = Run.objects.create(
@@ -262,3 +268,25 @@ def _run(went: Went, record: PlanRecord, by: User) -> None:
     if went.verdict:
         say(before + timedelta(hours=3), EventKind.VERDICT, verdict=went.verdict)
     listed(run, worked, events)
+    return run
+
+
+def _lay(lay: Lay, runs: list[Run], by: User) -> None:
+    """Something that lies in the cold, and when it is wanted."""
+    now = timezone.now()
+    at = now - timedelta(hours=lay.hours_ago)
+    record = new_block(
+        PuttingAway(
+            str(uuid.uuid4()), at, lay.place, lay.shelf,
+            run=str(runs[lay.run].pk) if lay.run is not None else None, stop=lay.stop or None,
+            which=lay.which, holds=lay.holds, name=lay.name, grams=lay.grams, lots=lay.lots,
+        ),
+        by,
+    )  # fmt: skip
+    if lay.wanted:
+        tomorrow = timezone.localtime() + timedelta(days=1)
+        wanted = tomorrow.replace(hour=5, minute=0, second=0, microsecond=0)
+        change = BlockChange(
+            str(uuid.uuid4()), now, ChangeKind.WANTED, until=wanted, by=Place.FRIDGE, why=lay.wanted
+        )
+        say(record, (change,), by)

@@ -27,6 +27,7 @@ from lamination.steps.preferment import Preferment
 from lamination.steps.shape import Shaping
 from lamination.steps.turn import Turn
 from lamination.steps.wash import Washing
+from lamination.store import Holds, Which
 from lamination.terms import Family, Fold, Method, Place, Rest, Stay, Tool
 
 ACCOUNTS = {"wren": ("head", "towpath-head"), "tansy": ("bench", "towpath-bench")}
@@ -271,3 +272,34 @@ RUNS = (
         notes=((6, "New butter sheets: bend well at 11 °C."),),
     ),
 )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Lay:
+    """What lies in the cold: of which run (by its number above) or by hand, since how many hours."""
+
+    hours_ago: float
+    place: Place
+    shelf: int
+    grams: float | None = None
+    run: int | None = None
+    stop: str = ""
+    which: Which = Which.WHOLE
+    holds: Holds = Holds.DOUGH
+    name: str = ""
+    lots: str = ""
+    wanted: str = ""  # tomorrow at five, and what for
+
+
+_LOTS = "flour 4417, butter L-208"
+STORE = (
+    Lay(62, Place.FREEZER, 1, 2260, 0, "turn-3", lots=_LOTS, wanted="Saturday market"),
+    Lay(61.9, Place.FREEZER, 1, 1310, 0, "turn-3", lots=_LOTS),
+    Lay(58, Place.FREEZER, 2, 1200, 0, "shape", lots=_LOTS),
+    Lay(20, Place.FREEZER, 2, 2400, 1, "turn-4", lots="flour 4417, butter L-211"),
+    Lay(19, Place.FRIDGE, 2, 1650, 1, "turn-5", lots="flour 4417, butter L-211"),
+    Lay(12, Place.FRIDGE, 1, 2050, 2, "turn-3", lots="flour 4420, butter L-211"),
+    Lay(17, Place.FRIDGE, 3, None, 1, "cut", Which.TRIMMINGS),
+    Lay(70, Place.FRIDGE, 3, 1000, holds=Holds.BUTTER, name="Plaque, cut", lots="butter L-211"),
+    Lay(50, Place.FREEZER, 3, 880, holds=Holds.BAKED, name="Almond half-moons"),
+)

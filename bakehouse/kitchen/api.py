@@ -52,6 +52,7 @@ from lamination.materials import Kind as Ingredients
 from lamination.pieces import Addition, Card, Colour, Oven, Shape, Wash
 from lamination.search import Wish
 from lamination.steps import KINDS, ButterState, Chapter, Gathered, Strewn
+from lamination.store import Holds, Which
 from lamination.terms import (
     GLOSSARY,
     Checked,
@@ -81,7 +82,7 @@ _WORDED: dict[str, type[Worded]] = {
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
     "gathered": Gathered, "part": Part, "liquid": Liquid, "fixture": Fixture, "cause": Cause,
-    "weekday": Weekday, "made": MadeWhen, "care": Care,
+    "weekday": Weekday, "made": MadeWhen, "care": Care, "holds": Holds, "which": Which,
 }  # fmt: skip
 
 

@@ -33,5 +33,10 @@ def user_of(request: HttpRequest) -> User:
     return request.user
 
 
+def of_the_house(name: str | None) -> User | None:
+    """Somebody by name, who may have been put out since; None for nobody."""
+    return User.objects.filter(username=name).first() if name else None
+
+
 signed_in = SessionAuth()
 head_only = HeadOnly()

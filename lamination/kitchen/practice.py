@@ -177,6 +177,11 @@ _BAKE = (
          group="bake"),
     _row("bake.loss_pct", "what a piece loses in the oven", 13, "%", 0, 60),
     *(
+        _row(f"tag.{key}", f"a tag of the cold store is {word}", value, "mm", 30, 210,
+             group="label")
+        for key, word, value in (("width_mm", "wide", 95), ("height_mm", "high", 62))
+    ),
+    *(
         _row(f"label.{key}", name, value, unit, low, high, group="label", whole=whole)
         for key, name, value, unit, low, high, whole in (
             ("width_mm", "a label is wide", 66, "mm", 20, 210, False),
@@ -275,6 +280,10 @@ _COLD = (
     _row("fridge.holds", "packages the fridge holds (0: not counted)", 0, "", 0, 500, group="cold",
          whole=True),
     _row("freezer.holds", "packages the freezer holds (0: not counted)", 0, "", 0, 500, group="cold",
+         whole=True),
+    _row("fridge.shelves", "shelves of the fridge for what is put away", 3, "", 1, 12, group="cold",
+         whole=True),
+    _row("freezer.shelves", "shelves of the freezer for what is put away", 3, "", 1, 12, group="cold",
          whole=True),
     _row("room.swing_k", "the room's warmest hour over its coolest", 0, "K", 0, 25, group="cold"),
     _row("room.warmest_h", "the room is warmest at, hour of the day", 15, "h", 0, 24, group="cold"),
@@ -405,6 +414,18 @@ _KEEP = (
     _row("keep.freezer_yeasted_firm_days", "yeasted, frozen, firm butter", 14, "days", 1, 400),
     _row("keep.freezer_puff_soft_days", "puff in the freezer, table butter", 60, "days", 1, 400),
     _row("keep.freezer_puff_firm_days", "puff in the freezer, firm butter", 180, "days", 1, 400),
+    _row("keep.fridge_raw_yeasted_h", "raw yeasted pieces keep in the fridge", 16, "h", 1, 200),
+    _row("keep.fridge_raw_puff_h", "raw pieces of puff keep in the fridge", 48, "h", 1, 500),
+    _row("keep.freezer_raw_yeasted_days", "raw yeasted pieces, frozen", 10, "days", 1, 400),
+    _row("keep.freezer_raw_puff_days", "raw pieces of puff, frozen", 60, "days", 1, 400),
+    _row("keep.freezer_baked_days", "baked pieces, frozen", 30, "days", 1, 400),
+    _row("keep.fridge_filled_h", "filled pieces keep in the fridge", 24, "h", 1, 200),
+    _row("keep.freezer_filled_h", "filled pieces keep in the freezer", 240, "h", 1, 2_000),
+    _row("keep.freezer_trimmings_days", "trimmings, frozen", 14, "days", 1, 400),
+    _row("keep.fridge_butter_days", "butter keeps in the fridge", 30, "days", 1, 400),
+    _row("keep.freezer_butter_days", "butter keeps in the freezer", 180, "days", 1, 700),
+    _row("keep.thawed_from_c", "a thawed block is ready from", 0, "°C in its middle", -5, 10),
+    _row("keep.thawed_to_c", "a thawed block is ready to", 3, "°C in its middle", 0, 15),
     _row("keep.firm_butter_c", "a butter is firm that lets go above", 21, "°C", 10, 40),
     _row("again.keeps_h", "baked pieces wait for a second bake", 30, "h", 1, 200, group="keep"),
     _row("strew.unknown_g_ml", "a spread that is no ingredient here weighs", 1.15, "g in a ml", 0.1, 3,

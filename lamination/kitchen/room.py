@@ -156,13 +156,15 @@ _KNOWN: dict[Fixture, _Known] = {
         (300, 2_300),
     ),
     Fixture.FRIDGE: _Known(
-        ("shelf.length_mm", "shelf.width_mm", "fridge.c", "fridge.film", "fridge.holds"),
+        ("shelf.length_mm", "shelf.width_mm", "fridge.c", "fridge.film", "fridge.holds",
+         "fridge.shelves"),
         _by("shelf.length_mm", "shelf.width_mm", 60),
         (1_900, 300),
         holds="fridge.holds",
     ),
     Fixture.FREEZER: _Known(
-        ("shelf.length_mm", "shelf.width_mm", "freezer.c", "freezer.film", "freezer.holds"),
+        ("shelf.length_mm", "shelf.width_mm", "freezer.c", "freezer.film", "freezer.holds",
+         "freezer.shelves"),
         _by("shelf.length_mm", "shelf.width_mm", 60),
         (3_000, 300),
         holds="freezer.holds",

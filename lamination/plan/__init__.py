@@ -14,11 +14,12 @@ from lamination.plan.starts import (
     starting_plan,
 )
 from lamination.plan.versions import kitchen_of_then, migrated
+from lamination.plan.walk import Walk, walk
 from lamination.plan.work import PLAIN, work
 from lamination.plan.worked import WorkedPlan
 
 __all__ = [
-    "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "WorkedPlan",
+    "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "Walk", "WorkedPlan",
     "amend", "kitchen_of_then", "migrated", "other_part", "section_along", "seen", "sound", "starting_finish",
-    "starting_formula", "starting_plan", "work",
+    "starting_formula", "starting_plan", "walk", "work",
 ]  # fmt: skip

@@ -143,7 +143,8 @@ class PutRight:
 class Standing:
     """Where a run stands: its phase, the stop it is at, since when and (resting) until when.
 
-    ``started_at``: when its first step was begun, as it was put right since.
+    ``started_at``: when its first step was begun, as it was put right since. ``because``: why it was
+    stopped, where somebody said.
     """
 
     phase: Phase
@@ -165,6 +166,7 @@ class Standing:
     put_away: tuple[Stored, ...]
     started_at: datetime
     put_right: tuple[PutRight, ...]
+    because: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -215,6 +217,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
     rests = {s.key: s.rest.minutes for s in worked.strip if s.rest}
     verdict: Verdict | None = None
     given_up: datetime | None = None
+    because: str | None = None
     pieces: list[OnScale] = []
     away: list[Absence] = []
     trays = Trays(worked)
@@ -254,7 +257,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         elif e.kind is EventKind.AWAY and not gone:
             away.append(Absence(e.id, e.at, None, here))
         elif e.kind is EventKind.GIVE_UP:
-            given_up = e.at
+            given_up, because = e.at, e.words
         elif e.kind is EventKind.VERDICT:
             verdict = e.verdict
 
@@ -304,6 +307,7 @@ def stand(worked: WorkedPlan, started_at: datetime, events: tuple[Event, ...]) -
         put_away=tuple(_stored(worked, deeds)),
         started_at=started_at,
         put_right=tuple(right),
+        because=because,
     )
 
 

@@ -7,7 +7,8 @@ from importlib import import_module
 from pkgutil import iter_modules
 from typing import Any
 
-from lamination.steps._labels import Declared, Label
+from lamination.steps._labels import Declared, Label, contents_at
+from lamination.steps._package import lying
 from lamination.steps.base import Chapter, Form, Here, Kind, Lies, Made, Setting, Step
 from lamination.steps.more_butter import ButterState
 from lamination.steps.offcuts import Gathered
@@ -15,7 +16,7 @@ from lamination.steps.strew import Strewn
 
 __all__ = [
     "FIGURES", "KINDS", "ButterState", "Chapter", "Declared", "Form", "Gathered", "Here", "Kind", "Label",
-    "Lies", "Made", "OneOf", "Setting", "Step", "Strewn", "kind_of", "step_classes",
+    "Lies", "Made", "OneOf", "Setting", "Step", "Strewn", "contents_at", "kind_of", "lying", "step_classes",
 ]  # fmt: skip
 
 

@@ -8,7 +8,7 @@ a glaze, the wash, what is put on before a second bake, and what tins are grease
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from lamination.dough.recipe import Contents, Recipe, contents_of
@@ -213,6 +213,18 @@ def labels_of(here: Here[Any]) -> tuple[Label, ...]:
         carried = [(c.what, c.grams) for c in here.made[n].lies.carried]
         labels.append(label_of(step.product, recipe, [*_in_dough(recipe), *carried]))
     return tuple(labels)
+
+
+def contents_at(here: Here[Any]) -> Contents:
+    """What is in what lies there after a step: everything that has gone into it or on it."""
+    recipe, made = here.recipe, here.made[here.n]
+    put = [*_in_dough(recipe), *((c.what, c.grams) for c in made.lies.carried)]
+    cut = next(((n, s, m) for n, s, m in here.all_of(Cut) if n <= here.n), None)
+    if cut:
+        for product, of in zip(cut[1].products, cut[2].figures.products, strict=True):
+            until = replace(here, steps=here.steps[: here.n + 1], made=here.made[: here.n + 1])
+            put += goes_in(until, cut[0], product, of)
+    return _declared(recipe, put, 0.0)[1]
 
 
 def _keeps_h(here: Here[Any], put: list[tuple[str, float]]) -> float:

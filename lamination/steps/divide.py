@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
+from lamination.dough.keeping import COLD, Holds, keeping
 from lamination.dough.recipe import Recipe
-from lamination.kitchen.kitchen import Kitchen
 from lamination.sheet.parts import divided
 from lamination.sheet.rolls import size_of
 from lamination.steps._package import lying
@@ -27,9 +27,8 @@ from lamination.terms.advice import Note, Working
 from lamination.terms.limits import Fault, Faults, Range
 from lamination.terms.said import counted, g, mm, say, span
 from lamination.terms.sizes import Size
-from lamination.terms.trade import Family, Place
+from lamination.terms.trade import Place
 
-_COLD = (Place.FRIDGE, Place.FREEZER)
 _HALVINGS = 48  # to a hair of a mm
 
 
@@ -72,19 +71,6 @@ class DivideFigures:
     do: Literal["divide"] = "divide"
 
 
-def keeps_h(family: Family, place: Place, butter_c: float, kitchen: Kitchen) -> float:
-    """How long a block keeps in a place, h; ``butter_c``: where its butter lets go. Source: practice.
-
-    A firm laminating butter lets a yeasted block keep longer in the freezer than a table butter does.
-    """
-    where = "freezer" if place is Place.FREEZER else "fridge"
-    kind = "yeasted" if family.yeasted else "puff"
-    if where == "freezer":
-        firm = butter_c >= kitchen["keep.firm_butter_c"]
-        return 24 * kitchen[f"keep.freezer_{kind}_{'firm' if firm else 'soft'}_days"]
-    return kitchen[f"keep.fridge_{kind}_h"]
-
-
 def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
     """Cut what lies there in two. What is put away is booked with its butter."""
     recipe = setting.recipe
@@ -104,11 +90,15 @@ def effect(step: Divide, lies: Lies, setting: Setting) -> Made:
     later = recipe.butter.mass_g * lies.later_pct / 100 * lies.part
     later += (lies.ready_mm3 + lies.waiting_mm3) * recipe.per_mm3[1]
     later *= 1 - kept
+    # on the bench it keeps as long as it would, had it been put in the fridge at once
+    where = step.put if step.put in COLD else Place.FRIDGE
+    of = recipe.family, where, setting.kitchen, recipe.window.oils_c
+    keeps_h = keeping(Holds.DOUGH, *of).hours
     figures = DivideFigures(
         size_of(on), size_of(away), on_g, away_g, away_butter, 100 * kept, lies.turns,
-        later, keeps_h(recipe.family, step.put, recipe.window.oils_c, setting.kitchen),
+        later, keeps_h,
     )  # fmt: skip
-    keeps = figures.keeps_h if step.put in _COLD else None
+    keeps = figures.keeps_h if step.put in COLD else None
     put = PutAway(step.put, away_g, away_butter, lies.turns, later, keeps)
     return Made(there, figures, put=None if step.other else put)
 
@@ -166,7 +156,7 @@ def instruct(here: Here[Divide]) -> Iterator[str]:
     if step.other:
         yield f"The other part, {g(made.away_g)}, is another plan's."
         return
-    if step.put not in _COLD:
+    if step.put not in COLD:
         yield f"Wrap the other {g(made.away_g)} close. {marks}"
         return
     keeps = span(60 * made.keeps_h) if made.keeps_h < 48 else f"{made.keeps_h / 24:.0f} days"
@@ -177,7 +167,7 @@ def instruct(here: Here[Divide]) -> Iterator[str]:
 def mind(here: Here[Divide]) -> Iterator[Note]:
     """A place where a block does not keep."""
     step, made = here.step, here.figures
-    if step.put not in _COLD and not step.other:
+    if step.put not in COLD and not step.other:
         yield here.note(
             "put-warm", "mind", "It does not keep there",
             f"{g(made.away_g)} of dough and butter on the {step.put.said}: its butter softens and its "

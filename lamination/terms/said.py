@@ -68,6 +68,11 @@ def moment(at: datetime) -> str:
     return "{" + at.isoformat(timespec="minutes") + "|clock}"
 
 
+def day_and_hour(at: datetime) -> str:
+    """A day and its hour, read in the bakery's own zone."""
+    return "{" + at.isoformat(timespec="minutes") + "|day}"
+
+
 def fold_name(fold: str) -> str:
     """The name of a fold, in the words of the person who reads."""
     return "{" + fold + "|fold}"
@@ -133,6 +138,7 @@ _PLAIN: dict[str, Callable[[str], str]] = {
     "µm": lambda t: f"{t} µm",
     "fold": lambda t: _FOLDS.get(t, t),
     "clock": lambda t: datetime.fromisoformat(t).strftime("%H:%M"),
+    "day": lambda t: datetime.fromisoformat(t).strftime("%a %d %b, %H:%M"),
 }
 
 

@@ -48,6 +48,16 @@ def follow(
     return _follow(quiet, today.in_kitchen(kitchen), today, ahead_min)
 
 
+def body_before(plan: Plan, kitchen: Kitchen, step: str) -> Body | None:
+    """What lies there before a step, as it takes up heat; None where there is nothing yet.
+
+    Raises Faults as :func:`~lamination.plan.walk.walk` does.
+    """
+    follower = Follower(walk(plan, kitchen), kitchen, Today())
+    follower.run(before=plan.at(step))
+    return follower.body
+
+
 @lru_cache(maxsize=64)
 def _follow(plan: Plan, kitchen: Kitchen, today: Today, ahead_min: float) -> Followed:
     return Follower(walk(plan, kitchen), kitchen, today, ahead_min).run()
@@ -72,8 +82,8 @@ class Follower:
         self.cut_c: float | None = None
         self.until: list[Until] = []
 
-    def run(self) -> Followed:
-        """Along the steps, until the pieces have proofed."""
+    def run(self, before: int | None = None) -> Followed:
+        """Along the steps, until the pieces have proofed; or up to one, without it."""
         found = self.found
         in_open_air = [
             n
@@ -82,6 +92,8 @@ class Follower:
         ]
         proof = in_open_air[-1] if in_open_air else len(found.made)
         for n, (step, made) in enumerate(zip(found.plan.steps, found.made, strict=True)):
+            if n == before:
+                break
             self.minute = found.clock[n].starts_min
             if made.handling.apart or made.lies.form is Form.BAKED or n > proof:
                 continue

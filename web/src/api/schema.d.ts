@@ -1321,6 +1321,204 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Store
+         * @description What lies in the store now.
+         */
+        get: operations["bakehouse_store_api_store"];
+        put?: never;
+        /**
+         * Put
+         * @description Put something away; sent twice, it is one block.
+         */
+        post: operations["bakehouse_store_api_put"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Blocks Csv
+         * @description What lies in the store, as a table.
+         */
+        get: operations["bakehouse_store_api_blocks_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/tags.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tags
+         * @description Tags of some blocks, their ids with commas between.
+         */
+        get: operations["bakehouse_store_api_tags"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/mark/{mark}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Open By Mark */
+        get: operations["bakehouse_store_api_open_by_mark"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{block_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Open Block */
+        get: operations["bakehouse_store_api_open_block"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{block_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change
+         * @description Write changes, all or none; one that is there already is passed over.
+         */
+        post: operations["bakehouse_store_api_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{block_id}/code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Code
+         * @description The code that stands on its tag.
+         */
+        get: operations["bakehouse_store_api_code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{block_id}/thaw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * When To Thaw
+         * @description When it is to be moved, in the kitchen as warm as it is said to be today.
+         */
+        get: operations["bakehouse_store_api_when_to_thaw"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/{block_id}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trace
+         * @description From the first flour to what was made of it.
+         */
+        get: operations["bakehouse_store_api_trace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Offered
+         * @description What of a run can be put away, step by step.
+         */
+        get: operations["bakehouse_store_api_offered"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/pictures": {
         parameters: {
             query?: never;
@@ -6174,7 +6372,8 @@ export interface components {
          * Standing
          * @description Where a run stands: its phase, the stop it is at, since when and (resting) until when.
          *
-         *     ``started_at``: when its first step was begun, as it was put right since.
+         *     ``started_at``: when its first step was begun, as it was put right since. ``because``: why it was
+         *     stopped, where somebody said.
          */
         Standing: {
             phase: components["schemas"]["Phase"];
@@ -6219,6 +6418,8 @@ export interface components {
             started_at: string;
             /** Put Right */
             put_right: components["schemas"]["PutRight"][];
+            /** Because */
+            because?: string | null;
         };
         /**
          * Stored
@@ -6341,7 +6542,7 @@ export interface components {
          *
          *     ``begun``: at which step it is already, and since when. ``day`` and ``dough``: which dough of which
          *     day it is; then its plan is as large as that day wants it. ``started_at``: when it was pressed, where
-         *     it waited on the tablet since.
+         *     it waited on the tablet since. ``block``: it goes on with one of the cold store, by that one's plan.
          */
         StartRun: {
             /**
@@ -6350,7 +6551,7 @@ export interface components {
              */
             id: string;
             /** Plan Id */
-            plan_id: number;
+            plan_id?: number | null;
             begun?: components["schemas"]["Begun"] | null;
             /** Started At */
             started_at?: string | null;
@@ -6358,6 +6559,8 @@ export interface components {
             day?: number | null;
             /** Dough */
             dough?: string | null;
+            /** Block */
+            block?: string | null;
         };
         /**
          * PlannedDeed
@@ -7305,6 +7508,595 @@ export interface components {
             at: string;
             /** T C */
             t_c: number;
+        };
+        /**
+         * Block
+         * @description Dough, pieces, trimmings or butter that was put away; ``id`` is made by whoever puts it away.
+         *
+         *     ``run`` and ``stop``: the dough it comes from, and the step after which it was put away; ``part``: it is
+         *     the other part of what was divided there. ``of``: the block it was cut from. ``fridge_h``: how long it
+         *     keeps in the fridge from when it comes there. ``contains``: its allergens in a sentence, as a label
+         *     says them. ``lots``: of the flour and the butter in it, as somebody said. Raises Faults where the dates
+         *     or the parts do not go together.
+         */
+        Block: {
+            /** Id */
+            id: string;
+            holds: components["schemas"]["Holds"];
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+            place: components["schemas"]["Place"];
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /**
+             * Best Before
+             * Format: date-time
+             */
+            best_before: string;
+            /** Fridge H */
+            fridge_h: number;
+            /** @default croissant */
+            family: components["schemas"]["Family"];
+            /**
+             * Shelf
+             * @default 1
+             */
+            shelf: number;
+            /**
+             * Butter G
+             * @default 0
+             */
+            butter_g: number;
+            /**
+             * Turns
+             * @default 0
+             */
+            turns: number;
+            /** Pieces */
+            pieces?: number | null;
+            /**
+             * Next Step
+             * @default
+             */
+            next_step: string;
+            /**
+             * Contains
+             * @default
+             */
+            contains: string;
+            /**
+             * Lots
+             * @default
+             */
+            lots: string;
+            /** Run */
+            run?: string | null;
+            /** Stop */
+            stop?: string | null;
+            /**
+             * Part
+             * @default false
+             */
+            part: boolean;
+            /** Of */
+            of?: string | null;
+        };
+        /**
+         * BlockView
+         * @description A block: what it was when it was put away, and where it stands.
+         *
+         *     ``state``: how it stands with its date, in words; ``what``: what lies there; ``urgent``: it is to be used
+         *     today, or should have been. ``goes_on``: a run can go on with it.
+         */
+        BlockView: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Mark */
+            mark: string;
+            block: components["schemas"]["Block"];
+            standing: components["schemas"]["StoreStanding"];
+            /** By */
+            by: string | null;
+            /** Said By */
+            said_by: {
+                [key: string]: string;
+            };
+            /** State */
+            state: string;
+            /** What */
+            what: string;
+            /** Urgent */
+            urgent: boolean;
+            /** Goes On */
+            goes_on: boolean;
+        };
+        /**
+         * ChangeKind
+         * @description What can be said of a block.
+         * @enum {string}
+         */
+        ChangeKind: "moved" | "divided" | "taken" | "used" | "thrown" | "weighed" | "dated" | "wanted" | "probed" | "undo";
+        /**
+         * Gone
+         * @description It is not there any more: how, when, by which change, and why or what for.
+         */
+        Gone: {
+            kind: components["schemas"]["ChangeKind"];
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Change */
+            change: string;
+            /** Why */
+            why: string;
+            /** Run */
+            run?: string | null;
+        };
+        /**
+         * Holds
+         * @description What something that is put away is.
+         * @enum {string}
+         */
+        Holds: "dough" | "raw" | "baked" | "trimmings" | "butter";
+        /**
+         * Ledger
+         * @description Where the grams of a block went; they add up: put = left + taken + used + thrown + divided - found.
+         *
+         *     ``found_g``: what the scales said there was more than was booked (less: below 0).
+         */
+        Ledger: {
+            /** Put G */
+            put_g: number;
+            /** Left G */
+            left_g: number;
+            /**
+             * Taken G
+             * @default 0
+             */
+            taken_g: number;
+            /**
+             * Used G
+             * @default 0
+             */
+            used_g: number;
+            /**
+             * Thrown G
+             * @default 0
+             */
+            thrown_g: number;
+            /**
+             * Divided G
+             * @default 0
+             */
+            divided_g: number;
+            /**
+             * Found G
+             * @default 0
+             */
+            found_g: number;
+        };
+        /**
+         * Shelved
+         * @description A place of the store: how warm it is, its shelves, how many blocks it holds (0: not counted).
+         */
+        Shelved: {
+            place: components["schemas"]["Place"];
+            /** C */
+            c: number;
+            /** Shelves */
+            shelves: number;
+            /** Holds */
+            holds: number;
+            /** There */
+            there: number;
+        };
+        /**
+         * StoreStanding
+         * @description Where a block stands after its changes.
+         *
+         *     ``frozen``: it lies in the freezer; ``moved_at``: since when it lies where it lies; ``undoable``: the
+         *     change that can be taken back.
+         */
+        StoreStanding: {
+            /** Grams */
+            grams: number;
+            /** Butter G */
+            butter_g: number;
+            /** Pieces */
+            pieces: number | null;
+            place: components["schemas"]["Place"];
+            /** Shelf */
+            shelf: number;
+            /**
+             * Best Before
+             * Format: date-time
+             */
+            best_before: string;
+            /**
+             * Moved At
+             * Format: date-time
+             */
+            moved_at: string;
+            /** Frozen */
+            frozen: boolean;
+            gone: components["schemas"]["Gone"] | null;
+            wanted: components["schemas"]["WantedAt"] | null;
+            /** Probed C */
+            probed_c: number | null;
+            /** Probed At */
+            probed_at: string | null;
+            /** History */
+            history: components["schemas"]["Told"][];
+            /** Undoable */
+            undoable: string | null;
+            ledger: components["schemas"]["Ledger"];
+        };
+        /**
+         * StoreView
+         * @description The store: its places, what lies there (what is to be used first comes first), and what is to move.
+         */
+        StoreView: {
+            /** Places */
+            places: components["schemas"]["Shelved"][];
+            /** Blocks */
+            blocks: components["schemas"]["BlockView"][];
+            /** Moves */
+            moves: components["schemas"]["ThawMove"][];
+            /** Wasted */
+            wasted: components["schemas"]["Wasted"][];
+        };
+        /**
+         * ThawMove
+         * @description A block that is to be taken out, when, and for when; ``late``: that time is past.
+         */
+        ThawMove: {
+            /**
+             * Block
+             * Format: uuid
+             */
+            block: string;
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Wanted At
+             * Format: date-time
+             */
+            wanted_at: string;
+            by: components["schemas"]["Place"];
+            /**
+             * Ready From
+             * Format: date-time
+             */
+            ready_from: string;
+            /** Ready Until */
+            ready_until: string | null;
+            /** Late */
+            late: boolean;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Told
+         * @description A change in words; ``undone``: it was taken back.
+         */
+        Told: {
+            /** Change */
+            change: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Says */
+            says: string;
+            /** Undone */
+            undone: boolean;
+        };
+        /**
+         * WantedAt
+         * @description When it is to be ready, and where it thaws.
+         */
+        WantedAt: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            by: components["schemas"]["Place"];
+            /** Why */
+            why: string;
+        };
+        /**
+         * Wasted
+         * @description What was thrown away lately, and why, g.
+         */
+        Wasted: {
+            /** Why */
+            why: string;
+            /** Grams */
+            grams: number;
+            /** Blocks */
+            blocks: number;
+        };
+        /**
+         * PutAwayBy
+         * @description Something to be put away, and who of the house did.
+         */
+        PutAwayBy: {
+            put: components["schemas"]["PuttingAway"];
+            /** By */
+            by?: string | null;
+        };
+        /**
+         * PuttingAway
+         * @description Something to be put away; ``id`` is made by the tablet. Of a dough under way ``run``, ``stop`` and
+         *     ``which`` say what it is; else what it holds, its family and its name are said. Without a weight it is
+         *     all there is, without a date as long as such a thing keeps.
+         */
+        PuttingAway: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            place: components["schemas"]["Place"];
+            /**
+             * Shelf
+             * @default 1
+             */
+            shelf: number;
+            /** Run */
+            run?: string | null;
+            /** Stop */
+            stop?: string | null;
+            /** @default whole */
+            which: components["schemas"]["Which"];
+            /** @default dough */
+            holds: components["schemas"]["Holds"];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** @default croissant */
+            family: components["schemas"]["Family"];
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Turns
+             * @default 0
+             */
+            turns: number;
+            /** Pieces */
+            pieces?: number | null;
+            /**
+             * Next Step
+             * @default
+             */
+            next_step: string;
+            /** Best Before */
+            best_before?: string | null;
+            /**
+             * Lots
+             * @default
+             */
+            lots: string;
+        };
+        /**
+         * Which
+         * @description Which of what there is at a step.
+         * @enum {string}
+         */
+        Which: "whole" | "other" | "trimmings";
+        /**
+         * BlockChange
+         * @description Something said of a block. ``id`` is made by the tablet; sending it twice is harmless.
+         *
+         *     ``part``: the id of the block that was cut off. ``until``: a best before, or when it is wanted;
+         *     ``by``: thawed in the fridge or on the bench. ``run``: the dough it went into. Which other fields are
+         *     needed depends on ``kind``; raises :class:`Faults` naming those that are missing.
+         */
+        BlockChange: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["ChangeKind"];
+            place?: components["schemas"]["Place"] | null;
+            /** Shelf */
+            shelf?: number | null;
+            /** Grams */
+            grams?: number | null;
+            /** Part */
+            part?: string | null;
+            /** Why */
+            why?: string | null;
+            /** Until */
+            until?: string | null;
+            by?: components["schemas"]["Place"] | null;
+            /** Value C */
+            value_c?: number | null;
+            /** Target */
+            target?: string | null;
+            /** Run */
+            run?: string | null;
+        };
+        /**
+         * SaidOfBlock
+         * @description What a tablet has to say of a block, oldest first; ``by``: who of the house said it.
+         */
+        SaidOfBlock: {
+            /** Changes */
+            changes: components["schemas"]["BlockChange"][];
+            /** By */
+            by?: string | null;
+        };
+        /**
+         * ThawWarm
+         * @description How warm a block is at a moment: its middle, and its face, °C.
+         */
+        ThawWarm: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Middle C */
+            middle_c: number;
+            /** Face C */
+            face_c: number;
+        };
+        /**
+         * Thawing
+         * @description When to move it, its size, mm, its way there, and from when until when it is ready.
+         *
+         *     ``ready``: its middle is warm enough, and not too warm yet; the second None where it never gets so warm
+         *     there. ``ready_c``: how warm its middle is then, from and to.
+         */
+        Thawing: {
+            /**
+             * Move At
+             * Format: date-time
+             */
+            move_at: string;
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Course */
+            course: components["schemas"]["ThawWarm"][];
+            /** Ready */
+            ready: [
+                string,
+                string | null
+            ];
+            /** Ready C */
+            ready_c: [
+                number,
+                number
+            ];
+            /**
+             * Format
+             * @default eight-turn/thawing
+             * @constant
+             */
+            format: "eight-turn/thawing";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * DoughTraced
+         * @description A dough in the history of a block: which, of when, by whom; what was weighed for it, in words.
+         */
+        DoughTraced: {
+            /**
+             * Run
+             * Format: uuid
+             */
+            run: string;
+            /** Name */
+            name: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** By */
+            by: string | null;
+            /** Day */
+            day: number | null;
+            /** Dough */
+            dough: string | null;
+            /** Weighed */
+            weighed: string[];
+            /** Contains */
+            contains: string;
+        };
+        /**
+         * StoreTrace
+         * @description Where a block came from, and where it went: from the first flour to what was made of it.
+         */
+        StoreTrace: {
+            block: components["schemas"]["BlockView"];
+            /** Parents */
+            parents: components["schemas"]["BlockView"][];
+            origin: components["schemas"]["DoughTraced"] | null;
+            /** Parts */
+            parts: components["schemas"]["BlockView"][];
+            /** Went Into */
+            went_into: components["schemas"]["DoughTraced"][];
+        };
+        /**
+         * Keeping
+         * @description How long it keeps, h; the rows that say so, and why in a sentence.
+         */
+        Keeping: {
+            /** Hours */
+            hours: number;
+            /** Rows */
+            rows: string[];
+            /** Says */
+            says: string;
+        };
+        /**
+         * Offer
+         * @description Something of a dough that can be put away after a step.
+         *
+         *     ``which``: all that lies there, the other part of what was divided, or its trimmings. ``put``: where
+         *     the plan puts it, None where it says nothing. ``next_step``: what is done with it next. ``fridge`` and
+         *     ``freezer``: how long it would keep there.
+         */
+        Offer: {
+            /** Stop */
+            stop: string;
+            /** Name */
+            name: string;
+            which: components["schemas"]["Which"];
+            holds: components["schemas"]["Holds"];
+            /** Grams */
+            grams: number;
+            /** Butter G */
+            butter_g: number;
+            /** Turns */
+            turns: number;
+            /** Pieces */
+            pieces: number | null;
+            size: components["schemas"]["Size"] | null;
+            /** Next Step */
+            next_step: string;
+            put: components["schemas"]["Place"] | null;
+            /** Contains */
+            contains: string;
+            fridge: components["schemas"]["Keeping"];
+            freezer: components["schemas"]["Keeping"];
         };
         /**
          * KeptPicture
@@ -10665,6 +11457,316 @@ export interface operations {
             409: components["responses"]["Problem409"];
             422: components["responses"]["Problem422"];
             429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_api_store: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_store_api_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutAwayBy"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_api_blocks_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_store_api_tags: {
+        parameters: {
+            query: {
+                of: string;
+                one_each?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_store_api_open_by_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_store_api_open_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_store_api_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidOfBlock"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_api_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_store_api_when_to_thaw: {
+        parameters: {
+            query: {
+                wanted_at: string;
+                by?: "bench" | "fridge" | "freezer" | "proofer";
+            };
+            header?: never;
+            path: {
+                block_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thawing"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_store_api_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                block_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreTrace"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_store_api_offered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offer"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
         };
     };
     bakehouse_kitchen_card_api_add_picture: {

@@ -32,7 +32,9 @@ import {
   PlanSheets,
   SignIn,
   SignInAgain,
+  StoreRoom,
   TodayRoom,
+  TraceSheet,
   useNear,
 } from "./rooms";
 import { Kept, Nothing, Waiting } from "./states";
@@ -107,6 +109,9 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
           <Route path="/day/:orderId/paper" element={<DayPaper />} />
           <Route path="/today" element={<TodayRoom />} />
           <Route path="/bench" element={<BenchList />} />
+          <Route path="/store" element={<StoreRoom />} />
+          <Route path="/store/:blockId" element={<StoreRoom />} />
+          <Route path="/store/:blockId/trace" element={<TraceSheet />} />
           <Route path="/book" element={<BookList />} />
           <Route path="/book/:runId" element={<BookRecord />} />
           <Route

@@ -21,6 +21,7 @@ const ROOMS = [
   ["/plans", "Plans"],
   ["/day", "Day"],
   ["/bench", "Bench"],
+  ["/store", "Cold store"],
   ["/book", "Book"],
   ["/kitchen", "Kitchen"],
 ] as const;

@@ -11,6 +11,7 @@ const kitchen = () => import("@/rooms/kitchen");
 const people = () => import("@/rooms/people");
 const plans = () => import("@/rooms/plans");
 const planList = () => import("@/rooms/plans/PlanList");
+const store = () => import("@/rooms/store");
 const today = () => import("@/rooms/today");
 
 export const BenchList = lazily(async () => (await bench()).BenchList);
@@ -28,6 +29,8 @@ export const PlanList = lazily(async () => (await planList()).PlanList);
 export const PlanRoom = lazily(async () => (await plans()).PlanRoom);
 export const PlanPaper = lazily(async () => (await import("@/rooms/plans/PlanPaper")).PlanPaper);
 export const PlanSheets = lazily(async () => (await import("@/rooms/plans/PlanSheets")).PlanSheets);
+export const StoreRoom = lazily(async () => (await store()).StoreRoom);
+export const TraceSheet = lazily(async () => (await store()).TraceSheet);
 export const TodayRoom = lazily(async () => (await today()).TodayRoom);
 export const KitchenRoom = lazily(async () => (await kitchen()).KitchenRoom);
 export const People = lazily(async () => (await people()).People);
@@ -42,7 +45,7 @@ export const Drawings = lazy(() => import("@/rooms/drawings/Drawings"));
 export function useNear(): void {
   useEffect(() => {
     const soon = setTimeout(async () => {
-      for (const room of [planList, plans, bench, today, day, book, kitchen, people]) {
+      for (const room of [planList, plans, bench, today, day, store, book, kitchen, people]) {
         await room().catch(() => undefined);
       }
     }, SOON_MS);

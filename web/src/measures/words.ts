@@ -2,7 +2,7 @@
  * The core writes its sentences once, with every measure marked: `{8|mm}`, `{letter|fold}`. Here the
  * marks are read in the words and units of the person who reads.
  */
-import { clock } from "@/app/time";
+import { clock, day } from "@/app/time";
 import { figure, format, QUANTITIES, type QuantityName, type System } from "./quantity";
 
 export type FoldWords = "letter" | "single";
@@ -54,6 +54,7 @@ function measure(value: string, unit: string, system: System): string {
 export function localise(text: string, system: System, folds: FoldWords): string {
   return text.replace(MARK, (_, value: string, unit: string, at: number) => {
     if (unit === "clock") return clock(value);
+    if (unit === "day") return day(value);
     if (unit !== "fold") return measure(value, unit, system);
     const name = foldName(value, folds);
     return at === 0 || /(\. |: )$/.test(text.slice(0, at)) ? capital(name) : name;

@@ -1,6 +1,7 @@
 /** The one place for entries that need a person: what was not taken, and what may be of two times. */
 import { Button, Modal } from "@mantine/core";
 import { useState } from "react";
+import type { Schemas } from "@/api/client";
 import { queries } from "@/api/queries";
 import { snapshotOf } from "@/api/runs";
 import { clock } from "@/app/time";
@@ -9,6 +10,7 @@ import { MomentInput } from "@/measures/MomentInput";
 import type { Entry } from "./db";
 import classes from "./Notices.module.css";
 import { again, drop, settle, useOutbox } from "./outbox";
+import { whenOf } from "./post";
 import { saveAsFile } from "./saveAsFile";
 
 const KINDS: Record<string, string> = {
@@ -27,12 +29,27 @@ const KINDS: Record<string, string> = {
   give_up: "stopped",
 };
 
+const OF_A_BLOCK: Record<Schemas["ChangeKind"], string> = {
+  moved: "moved",
+  divided: "divided",
+  taken: "taken out",
+  used: "some of it used",
+  thrown: "thrown away",
+  weighed: "a weight",
+  dated: "a date",
+  wanted: "when it is wanted",
+  probed: "a temperature",
+  undo: "undo",
+};
+
 /** Which dough and step an entry is of, and what it says. */
 function named(entry: Entry): string {
   const run = queries.getQueryData(snapshotOf(entry.run).queryKey);
   const of = run ? `${run.plan.name}: ` : "";
   if (entry.what === "picture") return `${of}a picture`;
   if (entry.what === "start") return "the start of a dough";
+  if (entry.what === "block") return "something put away";
+  if (entry.what === "change") return `a block of the cold store, ${OF_A_BLOCK[entry.body.kind]}`;
   const { stop, kind } = entry.body;
   const step = stop && (run?.worked.strip.find((s) => s.key === stop)?.name ?? stop);
   return `${of}${[step, KINDS[kind] ?? kind].filter(Boolean).join(", ")}`;
@@ -41,15 +58,12 @@ function named(entry: Entry): string {
 /** Why it was not taken, in words. */
 const why = (entry: Entry, words: (marked: string) => string): string =>
   entry.nowhere
-    ? "The bakehouse has no such dough. It is sent again from time to time, in case another tablet still has the dough’s start."
+    ? entry.what === "change"
+      ? "The bakehouse has no such block. It is sent again from time to time, in case another tablet still has to say that it was put away."
+      : "The bakehouse has no such dough. It is sent again from time to time, in case another tablet still has the dough’s start."
     : words((entry.aside ?? []).map((f) => f.message).join(" "));
 
-const momentOf = (entry: Entry): string =>
-  entry.what === "event"
-    ? entry.body.at
-    : entry.what === "start"
-      ? (entry.body.started_at ?? "")
-      : "";
+const momentOf = (entry: Entry): string => whenOf(entry) ?? "";
 
 /** A line that says that something needs looking at; a press opens it. Nothing where all is well. */
 export function Refused({ of }: { of?: string }) {

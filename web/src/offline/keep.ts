@@ -13,6 +13,8 @@ const KEPT = [
   "runs",
   "run",
   "run-warmth",
+  "store",
+  "offers",
   "climate",
   "today",
   "plans",

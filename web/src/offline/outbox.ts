@@ -8,7 +8,7 @@ import { answered, onBack, troubled, unanswered } from "@/wire/connection";
 import { newId } from "@/wire/id";
 import { type Entry, kept, type What } from "./db";
 import { whoIsHere } from "./here";
-import { askHealth, LOCK, post, putTimesRight, shelf, withTime } from "./post";
+import { askHealth, LOCK, post, putTimesRight, shelf, whenOf, withTime } from "./post";
 import { sendAll } from "./send";
 import { remember } from "./sent";
 import { atOf, stampNow } from "./times";
@@ -65,14 +65,20 @@ export function send(): Promise<unknown> {
         answered();
         troubled(null);
         void remember(entries, houseTime()).catch(() => undefined);
-        if (first) showRun(body as Schemas["RunNow"]);
-        if (first?.what === "start") queries.invalidateQueries({ queryKey: ["runs"] });
+        if (first?.what === "block" || first?.what === "change")
+          queries.invalidateQueries({ queryKey: ["store"] });
+        else if (first) showRun(body as Schemas["RunNow"]);
+        if (first?.what === "start") {
+          queries.invalidateQueries({ queryKey: ["runs"] });
+          if (first.body.block) queries.invalidateQueries({ queryKey: ["store"] });
+        }
       },
       kept: ([first], sent) => {
         if (sent) {
           answered();
           if (sent.status === 503) troubled(sent.faults[0]?.message ?? null);
           if (first) queries.invalidateQueries({ queryKey: ["run", first.run] });
+          if (first?.what === "change") queries.invalidateQueries({ queryKey: ["store"] });
           if (sent.status === 401) queries.invalidateQueries({ queryKey: ["session"] });
         } else unanswered();
       },
@@ -124,13 +130,7 @@ export async function put(run: string, what: What, id: string): Promise<void> {
 }
 
 /** The moment that an entry says it is of, to ten seconds. */
-const timeOf = (entry: Entry): string | undefined =>
-  (entry.what === "event"
-    ? entry.body.at
-    : entry.what === "start"
-      ? (entry.body.started_at ?? undefined)
-      : undefined
-  )?.slice(0, 18);
+const timeOf = (entry: Entry): string | undefined => whenOf(entry)?.slice(0, 18);
 
 /** Where the browser can, it sends in the background, also when every page is closed. */
 async function askTheWorker(): Promise<void> {

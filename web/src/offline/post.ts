@@ -31,6 +31,15 @@ function request(sending: Entry[]): { path: string; body: BodyInit; json: boolea
     const body = JSON.stringify({ events, by: first.by });
     return { path: `/api/runs/${first.run}/events`, body, json: true };
   }
+  if (first.what === "block") {
+    const body = JSON.stringify({ put: first.body, by: first.by });
+    return { path: "/api/blocks", body, json: true };
+  }
+  if (first.what === "change") {
+    const changes = sending.flatMap((e) => (e.what === "change" ? [e.body] : []));
+    const body = JSON.stringify({ changes, by: first.by });
+    return { path: `/api/blocks/${first.run}/changes`, body, json: true };
+  }
   const form = new FormData();
   form.append("id", first.body.id);
   form.append("words", first.body.words);
@@ -66,10 +75,19 @@ export async function putTimesRight(now: Stamp): Promise<void> {
   }
 }
 
+/** When an entry was, as it says itself; nothing for a picture. */
+export function whenOf(entry: Entry): string | undefined {
+  if (entry.what === "picture") return undefined;
+  if (entry.what === "start") return entry.body.started_at ?? undefined;
+  return entry.body.at;
+}
+
 /** The entry as of another time; nothing is to be asked about it any more. */
 export function withTime(entry: Entry, at: string): Entry {
   const { either: _, stamp: __, ...rest } = entry;
   if (rest.what === "event") return { ...rest, body: { ...rest.body, at } };
+  if (rest.what === "change") return { ...rest, body: { ...rest.body, at } };
+  if (rest.what === "block") return { ...rest, body: { ...rest.body, at } };
   if (rest.what === "start") return { ...rest, body: { ...rest.body, started_at: at } };
   return rest;
 }

@@ -31,11 +31,11 @@ export interface Told {
   kept?: (entries: Entry[], sent: Sent) => void;
 }
 
-/** What of a run can go together: one start, one picture, or all events up to the next of another kind. */
+/** What of a run or a block can go together: all of the same kind up to the next of another. */
 export function together(entries: Entry[]): Entry[] {
   const [first] = entries;
-  if (first?.what !== "event") return entries.slice(0, 1);
-  const other = entries.findIndex((e) => e.what !== "event" || e.by !== first.by);
+  if (first?.what !== "event" && first?.what !== "change") return entries.slice(0, 1);
+  const other = entries.findIndex((e) => e.what !== first.what || e.by !== first.by);
   return entries.slice(0, Math.min(other < 0 ? entries.length : other, MOST_AT_ONCE));
 }
 

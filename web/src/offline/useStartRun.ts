@@ -28,6 +28,18 @@ export async function started(body: Schemas["StartRun"]): Promise<boolean> {
   throw new Problem(422, left.aside);
 }
 
+/** Go on at the bench with a block of the cold store. */
+export function useGoOn(block: string) {
+  const go = useNavigate();
+  const id = useRef(newId());
+  return useMutation({
+    mutationFn: () => started({ id: id.current, block }),
+    onSuccess: (sent) => {
+      if (sent) go(`/bench/${id.current}`);
+    },
+  });
+}
+
 /** Take a plan to the bench. However often the button is pressed, and answered or not: one run. */
 export function useStartRun() {
   const go = useNavigate();

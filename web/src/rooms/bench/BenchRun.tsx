@@ -5,6 +5,7 @@ import {
   IconPlayerPause,
   IconPlayerPlay,
   IconScale,
+  IconSnowflake,
   IconTemperature,
   IconX,
 } from "@tabler/icons-react";
@@ -14,6 +15,7 @@ import { useSession } from "@/api/queries";
 import { numbered } from "@/api/runs";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
+import { PutAwayForm } from "@/blocks/PutAwayForm";
 import { PieceWeights } from "@/finish/PieceWeights";
 import { AfterCopy } from "@/offline/AfterCopy";
 import { useAwake } from "@/offline/awake";
@@ -38,7 +40,7 @@ import { type Saying, useRun } from "./useRun";
 import { useRunWarmth } from "./useRunWarmth";
 import { Ahead, Over, Working } from "./Working";
 
-type Asking = "temperature" | "note" | "pieces" | "stop" | null;
+type Asking = "temperature" | "note" | "pieces" | "away" | "stop" | null;
 
 /** One dough, one step at a time. */
 export function BenchRun() {
@@ -152,6 +154,9 @@ function Desk({ view, waiting, held, lostSince, say, undo }: DeskProps) {
         {!over && (now.stop?.do === "cut" || now.stop?.do === "shape") && (
           <Tile icon={<IconScale />} label="Pieces" onClick={() => setAsking("pieces")} />
         )}
+        {!over && (
+          <Tile icon={<IconSnowflake />} label="Put away" onClick={() => setAsking("away")} />
+        )}
         {over ? (
           <Link className={classes.go} to={`/book/${view.id}`}>
             <b>To the record</b>
@@ -197,6 +202,17 @@ function Asked({ asking, close, view, say }: AskedProps) {
       </Modal>
       <Modal opened={asking === "note"} onClose={close} title="Note">
         <NoteForm run={view.id} onEnter={(text) => keep({ kind: "note", words: text })} />
+      </Modal>
+      <Modal opened={asking === "away"} onClose={close} title="Put away" size={680}>
+        <PutAwayForm
+          run={view.id}
+          stop={view.standing.deeds.findLast((d) => d.kind === "done")?.stop}
+          done={(_, said) => {
+            // nothing is left at the bench: the dough goes on from its shelf
+            if (said.all) say({ kind: "give_up", words: `put away in the ${said.where}` });
+            close();
+          }}
+        />
       </Modal>
       <Modal opened={asking === "stop"} onClose={close} title="Stop this dough?">
         <p>

@@ -5,6 +5,7 @@ import { FromAbove } from "@/drawings/FromAbove";
 import { ShapingCardView } from "@/finish/ShapingCardView";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { capital } from "@/measures/words";
 import { aboveOf } from "@/steps/above";
 import { kindOf } from "@/steps/kinds";
 import classes from "./BenchRun.module.css";
@@ -101,7 +102,7 @@ export function Over({ now, view }: { now: Now; view: RunView }) {
   const given = now.phase === "given_up";
   return (
     <>
-      <h1>{given ? "Stopped" : "Done"}</h1>
+      <h1>{given ? capital(view.standing.because ?? "stopped") : "Done"}</h1>
       <p className={classes.why}>
         {given
           ? "The book has what was done so far. Undo starts the dough again."

@@ -50,6 +50,7 @@ function Record({ run }: { run: RunView }) {
           {day(run.started_at)}
           {run.started_by && ` by ${run.started_by}`} ·{" "}
           {counted(worked.layers.butter, worked.layers.total)}
+          {standing.phase === "given_up" && ` · ${standing.because ?? "stopped"}`}
         </span>
         <div className="actions">
           {!over && (

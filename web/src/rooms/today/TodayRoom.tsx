@@ -9,10 +9,13 @@ import { SoundSwitch } from "@/app/SoundSwitch";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock } from "@/app/time";
 import { WouldMove } from "@/app/WouldMove";
+import { storeQuery } from "@/blocks/blocks";
+import { MovesDue } from "@/blocks/MovesDue";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { say } from "@/offline/outbox";
 import { started } from "@/offline/useStartRun";
+import { houseTime } from "@/wire/clock";
 import { newId } from "@/wire/id";
 import { lateBy, pressing } from "./pressing";
 import classes from "./Today.module.css";
@@ -25,6 +28,7 @@ const MOVES_FROM_MIN = 5; // minutes late from which the rest of the day is arra
 
 export function TodayRoom() {
   const today = useQuery({ ...todayQuery, refetchInterval: 10_000 });
+  const moves = useMovesSoon();
   if (today.isPending) return <Waiting what="the day" />;
   if (today.isError && !today.data) return <Nothing error={today.error} retry={today.refetch} />;
   if (!today.data) {
@@ -33,13 +37,31 @@ export function TodayRoom() {
         <h2>No day is started</h2>
         <p>Open a day, look at its timetable, and press “Start the day”.</p>
         <Link to="/day">To the days</Link>
+        {moves.length > 0 && <OutOfTheCold moves={moves} />}
       </div>
     );
   }
-  return <Day today={today.data} />;
+  return <Day today={today.data} moves={moves} />;
 }
 
-function Day({ today }: { today: Today }) {
+const SOON_MS = 24 * 3_600_000;
+
+/** What is to be taken out of the freezer within a day. */
+function useMovesSoon(): Schemas["ThawMove"][] {
+  const store = useQuery(storeQuery);
+  return (store.data?.moves ?? []).filter((m) => Date.parse(m.at) < houseTime() + SOON_MS);
+}
+
+function OutOfTheCold({ moves }: { moves: Schemas["ThawMove"][] }) {
+  return (
+    <section aria-label="Out of the cold" className={classes.cold}>
+      <h2>Out of the cold</h2>
+      <MovesDue moves={moves} large />
+    </section>
+  );
+}
+
+function Day({ today, moves }: { today: Today; moves: Schemas["ThawMove"][] }) {
   const { words } = useSaying();
   const { first, next, done } = pressing(today.due);
   const again = useMutation({
@@ -139,6 +161,7 @@ function Day({ today }: { today: Today }) {
               What has to move?
             </Button>
           )}
+          {moves.length > 0 && <OutOfTheCold moves={moves} />}
           <h2>Next</h2>
           <ul className={classes.next}>
             {next.map((due) => (

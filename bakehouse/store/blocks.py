@@ -1,0 +1,243 @@
+"""Blocks as they are kept: put away, changed, found by their marks, and what a run goes on with."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import datetime, timedelta
+from uuid import UUID, uuid4
+
+from django.contrib.auth.models import User
+from django.db.models import Q
+from django.http import Http404
+from django.utils import timezone
+
+from bakehouse.bench.runs import run_of, snapshot
+from bakehouse.documents import dump, read, read_plan
+from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.store.models import BlockRecord, ChangeRecord
+from lamination.plan import Plan, other_part, walk
+from lamination.steps import Form, lying
+from lamination.steps.divide import Divide
+from lamination.store import (
+    Block,
+    BlockChange,
+    ChangeKind,
+    Holds,
+    PuttingAway,
+    StoreStanding,
+    admit,
+    offers,
+    put_away,
+    stand,
+)
+from lamination.terms import Family, Fault, Faults
+
+_MARK_RESTS = timedelta(days=60)  # a mark is given again so long after its block has gone
+_LETTERS = {
+    Holds.RAW: "R",
+    Holds.BAKED: "B",
+    Holds.TRIMMINGS: "T",
+    Holds.BUTTER: "U",
+}
+_OF_FAMILY = {
+    Family.CROISSANT: "C",
+    Family.DANISH: "D",
+    Family.BRIOCHE: "L",
+    Family.KOUIGN: "K",
+    Family.PUFF: "P",
+}
+_WHOLE = 0.985  # of what lay there: a part so large is taken for all of it
+
+
+def block_record(block_id: UUID) -> BlockRecord:
+    """A block that was put away here. Raises Http404 with a sentence."""
+    found = BlockRecord.objects.filter(pk=block_id).select_related("by").first()
+    if found is None:
+        raise Http404("This bakehouse has no such block. The tag may be another house's.")
+    return found
+
+
+def by_mark(mark: str) -> BlockRecord:
+    """The block that a mark stands for now, or stood for last. Raises Http404 with a sentence."""
+    there = BlockRecord.objects.filter(mark=mark.strip().upper()).order_by("-put_at")
+    found = there.filter(gone_at=None).first() or there.first()
+    if found is None:
+        raise Http404(f"No block has the mark {mark.strip().upper()[:8]}.")
+    return found
+
+
+def block_in(record: BlockRecord) -> Block:
+    """The block a record holds."""
+    return read(Block, record.document)
+
+
+def changes_of(record: BlockRecord) -> tuple[BlockChange, ...]:
+    """Everything that was said of it, in the order it was received."""
+    return tuple(read(BlockChange, c.document) for c in record.changes.all())
+
+
+def new_block(said: PuttingAway, by: User) -> BlockRecord:
+    """Put something away. Raises Faults."""
+    kitchen = the_kitchen()
+    plan: Plan | None = None
+    if said.run is None:
+        block = put_away(said, kitchen)
+    else:
+        run = run_of(_uuid(said.run, "run"))
+        plan, _, of_then = snapshot(run)
+        block = put_away(said, kitchen, (run.name, plan, offers(plan, of_then)))
+        if block.part and said.stop:
+            plan = other_part(plan, said.stop, of_then)
+    return _written(block, plan, None, by)
+
+
+def _written(block: Block, plan: Plan | None, of: BlockRecord | None, by: User) -> BlockRecord:
+    record = BlockRecord(
+        id=_uuid(block.id, "id"),
+        mark=_next_mark(block),
+        document=dump(block),
+        plan_document=dump(plan) if plan else None,
+        run=_uuid(block.run, "run") if block.run else None,
+        of=of,
+        by=by,
+        put_at=block.since,
+    )
+    listed(record, stand(block, ()))
+    return record
+
+
+def _uuid(text: str, field: str) -> UUID:
+    try:
+        return UUID(text)
+    except ValueError:
+        raise Faults(Fault(field, "This is not an id.")) from None
+
+
+def _next_mark(block: Block) -> str:
+    """A letter for what it is, and the least number that no block has, nor had lately."""
+    letter = _LETTERS.get(block.holds) or _OF_FAMILY[block.family]
+    lately = timezone.now() - _MARK_RESTS
+    taken = set(
+        BlockRecord.objects.filter(mark__startswith=letter)
+        .filter(Q(gone_at=None) | Q(gone_at__gt=lately))
+        .values_list("mark", flat=True)
+    )
+    number = 1
+    while f"{letter}{number}" in taken:
+        number += 1
+    return f"{letter}{number}"
+
+
+def listed(record: BlockRecord, now: StoreStanding) -> None:
+    """Write what the shelves show of it."""
+    record.place = now.place.value
+    record.best_before = now.best_before
+    record.wanted_at = now.wanted.at if now.wanted and now.wanted.at else None
+    record.gone_at = now.gone.at if now.gone else None
+    record.save()
+
+
+def say(record: BlockRecord, changes: tuple[BlockChange, ...], by: User) -> StoreStanding:
+    """Write changes of a block, all or none; one that is there already is passed over. Raises Faults below
+    ``changes``.
+    """
+    block, there = block_in(record), changes_of(record)
+    known = {c.id for c in there}
+    names = {c.change_id: c.by.get_username() for c in record.changes.select_related("by") if c.by}
+    for i, new in enumerate(changes):
+        if new.id in known:
+            continue
+        try:
+            admit(block, there, new, record.mark, names, _touched(record))
+            if new.kind is ChangeKind.DIVIDED and new.part and new.grams:
+                _cut_off(record, block, new, by)
+        except Faults as wrong:
+            raise Faults(*(f.under(f"changes[{i}]") for f in wrong.faults)) from None
+        if new.kind is ChangeKind.UNDO:
+            _put_together(there, new)
+        ChangeRecord.objects.create(block=record, change_id=new.id, document=dump(new), by=by)
+        there, known = (*there, new), known | {new.id}
+    now = stand(block, there)
+    listed(record, now)
+    return now
+
+
+def _touched(record: BlockRecord) -> frozenset[str]:
+    """The blocks cut off it that something was done with since."""
+    return frozenset(str(p.pk) for p in record.parts.all() if p.changes.exists() or p.gone_at)
+
+
+def _cut_off(record: BlockRecord, block: Block, new: BlockChange, by: User) -> None:
+    now = stand(block, changes_of(record))
+    assert new.part
+    assert new.grams
+    if BlockRecord.objects.filter(pk=_uuid(new.part, "part")).exists():
+        raise Faults(Fault("part", "There is a block of this id already."))
+    part = block.divided(new.part, new.grams, now.grams)
+    part = replace(
+        part,
+        place=new.place or now.place,
+        shelf=new.shelf or now.shelf,
+        best_before=now.best_before,
+    )
+    plan = read_plan(record.plan_document) if record.plan_document else None
+    _written(part, plan, record, by)
+
+
+def _put_together(there: tuple[BlockChange, ...], undo: BlockChange) -> None:
+    """A division is taken back: the part that was cut off was never there."""
+    what = next((c for c in there if c.id == undo.target), None)
+    if what and what.kind is ChangeKind.DIVIDED and what.part:
+        BlockRecord.objects.filter(pk=what.part).delete()
+
+
+def goes_on_by(record: BlockRecord) -> tuple[Plan, str]:
+    """The plan that a run of this block goes by, and the step it goes on with.
+
+    Of a block that is less than what lay there, the plan is one that divides it there. Raises Faults where
+    nobody knows its plan, or nothing comes after it.
+    """
+    block = block_in(record)
+    if record.plan_document is None or block.stop is None:
+        text = f"{record.mark} has no plan: it was entered by hand. Begin a plan and take it out."
+        raise Faults(Fault("block", text))
+    plan = read_plan(record.plan_document)
+    n = plan.at(block.stop)
+    if block.holds is Holds.TRIMMINGS or n + 1 >= len(plan.steps):
+        text = f"Nothing comes after it in its plan. Take {record.mark} out, or use some of it."
+        raise Faults(Fault("block", text))
+    found = walk(plan, the_kitchen())
+    lies = found.made[n].lies
+    if lies.sheet is not None and lies.form in (Form.PACKAGE, Form.SHEET):
+        whole = lying(lies, found.recipe)[0] + lies.carried_g
+        left = stand(block, changes_of(record)).grams
+        if left < _WHOLE * whole:
+            part = Divide(
+                goes_on_pct=min(max(100 * left / whole, 1.0), 99.0), other=True,
+                id=f"part-{record.mark}"[:40], bench_min=0.0,
+            )  # fmt: skip
+            steps = (*plan.steps[: n + 1], part, *plan.steps[n + 1 :])
+            return plan.with_steps(*steps), plan.steps[n + 1].id
+    return plan, plan.steps[n + 1].id
+
+
+def take_for_run(block_id: UUID, run: UUID, at: datetime, by: User) -> tuple[Plan, str]:
+    """Take a block out for a run: its plan, and the step it begins with. Raises Faults at ``block``."""
+    record = block_record(block_id)
+    plan, step = goes_on_by(record)
+    taken = BlockChange(f"run-{uuid4()}", at, ChangeKind.TAKEN, why="onto the bench", run=str(run))
+    try:
+        say(record, (taken,), by)
+    except Faults as wrong:
+        raise Faults(*(Fault("block", f.message) for f in wrong.faults)) from None
+    return plan, step
+
+
+def those_there() -> list[tuple[BlockRecord, Block, StoreStanding]]:
+    """Every block that is there, the first to be used first."""
+    there = BlockRecord.objects.filter(gone_at=None).select_related("by")
+    found = []
+    for record in there.prefetch_related("changes"):
+        block = block_in(record)
+        found.append((record, block, stand(block, changes_of(record))))
+    return found

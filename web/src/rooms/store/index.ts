@@ -1,0 +1,2 @@
+export { StoreRoom } from "./StoreRoom";
+export { TraceSheet } from "./TraceSheet";
