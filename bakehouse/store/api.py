@@ -27,6 +27,7 @@ from bakehouse.store.blocks import (
     new_block,
     say,
     those_there,
+    uuid_of,
 )
 from bakehouse.store.models import BlockRecord, ChangeRecord
 from lamination.kitchen import Kitchen
@@ -52,7 +53,7 @@ from lamination.terms.trade import Place
 router = Router(tags=["store"])
 MOST_AT_ONCE = 50
 CLOCK_MAY_BE_AHEAD = timedelta(minutes=5)
-SOON = timedelta(hours=36)  # moves that are due so soon stand on Today
+LATE = timedelta(minutes=5)
 WASTE_DAYS = 7
 
 
@@ -218,11 +219,14 @@ def moves(
         thawing = _thawing(record, block, now, kitchen, now.wanted.at, now.wanted.by)
         if thawing is None:
             continue
-        late = thawing.move_at < timezone.now() - timedelta(minutes=5)
+        slow = max(timezone.now() - thawing.move_at, timedelta(0))
+        # taken out now it is ready as much later as it is late
+        starts, ends = thawing.ready
+        ready = starts + slow, ends + slow if ends else None
         found.append(
             ThawMove(
                 record.pk, record.mark, block.name, thawing.move_at, now.wanted.at, now.wanted.by,
-                *thawing.ready, late, now.wanted.why,
+                *ready, slow > LATE, now.wanted.why,
             )
         )  # fmt: skip
     return sorted(found, key=lambda m: m.at)
@@ -264,8 +268,9 @@ def _wasted() -> list[Wasted]:
 def put(request: HttpRequest, said: Body[PutAwayBy]) -> BlockView:
     """Put something away; sent twice, it is one block."""
     _not_ahead(said.put.at, "put.at")
+    block_id = uuid_of(said.put.id, "put.id")
     with transaction.atomic():
-        there = BlockRecord.objects.filter(pk=said.put.id).first()
+        there = BlockRecord.objects.filter(pk=block_id).first()
         if there is None:
             try:
                 there = new_block(said.put, of_the_house(said.by) or user_of(request))

@@ -83,7 +83,7 @@ def new_block(said: PuttingAway, by: User) -> BlockRecord:
     if said.run is None:
         block = put_away(said, kitchen)
     else:
-        run = run_of(_uuid(said.run, "run"))
+        run = run_of(uuid_of(said.run, "run"))
         plan, _, of_then = snapshot(run)
         block = put_away(said, kitchen, (run.name, plan, offers(plan, of_then)))
         if block.part and said.stop:
@@ -93,11 +93,11 @@ def new_block(said: PuttingAway, by: User) -> BlockRecord:
 
 def _written(block: Block, plan: Plan | None, of: BlockRecord | None, by: User) -> BlockRecord:
     record = BlockRecord(
-        id=_uuid(block.id, "id"),
+        id=uuid_of(block.id, "id"),
         mark=_next_mark(block),
         document=dump(block),
         plan_document=dump(plan) if plan else None,
-        run=_uuid(block.run, "run") if block.run else None,
+        run=uuid_of(block.run, "run") if block.run else None,
         of=of,
         by=by,
         put_at=block.since,
@@ -106,7 +106,8 @@ def _written(block: Block, plan: Plan | None, of: BlockRecord | None, by: User) 
     return record
 
 
-def _uuid(text: str, field: str) -> UUID:
+def uuid_of(text: str, field: str) -> UUID:
+    """An id that a tablet made. Raises Faults at ``field`` where it is none."""
     try:
         return UUID(text)
     except ValueError:
@@ -171,7 +172,7 @@ def _cut_off(record: BlockRecord, block: Block, new: BlockChange, by: User) -> N
     now = stand(block, changes_of(record))
     assert new.part
     assert new.grams
-    if BlockRecord.objects.filter(pk=_uuid(new.part, "part")).exists():
+    if BlockRecord.objects.filter(pk=uuid_of(new.part, "part")).exists():
         raise Faults(Fault("part", "There is a block of this id already."))
     part = block.divided(new.part, new.grams, now.grams)
     part = replace(

@@ -167,7 +167,7 @@ export function PutAwayForm({ run: given, stop, done }: Props) {
         key={offer && !byHand ? keyOf(offer) : "hand"}
         label="Weight"
         quantity="mass"
-        value={mass}
+        value={mass === null ? null : Math.round(mass)}
         path="put.grams"
         onChange={setGrams}
       />
