@@ -225,21 +225,22 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
         if run is None:
             kitchen, doughs = the_kitchen(), None
             at_stop: str | None = None
-            started_at = _pressed(start.started_at)
-            if start.block is not None:
-                plan, at_stop = take_for_run(start.block, start.id, started_at, user_of(request))
-            elif start.plan_id is not None:
-                plan = plan_of(start.plan_id)
-            else:
-                raise Faults(Fault("plan_id", "This is missing."))
+            block, started_at = start.block, _pressed(start.started_at)
             if start.day is not None:
-                plan, doughs = dough_of(start.day, start.dough or "")
+                plan, doughs, of_day = dough_of(start.day, start.dough or "")
+                block = UUID(of_day) if of_day else None
                 there = Run.objects.filter(day=start.day, dough=start.dough).exclude(
                     phase=Phase.GIVEN_UP
                 )
                 if (one := there.first()) is not None:
                     # another tablet was quicker: it is the same dough
                     return _now(one)
+            elif block is None:
+                if start.plan_id is None:
+                    raise Faults(Fault("plan_id", "This is missing."))
+                plan = plan_of(start.plan_id)
+            if block is not None:
+                plan, at_stop = take_for_run(block, start.id, started_at, user_of(request))
             worked = work(plan, kitchen)
             events: tuple[Event, ...] = ()
             if at_stop is not None:
@@ -258,7 +259,7 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 day=start.day,
                 dough=start.dough or "",
                 doughs=doughs,
-                block=start.block,
+                block=block,
             )
             for event in events:
                 EventRecord.objects.create(

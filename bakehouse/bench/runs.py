@@ -89,6 +89,11 @@ def begun_doughs(day: int) -> set[str]:
     return set(Run.objects.filter(day=day).exclude(dough="").values_list("dough", flat=True))
 
 
+def day_of_run(run: UUID) -> int | None:
+    """Which day's dough a run makes; None for none's."""
+    return Run.objects.filter(pk=run).values_list("day", flat=True).first()
+
+
 def runs_from(block: UUID) -> list[UUID]:
     """The runs that went on with a block, the first first."""
     return list(Run.objects.filter(block=block).order_by("started_at").values_list("pk", flat=True))

@@ -11,12 +11,13 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Body, Router, Status
 
-from bakehouse.day.library import order_in, plans_of, plans_with
+from bakehouse.day.library import blocks_of, order_in, plans_of, plans_with
 from bakehouse.day.models import OrderRecord
 from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
+from bakehouse.store.blocks import blocks_for
 from lamination.day import (
     Different,
     Order,
@@ -80,7 +81,7 @@ def _saved(record: OrderRecord) -> SavedOrder:
 
 
 def _worked(order: Order) -> WorkedOrder:
-    return work_order(order, plans_of(order), the_kitchen())
+    return work_order(order, plans_of(order), the_kitchen(), blocks_of(order))
 
 
 @router.post("/order/work", auth=signed_in, response=WorkedOrder)
@@ -101,7 +102,11 @@ def amend_an_order(request: HttpRequest, asked: Body[AmendOrder]) -> Order:
     """A change that others in the order follow; nothing is kept."""
     chosen = asked.amendment.plan_id
     plans = plans_with(() if chosen is None else (chosen,))
-    return amend_order(asked.order, asked.amendment, plans, the_kitchen(), settings.TIME_ZONE)
+    block = asked.amendment.block
+    store = blocks_for((block,) if block else ())
+    return amend_order(
+        asked.order, asked.amendment, plans, the_kitchen(), settings.TIME_ZONE, store
+    )
 
 
 @router.get("/orders", auth=signed_in, response=list[OrderLine])

@@ -14,7 +14,8 @@ from bakehouse.day.models import OrderRecord
 from bakehouse.documents import read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.plans.library import plan_of
-from lamination.day import Day, Numbered, Order, day_of
+from bakehouse.store.blocks import blocks_for
+from lamination.day import Day, FromStore, Numbered, Order, day_of
 from lamination.plan import Plan
 
 
@@ -45,7 +46,15 @@ def as_day(order: Order, record: OrderRecord | None = None) -> tuple[Day, tuple[
     known = [read(Numbered, one) for one in record.doughs or ()] if record else []
     begun = begun_doughs(record.pk) if record else ()
     known = [n if n.line else replace(n, line=_line_of(order, n)) for n in known]
-    return day_of(order, plans_of(order), the_kitchen(), settings.TIME_ZONE, known, begun)
+    return day_of(
+        order, plans_of(order), the_kitchen(), settings.TIME_ZONE, known, begun,
+        blocks_of(order, record.pk if record else None),
+    )  # fmt: skip
+
+
+def blocks_of(order: Order, day: int | None = None) -> dict[str, FromStore]:
+    """The blocks of the cold store that an order makes use of."""
+    return blocks_for((d.block for d in order.doughs if d.block), day)
 
 
 def _line_of(order: Order, known: Numbered) -> str:
@@ -55,11 +64,14 @@ def _line_of(order: Order, known: Numbered) -> str:
     return order.doughs[at].id if there else ""
 
 
-def dough_of(order_id: int, dough: str) -> tuple[Plan, int]:
-    """The plan of one dough of a day, as large as it is wanted, and how many doughs there are."""
+def dough_of(order_id: int, dough: str) -> tuple[Plan, int, str | None]:
+    """The plan of one dough of a day, as large as it is wanted, how many doughs there are, and the block of
+    the cold store that it is.
+    """
     record = OrderRecord.there(order_id)
     day, numbered = as_day(order_in(record), record)
     for one in day.doughs:
         if one.id == dough:
-            return one.plan, len(numbered)
+            block = next(n.block for n in numbered if n.dough == dough)
+            return one.plan, len(numbered), block
     raise Http404("That day has no such dough. Its order may have been changed.")

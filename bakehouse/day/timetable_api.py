@@ -24,6 +24,7 @@ from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.loops import wait_for_none
 from bakehouse.people.roles import head_only, signed_in
+from bakehouse.store.blocks import want
 from lamination.day import (
     Day,
     Due,
@@ -254,6 +255,16 @@ def _keep(record: OrderRecord, found: Timetable, numbered: Iterable[Numbered]) -
     record.save(
         update_fields=["timetable", "doughs", "proposed", "arranged_revision", "arranged_at"]
     )
+    _ask_for_blocks(record, found)
+
+
+def _ask_for_blocks(record: OrderRecord, found: Timetable) -> None:
+    """The blocks that a day goes on with are wanted, thawed, when their first work begins."""
+    name = str(order_in(record).name)
+    for one in record.doughs or ():
+        first = min((t.starts for t in found.tasks if t.dough == one["dough"]), default=None)
+        if one.get("block") and first is not None:
+            want(UUID(one["block"]), first, name)
 
 
 def keep_first(record: OrderRecord) -> None:

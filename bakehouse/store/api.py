@@ -22,6 +22,7 @@ from bakehouse.people.roles import of_the_house, signed_in, user_of
 from bakehouse.store.blocks import (
     block_in,
     block_record,
+    blocks_for,
     by_mark,
     changes_of,
     new_block,
@@ -31,6 +32,7 @@ from bakehouse.store.blocks import (
 )
 from bakehouse.store.models import BlockRecord, ChangeRecord
 from lamination.kitchen import Kitchen
+from lamination.plan import work
 from lamination.run import stand as stand_run
 from lamination.store import (
     Block,
@@ -262,6 +264,36 @@ def _wasted() -> list[Wasted]:
             one = by_why.setdefault(why, Wasted(why, 0.0, 0))
             one.grams, one.blocks = one.grams + grams, one.blocks + 1
     return sorted(by_why.values(), key=lambda w: -w.grams)
+
+
+@dataclass
+class Fitting:
+    """A block that a day may make use of for a plan: what it gives under the knife, and the minutes of work
+    that were done before it was put away.
+    """
+
+    id: UUID
+    mark: str
+    place: Place
+    grams: float
+    comes_out_g: float
+    saves_min: float
+    state: str
+
+
+@router.get("/blocks/fitting/{int:plan_id}", auth=signed_in, response=list[Fitting])
+def fitting(request: HttpRequest, plan_id: int) -> list[Fitting]:
+    """The blocks there are of a plan, the first to be used first."""
+    kitchen, at = the_kitchen(), timezone.now()
+    there = {str(r.pk): (r, b, n) for r, b, n in those_there() if r.plan_id == plan_id}
+    return [
+        Fitting(
+            there[key][0].pk, of.mark, there[key][2].place, there[key][2].grams,
+            work(of.plan, kitchen).comes_out_g, of.saves_min(kitchen),
+            state_of(there[key][1], there[key][2], at),
+        )
+        for key, of in blocks_for(there).items()
+    ]  # fmt: skip
 
 
 @router.post("/blocks", auth=signed_in, response=BlockView)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from contextlib import suppress
 from dataclasses import replace
 from datetime import datetime, timedelta
 from uuid import UUID, uuid4
@@ -11,10 +13,11 @@ from django.db.models import Q
 from django.http import Http404
 from django.utils import timezone
 
-from bakehouse.bench.runs import run_of, snapshot
+from bakehouse.bench.runs import day_of_run, run_of, snapshot
 from bakehouse.documents import dump, read, read_plan
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.store.models import BlockRecord, ChangeRecord
+from lamination.day import FromStore
 from lamination.plan import Plan, other_part, walk
 from lamination.steps import Form, lying
 from lamination.steps.divide import Divide
@@ -31,6 +34,7 @@ from lamination.store import (
     stand,
 )
 from lamination.terms import Family, Fault, Faults
+from lamination.terms.trade import Place
 
 _MARK_RESTS = timedelta(days=60)  # a mark is given again so long after its block has gone
 _LETTERS = {
@@ -80,18 +84,26 @@ def new_block(said: PuttingAway, by: User) -> BlockRecord:
     """Put something away. Raises Faults."""
     kitchen = the_kitchen()
     plan: Plan | None = None
+    plan_id: int | None = None
     if said.run is None:
         block = put_away(said, kitchen)
     else:
         run = run_of(uuid_of(said.run, "run"))
         plan, _, of_then = snapshot(run)
+        plan_id = run.plan_id
         block = put_away(said, kitchen, (run.name, plan, offers(plan, of_then)))
         if block.part and said.stop:
             plan = other_part(plan, said.stop, of_then)
-    return _written(block, plan, None, by)
+    return _written(block, plan, None, by, plan_id)
 
 
-def _written(block: Block, plan: Plan | None, of: BlockRecord | None, by: User) -> BlockRecord:
+def _written(
+    block: Block,
+    plan: Plan | None,
+    of: BlockRecord | None,
+    by: User | None,
+    plan_id: int | None = None,
+) -> BlockRecord:
     record = BlockRecord(
         id=uuid_of(block.id, "id"),
         mark=_next_mark(block),
@@ -100,6 +112,7 @@ def _written(block: Block, plan: Plan | None, of: BlockRecord | None, by: User) 
         run=uuid_of(block.run, "run") if block.run else None,
         of=of,
         by=by,
+        plan_id=of.plan_id if of else plan_id,
         put_at=block.since,
     )
     listed(record, stand(block, ()))
@@ -138,7 +151,7 @@ def listed(record: BlockRecord, now: StoreStanding) -> None:
     record.save()
 
 
-def say(record: BlockRecord, changes: tuple[BlockChange, ...], by: User) -> StoreStanding:
+def say(record: BlockRecord, changes: tuple[BlockChange, ...], by: User | None) -> StoreStanding:
     """Write changes of a block, all or none; one that is there already is passed over. Raises Faults below
     ``changes``.
     """
@@ -168,7 +181,7 @@ def _touched(record: BlockRecord) -> frozenset[str]:
     return frozenset(str(p.pk) for p in record.parts.all() if p.changes.exists() or p.gone_at)
 
 
-def _cut_off(record: BlockRecord, block: Block, new: BlockChange, by: User) -> None:
+def _cut_off(record: BlockRecord, block: Block, new: BlockChange, by: User | None) -> None:
     now = stand(block, changes_of(record))
     assert new.part
     assert new.grams
@@ -204,6 +217,8 @@ def goes_on_by(record: BlockRecord) -> tuple[Plan, str]:
         raise Faults(Fault("block", text))
     plan = read_plan(record.plan_document)
     n = plan.at(block.stop)
+    now = stand(block, changes_of(record))
+    left = now.grams or now.ledger.taken_g
     if block.holds is Holds.TRIMMINGS or n + 1 >= len(plan.steps):
         text = f"Nothing comes after it in its plan. Take {record.mark} out, or use some of it."
         raise Faults(Fault("block", text))
@@ -211,7 +226,6 @@ def goes_on_by(record: BlockRecord) -> tuple[Plan, str]:
     lies = found.made[n].lies
     if lies.sheet is not None and lies.form in (Form.PACKAGE, Form.SHEET):
         whole = lying(lies, found.recipe)[0] + lies.carried_g
-        left = stand(block, changes_of(record)).grams
         if left < _WHOLE * whole:
             part = Divide(
                 goes_on_pct=min(max(100 * left / whole, 1.0), 99.0), other=True,
@@ -232,6 +246,39 @@ def take_for_run(block_id: UUID, run: UUID, at: datetime, by: User) -> tuple[Pla
     except Faults as wrong:
         raise Faults(*(Fault("block", f.message) for f in wrong.faults)) from None
     return plan, step
+
+
+def blocks_for(ids: Iterable[str], day: int | None = None) -> dict[str, FromStore]:
+    """Blocks as a day makes use of them, those of the ids that can be: what a run of this very day has taken
+    since is still that run's.
+    """
+    found: dict[str, FromStore] = {}
+    for text in ids:
+        with suppress(ValueError, Http404):
+            record = block_record(UUID(text))
+            gone = None
+            left = stand(block_in(record), changes_of(record)).gone
+            taken_by = day_of_run(UUID(left.run)) if left and left.run else None
+            mine = taken_by is not None and day in (None, taken_by)
+            if left and not mine:
+                gone = f"{record.mark} is not there any more. Take it off the order."
+            with suppress(Faults):
+                found[text] = FromStore(record.mark, *goes_on_by(record), gone)
+    return found
+
+
+def want(block_id: UUID, at: datetime, why: str) -> None:
+    """Say of a frozen block when it is wanted, unless that is said already, or it is on its way."""
+    record = BlockRecord.objects.filter(pk=block_id, gone_at=None).first()
+    if record is None:
+        return
+    now = stand(block_in(record), changes_of(record))
+    if now.frozen and (now.wanted is None or now.wanted.at != at) and at > timezone.now():
+        by = now.wanted.by if now.wanted else Place.FRIDGE
+        said = BlockChange(
+            f"day-{uuid4()}", timezone.now(), ChangeKind.WANTED, until=at, by=by, why=why[:200]
+        )
+        say(record, (said,), None)
 
 
 def those_there() -> list[tuple[BlockRecord, Block, StoreStanding]]:

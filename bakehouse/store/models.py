@@ -17,6 +17,8 @@ class BlockRecord(models.Model):
     # the plan it goes on by; none for what was entered by hand
     plan_document = models.JSONField(null=True)
     run = models.UUIDField(null=True)
+    # the saved plan that its dough was made by
+    plan_id = models.PositiveBigIntegerField(null=True)
     of = models.ForeignKey("self", models.SET_NULL, null=True, related_name="parts")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
     put_at = models.DateTimeField()

@@ -15,7 +15,7 @@ from lamination.day.now import (
     on_now,
     went_of,
 )
-from lamination.day.order import Order, Ordered, Wanted, WorkedOrder, work_order
+from lamination.day.order import FromStore, Order, Ordered, Wanted, WorkedOrder, work_order
 from lamination.day.ordered import Numbered, copied, day_of
 from lamination.day.since import Since
 from lamination.day.standing import (
@@ -31,10 +31,48 @@ from lamination.day.timetable import arranged, hardly_more, timetable
 from lamination.day.told import Task, Timetable, first_change
 
 __all__ = [
-    "Day", "Different", "Dough", "Due", "Happened", "Held", "Lying", "Numbered", "Order", "OrderAmendment",
-    "Ordered", "Prefer", "Quiet", "Shift", "Since", "Task", "Timetable", "Wanted", "Weekday", "When",
-    "WorkedOrder", "amend_order", "arranged", "changes", "copied", "date_of", "day_of", "due", "first_change",
-    "first_ready", "given_up_of",
-    "handover", "happened_of", "hardly_more", "last_like", "lying", "on_now", "ready", "standing_on",
-    "stands_next", "timetable", "went_of", "work_order",
+    "Day",
+    "Different",
+    "Dough",
+    "Due",
+    "FromStore",
+    "Happened",
+    "Held",
+    "Lying",
+    "Numbered",
+    "Order",
+    "OrderAmendment",
+    "Ordered",
+    "Prefer",
+    "Quiet",
+    "Shift",
+    "Since",
+    "Task",
+    "Timetable",
+    "Wanted",
+    "Weekday",
+    "When",
+    "WorkedOrder",
+    "amend_order",
+    "arranged",
+    "changes",
+    "copied",
+    "date_of",
+    "day_of",
+    "due",
+    "first_change",
+    "first_ready",
+    "given_up_of",
+    "handover",
+    "happened_of",
+    "hardly_more",
+    "last_like",
+    "lying",
+    "on_now",
+    "ready",
+    "standing_on",
+    "stands_next",
+    "timetable",
+    "went_of",
+    "work_order",
 ]  # fmt: skip

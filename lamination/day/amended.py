@@ -10,12 +10,12 @@ from typing import Annotated
 from zoneinfo import ZoneInfo
 
 from lamination.day.day import without_zone
-from lamination.day.order import Order, Ordered, Wanted
+from lamination.day.order import FromStore, Order, Ordered, Wanted
 from lamination.day.ordered import copied
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.plan.work import work
-from lamination.terms.limits import Checked, Fault, Faults, Range, raise_if
+from lamination.terms.limits import Checked, Fault, Faults, Length, Range, raise_if
 
 
 class OrderChange(StrEnum):
@@ -23,6 +23,14 @@ class OrderChange(StrEnum):
 
     PLAN = "plan"  # index of a dough, plan_id: its products and what they weigh follow
     READY_AT = "ready_at"  # at: on another day shifts and quiet hours follow
+    BLOCK = "block"  # index of a dough, block of the cold store: it makes as many of the pieces as it gives
+
+
+_NEEDS: dict[OrderChange, tuple[str, ...]] = {
+    OrderChange.PLAN: ("index", "plan_id"),
+    OrderChange.READY_AT: (),
+    OrderChange.BLOCK: ("index", "block"),
+}
 
 
 @dataclass(frozen=True)
@@ -33,27 +41,37 @@ class OrderAmendment(Checked):
     index: Annotated[int, Range(0, 19)] | None = None
     plan_id: int | None = None
     at: datetime | None = None
+    block: Annotated[str, Length(8, 64, "characters")] | None = None
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        needed = ("index", "plan_id") if self.change is OrderChange.PLAN else ()
-        raise_if(Fault(n, "This is needed as well.") for n in needed if getattr(self, n) is None)
+        missing = [n for n in _NEEDS[self.change] if getattr(self, n) is None]
+        raise_if(Fault(n, "This is needed as well.") for n in missing)
         raise_if(without_zone([("at", self.at)]))
 
 
 def amend_order(
-    order: Order, asked: OrderAmendment, plans: Mapping[int, Plan], kitchen: Kitchen, zone: str
+    order: Order,
+    asked: OrderAmendment,
+    plans: Mapping[int, Plan],
+    kitchen: Kitchen,
+    zone: str,
+    store: Mapping[str, FromStore] | None = None,
 ) -> Order:
     """The order with one change made.
 
-    ``plans``: those that may be chosen; ``zone``: where its days begin and end. Raises :class:`Faults` with
-    the amendment's paths where there is no such dough or plan.
+    ``plans`` and ``store``: those that may be chosen; ``zone``: where its days begin and end. Raises
+    :class:`Faults` with the amendment's paths where there is no such dough, plan or block.
     """
     if asked.change is OrderChange.READY_AT:
         return _on(order, asked.at, zone)
     n = asked.index or 0
     if n >= len(order.doughs):
         raise Faults(Fault("index", f"The order has {len(order.doughs)} doughs, counted from 0."))
+    if asked.change is OrderChange.BLOCK:
+        return _from_store(
+            order, n, asked.block or "", (store or {}).get(asked.block or ""), kitchen
+        )
     plan = plans.get(asked.plan_id or 0)
     if plan is None:
         raise Faults(Fault("plan_id", "There is no such plan. Choose another."))
@@ -65,6 +83,30 @@ def amend_order(
         flour_g=order.doughs[n].flour_g if plan.formula else None,
     )
     return replace(order, doughs=(*order.doughs[:n], other, *order.doughs[n + 1 :]))
+
+
+def _from_store(order: Order, n: int, block: str, of: FromStore | None, kitchen: Kitchen) -> Order:
+    """As many of a line's pieces as a block gives become a line of their own; the rest is mixed as before."""
+    if of is None or of.gone:
+        text = "This block is not in the cold store, or nobody knows its plan."
+        raise Faults(Fault("block", of.gone if of and of.gone else text))
+    if any(d.block == block for d in order.doughs):
+        raise Faults(Fault("block", f"{of.mark} is in this order already."))
+    line, left = order.doughs[n], work(of.plan, kitchen).comes_out_g
+    mine, others = [], []
+    for wanted in line.products:
+        each = wanted.raw_g / (1 - wanted.loss_pct / 100)
+        pieces = min(wanted.pieces, int(left / each + 1e-9))
+        left -= pieces * each
+        if pieces:
+            mine.append(replace(wanted, pieces=pieces))
+        if wanted.pieces - pieces:
+            others.append(replace(wanted, pieces=wanted.pieces - pieces))
+    if not mine:
+        raise Faults(Fault("block", f"{of.mark} is too small for one of these pieces."))
+    first = replace(line, products=tuple(mine), block=block, id="", dough_g=None, flour_g=None)
+    rest = (replace(line, products=tuple(others)),) if others and line.flour_g is None else ()
+    return replace(order, doughs=(*order.doughs[:n], *rest, first, *order.doughs[n + 1 :]))
 
 
 def _on(order: Order, ready_at: datetime | None, zone: str) -> Order:

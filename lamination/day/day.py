@@ -73,11 +73,19 @@ class Shift(Checked):
 
 @dataclass(frozen=True)
 class Dough(Checked):
-    """A dough of the day: its plan, and when its last work is to be done."""
+    """A dough of the day: its plan, and when its last work is to be done. ``goes_on``: it is a block of the
+    cold store, and begins at this step.
+    """
 
     id: _Id
     plan: Plan
     ready_at: datetime
+    goes_on: str | None = None
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        if self.goes_on is not None and self.plan.at(self.goes_on) < 0:
+            raise_if([Fault("goes_on", "This plan has no such step.")])
 
 
 @dataclass(frozen=True)

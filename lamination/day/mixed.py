@@ -21,7 +21,9 @@ def mixed_together(
     found: dict[str, Thread] = {t.dough: t for t in threads}
     alike: dict[Plan, list[Thread]] = {}
     for thread in threads:
-        if not thread.done:
+        # what comes out of the cold store was mixed long ago
+        whole = thread.jobs[0].step == plans[thread.dough].steps[0].id
+        if whole and not thread.done:
             plan = replace(plans[thread.dough], name="-", words="")
             alike.setdefault(plan, []).append(thread)
     for plan, several in alike.items():

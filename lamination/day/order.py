@@ -69,7 +69,8 @@ class Ordered(Checked):
 
     ``dough_g``: the size of one dough, otherwise the plan's. ``ready_at``: when, where that is not the
     hour of the whole order. ``id``: its own for as long as it lives, whatever its place in the order; given
-    by whoever makes it, or by the order.
+    by whoever makes it, or by the order. ``block``: it is no dough to be mixed, but one of the cold store,
+    which goes on where it stopped.
     """
 
     plan_id: int
@@ -79,10 +80,30 @@ class Ordered(Checked):
     sizing: Sizing = Sizing.EVEN
     ready_at: datetime | None = None
     id: Annotated[str, Length(0, 40, "characters")] = ""
+    block: Annotated[str, Length(8, 64, "characters")] | None = None
 
     def __post_init__(self) -> None:
         super().__post_init__()
         raise_if(without_zone([("ready_at", self.ready_at)]))
+
+
+@dataclass(frozen=True, slots=True)
+class FromStore:
+    """A block as a day makes use of it: what stands on its tag, its plan, and the step it goes on at.
+
+    ``gone``: why it is not there any more.
+    """
+
+    mark: str
+    plan: Plan
+    step: str
+    gone: str | None = None
+
+    def saves_min(self, kitchen: Kitchen) -> float:
+        """Minutes of work that were done before it was put away."""
+        strip = work(self.plan, kitchen).strip
+        n = self.plan.at(self.step)
+        return sum(stop.bench_min for stop in strip[:n])
 
 
 def _with_ids(doughs: tuple[Ordered, ...]) -> tuple[Ordered, ...]:
@@ -161,6 +182,7 @@ class Batch:
 
     ``surplus_g`` is laminate beyond what the pieces take. ``limited_by`` says what set the size of
     a dough. ``said`` tells what rounding did. ``sums_to_g``: all sheets together, butter left out.
+    ``goes_on``: it is a block of the cold store, and begins at this step; ``saves_min``: of work, by that.
     """
 
     plan_id: int
@@ -184,6 +206,8 @@ class Batch:
     said: tuple[str, ...]
     notes: tuple[Note, ...]
     starts_at: datetime | None
+    goes_on: str | None = None
+    saves_min: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,8 +226,13 @@ class WorkedOrder:
     shopping_says: str = ""
 
 
-def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> WorkedOrder:
-    """Work an order on the plans it names.
+def work_order(
+    order: Order,
+    plans: Mapping[int, Plan],
+    kitchen: Kitchen,
+    store: Mapping[str, FromStore] | None = None,
+) -> WorkedOrder:
+    """Work an order on the plans it names, and on the blocks of the cold store, by their ids.
 
     Raises :class:`Faults` with the order's paths: a plan that is not there, more doughs than a
     bakery makes, or a size of dough the plan's sheets cannot be rolled from.
@@ -211,6 +240,11 @@ def work_order(order: Order, plans: Mapping[int, Plan], kitchen: Kitchen) -> Wor
     batches = []
     for i, ordered in enumerate(order.doughs):
         path = f"doughs[{i}]"
+        if ordered.block is not None:
+            batches.append(
+                _of_block(order, ordered, (store or {}).get(ordered.block), kitchen, path)
+            )
+            continue
         plan = plans.get(ordered.plan_id)
         if plan is None:
             raise Faults(Fault(f"{path}.plan_id", "There is no such plan. Choose another."))
@@ -343,6 +377,69 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
         said=_said(ordered, doughs, one, needed_g, surplus, made, said),
         notes=tuple(n for n in sized.notes if n.tone == "mind" and n.field != "dough.mass_g"),
         starts_at=starts_at,
+    )
+
+
+def _of_block(
+    order: Order, ordered: Ordered, block: FromStore | None, kitchen: Kitchen, path: str
+) -> Batch:
+    """What comes of a block: nothing is mixed, and its sheets are those of the steps that are to come."""
+    if block is None or block.gone:
+        nobody = "This block is not in the cold store, or nobody knows its plan."
+        text = block.gone if block and block.gone else nobody
+        raise Faults(Fault(f"{path}.block", text))
+    plan, sized = block.plan, work(block.plan, kitchen)
+    takes = [w.pieces * w.raw_g / (1 - w.loss_pct / 100) for w in ordered.products]
+    if sum(takes) > sized.comes_out_g + 1:
+        first = ordered.products[0]
+        most = int(sized.comes_out_g * (1 - first.loss_pct / 100) / first.raw_g)
+        text = (
+            f"{block.mark} gives {g(sized.comes_out_g)}, which is {most} of the first. Order fewer."
+        )
+        raise Faults(Fault(f"{path}.products[0].pieces", text))
+    n = plan.at(block.step)
+    begins = sized.strip[n].starts_min
+    ready_at = ordered.ready_at or order.ready_at
+    starts_at = (
+        ready_at - timedelta(minutes=sized.total_min - begins) if ready_at is not None else None
+    )
+    made = _made(ordered, takes, sized.comes_out_g, from_flour=False)
+    later = {stop.key: stop.starts_min - begins for stop in sized.strip[n:]}
+    cut = plan.first(Cut)
+    sheets = [s for s in sized.sheets if s.stop in later and (cut is None or s.stop != cut.id)]
+    if cut and (filled := _filled(cut, made, recipe_of(plan, kitchen).shelf)):
+        sheets.append(filled)
+    timed = tuple(
+        TimedSheet(
+            replace(sheet, minute=later[sheet.stop]), 1,
+            starts_at + timedelta(minutes=later[sheet.stop]) if starts_at else None, False,
+        )
+        for sheet in sheets
+    )  # fmt: skip
+    return Batch(
+        plan_id=ordered.plan_id,
+        name=f"{plan.name} from {block.mark}",
+        plan=plan,
+        doughs=1,
+        dough_g=plan.dough.mass_g,
+        butter_g=0.0,
+        mixings=0,
+        mixing_g=0.0,
+        surplus_g=sized.comes_out_g - sum(takes),
+        made=made,
+        sheets=timed,
+        sums_to_g=0.0,
+        block=sized.lock_in.block,
+        slab=None,
+        plaques="",
+        water=None,
+        fetch=_fetch(plan, timed, kitchen),
+        limited_by="the block",
+        said=(f"{block.mark} gives {g(sized.comes_out_g)}, and nothing is mixed for it.",),
+        notes=(),
+        starts_at=starts_at,
+        goes_on=block.step,
+        saves_min=block.saves_min(kitchen),
     )
 
 

@@ -9,7 +9,7 @@ from itertools import chain, count
 from zoneinfo import ZoneInfo
 
 from lamination.day.day import MOST_DOUGHS, Day, Dough, Held
-from lamination.day.order import Order, work_order
+from lamination.day.order import FromStore, Order, work_order
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.plan.work import work
@@ -24,6 +24,7 @@ class Numbered:
     """A dough of a day: its number, which of the order's it is, and what it is made of.
 
     ``line``: the id of what was ordered that it is of; ``dough``: given once, and its own from then on.
+    ``block``: the block of the cold store that it is.
     """
 
     dough: str
@@ -34,6 +35,7 @@ class Numbered:
     ready_at: datetime
     products: tuple[str, ...]
     line: str = ""
+    block: str | None = None
 
 
 def _numbers(
@@ -64,14 +66,15 @@ def day_of(
     zone: str,
     known: Iterable[Numbered] = (),
     begun: Iterable[str] = (),
+    store: Mapping[str, FromStore] | None = None,
 ) -> tuple[Day, tuple[Numbered, ...]]:
     """The day that an order asks for, and its doughs by number, those that are wanted first first.
 
     ``known``: its doughs as they were numbered before, who keep their numbers; ``begun``: the numbers that
-    stand at the bench, which nobody else gets. Raises :class:`Faults` with the order's paths: nothing says
-    when, nobody is there, too many doughs.
+    stand at the bench, which nobody else gets; ``store``: blocks of the cold store, by their
+    ids. Raises :class:`Faults` with the order's paths: nothing says when, nobody is there, too many doughs.
     """
-    worked = work_order(order, plans, kitchen)
+    worked = work_order(order, plans, kitchen, store)
     wanted = []
     for i, (ordered, batch) in enumerate(zip(order.doughs, worked.batches, strict=True)):
         ready = ordered.ready_at or order.ready_at
@@ -88,9 +91,10 @@ def day_of(
     numbers = _numbers(lines, known, begun, {h.dough for h in order.held})
     for number, (ready, i, batch) in zip(numbers, wanted, strict=True):
         products = tuple(p.product for p in order.doughs[i].products)
-        of = batch.plan_id, batch.name, batch.dough_g, ready, products, order.doughs[i].id
+        line = order.doughs[i]
+        of = batch.plan_id, batch.name, batch.dough_g, ready, products, line.id, line.block
         numbered.append(Numbered(number, i, *of))
-        doughs.append(Dough(number, batch.plan, ready))
+        doughs.append(Dough(number, batch.plan, ready, batch.goes_on))
     longest = max(work(d.plan, kitchen).total_min for d in doughs)
     begins = order.begins or wanted[0][0] - timedelta(minutes=longest) - _BEFORE
     first = min((s.starts for s in order.hands), default=begins)

@@ -254,12 +254,14 @@ class Thread:
 
 
 def thread_of(
-    dough: str, plan: Plan, ready: int, kitchen: Kitchen, windows: Mapping[str, RestWindow]
-) -> Thread:
+    dough: str, plan: Plan, ready: int, kitchen: Kitchen, windows: Mapping[str, RestWindow],
+    goes_on: str | None = None,
+) -> Thread:  # fmt: skip
     """A plan as a thread, with the marks of its rests where the warmth has judged them.
 
     A rest that nobody judges may differ from the plan by ``day.unjudged_pct``, and by twice that where
-    it must; between two steps without a rest a dough may wait ``day.waits_min``.
+    it must; between two steps without a rest a dough may wait ``day.waits_min``. ``goes_on``: what was done
+    before that step is over, and was put away since.
     """
     worked, found = work(plan, kitchen), walk(plan, kitchen)
     by_sheeter = (
@@ -300,7 +302,8 @@ def thread_of(
         )  # fmt: skip
     baked = any(kind_of(step).leaves is Form.BAKED for step in plan.steps)
     fresh = round(60 * kitchen.of_family(plan.family, "fresh_h")) if baked else _FOREVER
-    thread = Thread(dough, plan.name, tuple(jobs), tuple(gaps[:-1]), ready, fresh=fresh)
+    over = plan.at(goes_on) if goes_on is not None else 0
+    thread = Thread(dough, plan.name, tuple(jobs[over:]), tuple(gaps[over:-1]), ready, fresh=fresh)
     return with_marks(thread, windows, [gap.chosen for gap in thread.gaps])
 
 

@@ -180,7 +180,8 @@ class _Arranging:
         day, kitchen = self.day, self.kitchen
         try:
             windows = windows_of(dough.plan, kitchen, Today())
-            thread = thread_of(dough.id, dough.plan, day.minute(dough.ready_at), kitchen, windows)
+            wanted = day.minute(dough.ready_at)
+            thread = thread_of(dough.id, dough.plan, wanted, kitchen, windows, dough.goes_on)
         except Faults as wrong:
             raise Faults(*(f.under(f"doughs[{i}].plan") for f in wrong.faults)) from None
         thread = replace(

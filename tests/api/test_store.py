@@ -207,6 +207,41 @@ def test_a_run_from_half_a_block_is_of_half_the_dough(hand, run):
     assert goes["standing"]["stop"] == "turn-3"
 
 
+def test_a_day_that_goes_on_with_a_block_wants_it_thawed_and_its_run_takes_it(
+    head, hand, plan, run
+):
+    block = put(hand, run=run["id"], stop="turn-2")
+    (fits,) = hand.call("GET", f"/blocks/fitting/{plan['id']}")
+    assert (fits["mark"], fits["id"]) == ("C1", block["id"])
+    assert fits["saves_min"] > 10
+    ready = timezone.now() + timedelta(hours=40)
+    shift = {"name": "all", "starts": (ready - timedelta(hours=30)).isoformat(),
+             "ends": (ready + timedelta(hours=1)).isoformat(), "count": 1}  # fmt: skip
+    order = {
+        "name": "Kiosk", "ready_at": ready.isoformat(), "hands": [shift],
+        "doughs": [{"plan_id": plan["id"],
+                    "products": [{"product": "Croissant", "pieces": 20, "raw_g": 60}]}],
+    }  # fmt: skip
+    amended = head.call(
+        "POST", "/order/amend",
+        {"order": order, "amendment": {"change": "block", "index": 0, "block": block["id"]}},
+    )  # fmt: skip
+    saved = head.call("POST", "/orders", amended)
+    found = head.call("POST", f"/orders/{saved['id']}/open")
+    first = min(t["starts"] for t in found["timetable"]["tasks"])
+    (move,) = hand.call("GET", "/blocks")["moves"]
+    assert (move["wanted_at"], move["why"]) == (first, "Kiosk")
+    (dough,) = found["doughs"]
+    start = {"id": str(uuid.uuid4()), "day": saved["id"], "dough": dough["dough"]}
+    goes = hand.call("POST", "/runs", start)
+    assert goes["standing"]["stop"] == "turn-3"
+    assert hand.call("GET", f"/blocks/{block['id']}")["standing"]["gone"]["run"] == goes["id"]
+    # the day goes on as it was, though the block has left its shelf
+    again = head.call("POST", f"/orders/{saved['id']}/again")
+    assert [d["dough"] for d in again["doughs"]] == [dough["dough"]]
+    say(hand, by_hand(hand), change("taken"))
+
+
 def test_what_was_thrown_away_this_week_is_counted_by_its_reason(hand):
     for grams, why in ((300, "sour"), (200, "sour"), (900, "dropped")):
         say(hand, by_hand(hand), change("thrown", grams=grams, why=why))

@@ -1345,6 +1345,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks/fitting/{plan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fitting
+         * @description The blocks there are of a plan, the first to be used first.
+         */
+        get: operations["bakehouse_store_api_fitting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blocks.csv": {
         parameters: {
             query?: never;
@@ -6858,6 +6878,7 @@ export interface components {
          *
          *     ``surplus_g`` is laminate beyond what the pieces take. ``limited_by`` says what set the size of
          *     a dough. ``said`` tells what rounding did. ``sums_to_g``: all sheets together, butter left out.
+         *     ``goes_on``: it is a block of the cold store, and begins at this step; ``saves_min``: of work, by that.
          */
         Batch: {
             /** Plan Id */
@@ -6898,6 +6919,13 @@ export interface components {
             notes: components["schemas"]["Note"][];
             /** Starts At */
             starts_at: string | null;
+            /** Goes On */
+            goes_on?: string | null;
+            /**
+             * Saves Min
+             * @default 0
+             */
+            saves_min: number;
         };
         /**
          * Crowd
@@ -7051,7 +7079,8 @@ export interface components {
          *
          *     ``dough_g``: the size of one dough, otherwise the plan's. ``ready_at``: when, where that is not the
          *     hour of the whole order. ``id``: its own for as long as it lives, whatever its place in the order; given
-         *     by whoever makes it, or by the order.
+         *     by whoever makes it, or by the order. ``block``: it is no dough to be mixed, but one of the cold store,
+         *     which goes on where it stopped.
          */
         Ordered: {
             /** Plan Id */
@@ -7071,6 +7100,8 @@ export interface components {
              * @default
              */
             id: string;
+            /** Block */
+            block?: string | null;
         };
         /**
          * Prefer
@@ -7173,13 +7204,15 @@ export interface components {
             plan_id?: number | null;
             /** At */
             at?: string | null;
+            /** Block */
+            block?: string | null;
         };
         /**
          * OrderChange
          * @description What is asked for.
          * @enum {string}
          */
-        OrderChange: "plan" | "ready_at";
+        OrderChange: "plan" | "ready_at" | "block";
         /**
          * OrderLine
          * @description An order as the list shows it. ``next_on``: the next day a standing order is to be made for.
@@ -7908,6 +7941,29 @@ export interface components {
          */
         Which: "whole" | "other" | "trimmings";
         /**
+         * Fitting
+         * @description A block that a day may make use of for a plan: what it gives under the knife, and the minutes of work
+         *     that were done before it was put away.
+         */
+        Fitting: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Mark */
+            mark: string;
+            place: components["schemas"]["Place"];
+            /** Grams */
+            grams: number;
+            /** Comes Out G */
+            comes_out_g: number;
+            /** Saves Min */
+            saves_min: number;
+            /** State */
+            state: string;
+        };
+        /**
          * BlockChange
          * @description Something said of a block. ``id`` is made by the tablet; sending it twice is harmless.
          *
@@ -8409,6 +8465,7 @@ export interface components {
          * @description A dough of a day: its number, which of the order's it is, and what it is made of.
          *
          *     ``line``: the id of what was ordered that it is of; ``dough``: given once, and its own from then on.
+         *     ``block``: the block of the cold store that it is.
          */
         Numbered: {
             /** Dough */
@@ -8433,6 +8490,8 @@ export interface components {
              * @default
              */
             line: string;
+            /** Block */
+            block?: string | null;
         };
         /**
          * ReadyAt
@@ -11514,6 +11573,34 @@ export interface operations {
             409: components["responses"]["Problem409"];
             422: components["responses"]["Problem422"];
             429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_api_fitting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fitting"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
         };
     };
     bakehouse_store_api_blocks_csv: {

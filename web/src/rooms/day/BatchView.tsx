@@ -13,12 +13,18 @@ export function BatchView({ batch }: { batch?: Schemas["Batch"] }) {
   return (
     <div className={classes.batch} aria-live="polite">
       <p className={classes.lead}>
-        <b>
-          {many(batch.doughs, "dough")} of {say("mass", batch.dough_g)}
-        </b>{" "}
-        with {many(batch.doughs, "block")} of {say("mass", batch.butter_g)},{" "}
-        {figure("length", Math.round(block.width_mm))} ×{" "}
-        {say("length", Math.round(block.length_mm))}, {say("length", block.thickness_mm)} thick
+        {batch.goes_on ? (
+          <b>{words(batch.said[0] ?? "")}</b>
+        ) : (
+          <>
+            <b>
+              {many(batch.doughs, "dough")} of {say("mass", batch.dough_g)}
+            </b>{" "}
+            with {many(batch.doughs, "block")} of {say("mass", batch.butter_g)},{" "}
+            {figure("length", Math.round(block.width_mm))} ×{" "}
+            {say("length", Math.round(block.length_mm))}, {say("length", block.thickness_mm)} thick
+          </>
+        )}
         {batch.mixings > 1 && `; mixed in ${batch.mixings}`}
       </p>
       <p className="quiet">
@@ -42,7 +48,7 @@ export function BatchView({ batch }: { batch?: Schemas["Batch"] }) {
         ))}
       </div>
       <ul className={classes.said}>
-        {batch.said.map((text) => (
+        {batch.said.slice(batch.goes_on ? 1 : 0).map((text) => (
           <li key={text}>{words(text)}</li>
         ))}
         {batch.fetch.map((f) => (

@@ -1,12 +1,17 @@
 import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
 import { IconX } from "@tabler/icons-react";
+import { useQuery } from "@tanstack/react-query";
 import { useContext } from "react";
-import type { Schemas } from "@/api/client";
+import { Link } from "react-router";
+import { api, got, type Schemas } from "@/api/client";
+import { useTrade } from "@/api/trade";
+import { blockQuery } from "@/blocks/blocks";
 import { Choice } from "@/measures/Choice";
 import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { MomentInput } from "@/measures/MomentInput";
+import { span } from "@/measures/quantity";
 import classes from "./Day.module.css";
 
 type Ordered = Schemas["Ordered"];
@@ -20,10 +25,12 @@ interface Props {
   /** Another plan for it: what comes of that follows. */
   ofPlan: (plan_id: number) => void;
   remove?: () => void;
+  /** So many of its pieces are made of a block of the cold store, which is a line of its own then. */
+  fromStore: (block: string) => void;
 }
 
 /** What is wanted of one plan: products, or the flour at hand. */
-export function DoughOrder({ index, dough, plans, change, ofPlan, remove }: Props) {
+export function DoughOrder({ index, dough, plans, change, ofPlan, remove, fromStore }: Props) {
   const faults = useContext(FaultsContext);
   const { words } = useSaying();
   const path = `doughs[${index}]`;
@@ -115,6 +122,12 @@ export function DoughOrder({ index, dough, plans, change, ofPlan, remove }: Prop
           ))}
         </tbody>
       </table>
+      <FromStore
+        dough={dough}
+        error={words(faults[`${path}.block`] ?? "")}
+        take={fromStore}
+        leave={() => change({ ...dough, block: null }, "block")}
+      />
       <div className={classes.more}>
         <MomentInput
           label="Ready at, if different from the order"
@@ -140,18 +153,20 @@ export function DoughOrder({ index, dough, plans, change, ofPlan, remove }: Prop
         >
           Add a product
         </Button>
-        <Choice
-          label="From"
-          tight
-          value={byFlour ? "flour" : "pieces"}
-          options={[
-            { value: "pieces", label: "Pieces wanted" },
-            { value: "flour", label: "Flour at hand" },
-          ]}
-          onChange={(from) =>
-            change({ ...dough, flour_g: from === "flour" ? 16_000 : null }, "flour_g")
-          }
-        />
+        {dough.block ? null : (
+          <Choice
+            label="From"
+            tight
+            value={byFlour ? "flour" : "pieces"}
+            options={[
+              { value: "pieces", label: "Pieces wanted" },
+              { value: "flour", label: "Flour at hand" },
+            ]}
+            onChange={(from) =>
+              change({ ...dough, flour_g: from === "flour" ? 16_000 : null }, "flour_g")
+            }
+          />
+        )}
         {byFlour && (
           <MeasureInput
             label="Flour at hand"
@@ -161,25 +176,80 @@ export function DoughOrder({ index, dough, plans, change, ofPlan, remove }: Prop
             onChange={(flour_g) => flour_g !== null && change({ ...dough, flour_g }, "flour_g")}
           />
         )}
-        <MeasureInput
-          label="One dough"
-          quantity="mass"
-          path={`${path}.dough_g`}
-          value={dough.dough_g}
-          emptyMeans="as in the plan"
-          onChange={(dough_g) => change({ ...dough, dough_g }, "dough_g")}
-        />
-        <Choice
-          label="Doughs"
-          tight
-          value={dough.sizing}
-          options={[
-            { value: "even", label: "Evened out" },
-            { value: "whole", label: "All that size" },
-          ]}
-          onChange={(sizing) => change({ ...dough, sizing }, "sizing")}
-        />
+        {!dough.block && (
+          <>
+            <MeasureInput
+              label="One dough"
+              quantity="mass"
+              path={`${path}.dough_g`}
+              value={dough.dough_g}
+              emptyMeans="as in the plan"
+              onChange={(dough_g) => change({ ...dough, dough_g }, "dough_g")}
+            />
+            <Choice
+              label="Doughs"
+              tight
+              value={dough.sizing}
+              options={[
+                { value: "even", label: "Evened out" },
+                { value: "whole", label: "All that size" },
+              ]}
+              onChange={(sizing) => change({ ...dough, sizing }, "sizing")}
+            />
+          </>
+        )}
       </div>
     </div>
+  );
+}
+
+interface FromStoreProps {
+  dough: Ordered;
+  error: string;
+  take: (block: string) => void;
+  leave: () => void;
+}
+
+/** What lies in the cold store of this plan, and what it would save; or the block that this line is. */
+function FromStore({ dough, error, take, leave }: FromStoreProps) {
+  const { say } = useSaying();
+  const { said } = useTrade();
+  const there = useQuery({
+    queryKey: ["store", "fitting", dough.plan_id],
+    queryFn: () =>
+      got(
+        api.GET("/api/blocks/fitting/{plan_id}", {
+          params: { path: { plan_id: dough.plan_id } },
+        }),
+      ),
+    staleTime: 20_000,
+  });
+  const mine = useQuery({ ...blockQuery(dough.block ?? ""), enabled: Boolean(dough.block) });
+  if (dough.block) {
+    const saves = there.data?.find((b) => b.id === dough.block)?.saves_min;
+    return (
+      <p className={classes.store}>
+        Made of <Link to={`/store/${dough.block}`}>{mine.data ? mine.data.mark : "a block"}</Link>{" "}
+        from the cold store
+        {mine.data?.standing.frozen ? ", which is thawed first" : ""}.
+        {saves !== undefined && ` It saves ${span(saves)} of work.`}
+        {error && <b role="alert"> {error}</b>}
+        <Button variant="default" size="compact-md" onClick={leave}>
+          Mix it anew instead
+        </Button>
+      </p>
+    );
+  }
+  if (!there.data?.length) return null;
+  return (
+    <p className={classes.store}>
+      In the cold store:{" "}
+      {there.data.map((b) => (
+        <Button key={b.id} variant="default" size="compact-md" onClick={() => take(b.id)}>
+          {b.mark}, {say("mass", Math.round(b.grams))} in the {said("place", b.place)}, saves{" "}
+          {span(b.saves_min)}
+        </Button>
+      ))}
+    </p>
   );
 }

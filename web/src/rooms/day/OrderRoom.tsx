@@ -273,6 +273,9 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
               ofPlan={(plan_id) =>
                 amend({ change: "plan", index: i, plan_id }, `doughs[${i}].plan_id`)
               }
+              fromStore={(block) =>
+                amend({ change: "block", index: i, block }, `doughs[${i}].block`)
+              }
               remove={
                 order.doughs.length > 1
                   ? () => set({ doughs: order.doughs.filter((_, j) => j !== i) }, "doughs")
