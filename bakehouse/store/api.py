@@ -282,17 +282,18 @@ class Fitting:
 
 
 @router.get("/blocks/fitting/{int:plan_id}", auth=signed_in, response=list[Fitting])
-def fitting(request: HttpRequest, plan_id: int) -> list[Fitting]:
-    """The blocks there are of a plan, the first to be used first."""
-    kitchen, at = the_kitchen(), timezone.now()
+def fitting(request: HttpRequest, plan_id: int, at: datetime | None = None) -> list[Fitting]:
+    """The blocks there are of a plan that are still good then, the first to be used first."""
+    kitchen, now = the_kitchen(), timezone.now()
     there = {str(r.pk): (r, b, n) for r, b, n in those_there() if r.plan_id == plan_id}
     return [
         Fitting(
             there[key][0].pk, of.mark, there[key][2].place, there[key][2].grams,
             work(of.plan, kitchen).comes_out_g, of.saves_min(kitchen),
-            state_of(there[key][1], there[key][2], at),
+            state_of(there[key][1], there[key][2], now),
         )
         for key, of in blocks_for(there).items()
+        if not of.gone and there[key][2].best_before > (at or now)
     ]  # fmt: skip
 
 

@@ -18,7 +18,7 @@ from bakehouse.documents import dump, read, read_plan
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.store.models import BlockRecord, ChangeRecord
 from lamination.day import FromStore
-from lamination.plan import Plan, other_part, walk
+from lamination.plan import Plan, other_part, scaled, walk
 from lamination.steps import Form, lying
 from lamination.steps.divide import Divide
 from lamination.store import (
@@ -233,6 +233,9 @@ def goes_on_by(record: BlockRecord) -> tuple[Plan, str]:
             )  # fmt: skip
             steps = (*plan.steps[: n + 1], part, *plan.steps[n + 1 :])
             return plan.with_steps(*steps), plan.steps[n + 1].id
+    elif lies.sheet is None and left < _WHOLE * plan.dough.mass_g:
+        # before the butter is in, less dough is the plan of a smaller one
+        plan = scaled(plan, round(left, 1))
     return plan, plan.steps[n + 1].id
 
 
@@ -262,8 +265,12 @@ def blocks_for(ids: Iterable[str], day: int | None = None) -> dict[str, FromStor
             mine = taken_by is not None and day in (None, taken_by)
             if left and not mine:
                 gone = f"{record.mark} is not there any more. Take it off the order."
+            if block_in(record).holds is not Holds.DOUGH:
+                gone = f"{record.mark} is not a dough. A day goes on with blocks of dough."
             with suppress(Faults):
-                found[text] = FromStore(record.mark, *goes_on_by(record), gone)
+                found[text] = FromStore(
+                    record.mark, *goes_on_by(record), best_before=record.best_before, gone=gone
+                )
     return found
 
 

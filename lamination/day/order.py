@@ -6,7 +6,7 @@ It runs both ways: from pieces to flour, or from the flour at hand to pieces.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from itertools import count
@@ -38,7 +38,7 @@ from lamination.steps.cut import Cut
 from lamination.steps.mix import MixFigures
 from lamination.terms.advice import Note
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range, raise_if
-from lamination.terms.said import counted, g, named
+from lamination.terms.said import counted, day_and_hour, g, named
 from lamination.terms.sizes import Grams, Size
 from lamination.terms.trade import Worded
 
@@ -91,12 +91,13 @@ class Ordered(Checked):
 class FromStore:
     """A block as a day makes use of it: what stands on its tag, its plan, and the step it goes on at.
 
-    ``gone``: why it is not there any more.
+    ``best_before``: until when it is good; ``gone``: why it cannot be had.
     """
 
     mark: str
     plan: Plan
     step: str
+    best_before: datetime | None = None
     gone: str | None = None
 
     def saves_min(self, kitchen: Kitchen) -> float:
@@ -435,12 +436,21 @@ def _of_block(
         water=None,
         fetch=_fetch(plan, timed, kitchen),
         limited_by="the block",
-        said=(f"{block.mark} gives {g(sized.comes_out_g)}, and nothing is mixed for it.",),
+        said=tuple(_said_of_block(block, sized.comes_out_g, starts_at)),
         notes=(),
         starts_at=starts_at,
         goes_on=block.step,
         saves_min=block.saves_min(kitchen),
     )
+
+
+def _said_of_block(block: FromStore, gives_g: float, at: datetime | None) -> Iterator[str]:
+    yield f"{block.mark} gives {g(gives_g)}, and nothing is mixed for it."
+    if at and block.best_before and block.best_before < at:
+        yield (
+            f"{block.mark} is to be used by {day_and_hour(block.best_before)}, which is before this day "
+            "begins with it. Your own date comes first."
+        )
 
 
 def _from_flour(plan: Plan, flour_g: float) -> float:

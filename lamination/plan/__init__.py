@@ -1,7 +1,7 @@
 """A plan: a list of steps, walked, worked, changed, begun, and read from older files."""
 
 from lamination.plan.across import section_along
-from lamination.plan.amend import amend
+from lamination.plan.amend import amend, scaled
 from lamination.plan.amendment import Amendment
 from lamination.plan.fixes import sound
 from lamination.plan.parts import other_part
@@ -20,6 +20,6 @@ from lamination.plan.worked import WorkedPlan
 
 __all__ = [
     "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "Walk", "WorkedPlan",
-    "amend", "kitchen_of_then", "migrated", "other_part", "section_along", "seen", "sound", "starting_finish",
-    "starting_formula", "starting_plan", "walk", "work",
+    "amend", "kitchen_of_then", "migrated", "other_part", "scaled", "section_along", "seen", "sound",
+    "starting_finish", "starting_formula", "starting_plan", "walk", "work",
 ]  # fmt: skip

@@ -214,6 +214,8 @@ def test_a_day_that_goes_on_with_a_block_wants_it_thawed_and_its_run_takes_it(
     (fits,) = hand.call("GET", f"/blocks/fitting/{plan['id']}")
     assert (fits["mark"], fits["id"]) == ("C1", block["id"])
     assert fits["saves_min"] > 10
+    later = (timezone.now() + timedelta(days=60)).isoformat()
+    assert hand.get(f"/api/blocks/fitting/{plan['id']}", {"at": later}).json() == []
     ready = timezone.now() + timedelta(hours=40)
     shift = {"name": "all", "starts": (ready - timedelta(hours=30)).isoformat(),
              "ends": (ready + timedelta(hours=1)).isoformat(), "count": 1}  # fmt: skip

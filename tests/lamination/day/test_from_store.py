@@ -86,7 +86,7 @@ def test_nothing_is_weighed_for_what_was_mixed_long_ago():
     ("asked", "store", "field"),
     [
         (line(30, block=BLOCK), {}, "doughs[0].block"),
-        (line(30, block=BLOCK), {BLOCK: FromStore("C1", MARKET, "final", "C1 is gone.")},
+        (line(30, block=BLOCK), {BLOCK: FromStore("C1", MARKET, "final", gone="C1 is gone.")},
          "doughs[0].block"),
         (line(300, block=BLOCK), STORE, "doughs[0].products[0].pieces"),
     ],
@@ -116,3 +116,11 @@ def test_an_order_that_a_block_makes_alone_is_one_line():
     amendment = OrderAmendment(OrderChange.BLOCK, index=0, block=BLOCK)
     made = amend_order(order(line(20)), amendment, PLANS, KITCHEN, "Europe/London", STORE)
     assert [(d.block, d.products[0].pieces) for d in made.doughs] == [(BLOCK, 20)]
+
+
+def test_a_block_that_is_past_its_date_by_then_is_said_so():
+    old = {BLOCK: FromStore("C1", MARKET, "final", SIX - timedelta(days=2))}
+    (batch,) = work_order(order(line(30, block=BLOCK)), PLANS, KITCHEN, old).batches
+    assert "C1 is to be used by" in batch.said[1]
+    good = {BLOCK: FromStore("C1", MARKET, "final", SIX)}
+    assert len(work_order(order(line(30, block=BLOCK)), PLANS, KITCHEN, good).batches[0].said) == 1

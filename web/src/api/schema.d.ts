@@ -1354,7 +1354,7 @@ export interface paths {
         };
         /**
          * Fitting
-         * @description The blocks there are of a plan, the first to be used first.
+         * @description The blocks there are of a plan that are still good then, the first to be used first.
          */
         get: operations["bakehouse_store_api_fitting"];
         put?: never;
@@ -11577,7 +11577,9 @@ export interface operations {
     };
     bakehouse_store_api_fitting: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: string | null;
+            };
             header?: never;
             path: {
                 plan_id: number;

@@ -27,10 +27,21 @@ interface Props {
   remove?: () => void;
   /** So many of its pieces are made of a block of the cold store, which is a line of its own then. */
   fromStore: (block: string) => void;
+  /** When the order is wanted. */
+  readyAt: string | null;
 }
 
 /** What is wanted of one plan: products, or the flour at hand. */
-export function DoughOrder({ index, dough, plans, change, ofPlan, remove, fromStore }: Props) {
+export function DoughOrder({
+  index,
+  dough,
+  plans,
+  change,
+  ofPlan,
+  remove,
+  fromStore,
+  readyAt,
+}: Props) {
   const faults = useContext(FaultsContext);
   const { words } = useSaying();
   const path = `doughs[${index}]`;
@@ -124,6 +135,7 @@ export function DoughOrder({ index, dough, plans, change, ofPlan, remove, fromSt
       </table>
       <FromStore
         dough={dough}
+        at={dough.ready_at ?? readyAt}
         error={words(faults[`${path}.block`] ?? "")}
         take={fromStore}
         leave={() => change({ ...dough, block: null }, "block")}
@@ -204,6 +216,8 @@ export function DoughOrder({ index, dough, plans, change, ofPlan, remove, fromSt
 }
 
 interface FromStoreProps {
+  /** When it is wanted. */
+  at: string | null;
   dough: Ordered;
   error: string;
   take: (block: string) => void;
@@ -211,15 +225,15 @@ interface FromStoreProps {
 }
 
 /** What lies in the cold store of this plan, and what it would save; or the block that this line is. */
-function FromStore({ dough, error, take, leave }: FromStoreProps) {
+function FromStore({ dough, at, error, take, leave }: FromStoreProps) {
   const { say } = useSaying();
   const { said } = useTrade();
   const there = useQuery({
-    queryKey: ["store", "fitting", dough.plan_id],
+    queryKey: ["store", "fitting", dough.plan_id, at],
     queryFn: () =>
       got(
         api.GET("/api/blocks/fitting/{plan_id}", {
-          params: { path: { plan_id: dough.plan_id } },
+          params: { path: { plan_id: dough.plan_id }, query: at ? { at } : {} },
         }),
       ),
     staleTime: 20_000,

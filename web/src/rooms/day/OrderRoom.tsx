@@ -273,6 +273,7 @@ function OpenOrder({ saved }: { saved: Schemas["SavedOrder"] }) {
               ofPlan={(plan_id) =>
                 amend({ change: "plan", index: i, plan_id }, `doughs[${i}].plan_id`)
               }
+              readyAt={order.ready_at ?? null}
               fromStore={(block) =>
                 amend({ change: "block", index: i, block }, `doughs[${i}].block`)
               }
