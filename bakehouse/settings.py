@@ -5,6 +5,7 @@ EIGHT_TURN_TZ       the bakery's time zone (default: Europe/London)
 EIGHT_TURN_HOSTS    host names it answers to, separated by commas, besides those it is found under
 EIGHT_TURN_HTTPS    1 when a proxy in front speaks https: secure cookies, redirect, HSTS, and only the
                     names in EIGHT_TURN_HOSTS; house when it speaks https itself (bakehouse/serve.py)
+EIGHT_TURN_LABELS   the label printer: folder:/path or socket:host:port (bakehouse/store/printer.py)
 EIGHT_TURN_BACKUPS  a folder into which the house is copied every day while it runs
 EIGHT_TURN_HSTS_ALL 1 when https is to be kept for all hosts of the domain as well
 EIGHT_TURN_LOG      1 to write a line for every request, with its id
@@ -56,6 +57,7 @@ def _for_its_owner_only(database: Path) -> Path:
 SECRET_KEY = _secret_key()
 DEBUG = False
 DEMO = os.environ.get("EIGHT_TURN_DEMO") == "1"
+LABELS = os.environ.get("EIGHT_TURN_LABELS", "")
 BACKUPS = os.environ.get("EIGHT_TURN_BACKUPS", "")
 LOG_REQUESTS = os.environ.get("EIGHT_TURN_LOG") == "1"
 ADMIN = os.environ.get("EIGHT_TURN_ADMIN") == "1"

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Iterator
 from contextlib import suppress
+from datetime import datetime, timedelta
 from functools import lru_cache
 from typing import Any
 from uuid import UUID
@@ -116,3 +117,22 @@ def listed(run: Run, worked: WorkedPlan, events: tuple[Event, ...]) -> Standing:
     run.pieces = worked.cut.pieces if worked.cut else None
     run.save()
     return now
+
+
+def weighed_since(since: datetime) -> Iterator[tuple[str, str, float, datetime, str]]:
+    """What doughs have taken since a moment: ingredient, its name, g, when, and the dough.
+
+    As it stood on the scales where somebody said so; else as the sheet has it, once its step was done.
+    """
+    for run in Run.objects.filter(started_at__gte=since - timedelta(days=3)):
+        worked = snapshot(run)[1]
+        now = stand(worked, run.started_at, events_of(run))
+        done = {d.stop: d.at for d in now.deeds}
+        scaled = {w.line: w for w in now.weighed}
+        for sheet in worked.sheets:
+            for line in sheet.lines:
+                put = scaled.get(line.key)
+                at = put.at if put else done.get(sheet.stop)
+                if at is not None and at >= since:
+                    grams = put.grams if put else line.grams
+                    yield line.ingredient, line.name, grams, at, run.name

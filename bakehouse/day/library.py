@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from dataclasses import replace
+from datetime import datetime
 
 from django.conf import settings
 from django.http import Http404
@@ -15,8 +16,11 @@ from bakehouse.documents import read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.plans.library import plan_of
 from bakehouse.store.blocks import blocks_for
-from lamination.day import Day, FromStore, Numbered, Order, day_of
+from lamination.day import Day, FromStore, Numbered, Order, day_of, work_order
+from lamination.dough.weighing import OLD_DOUGH
 from lamination.plan import Plan
+from lamination.store import Need
+from lamination.terms import Faults
 
 
 def order_in(record: OrderRecord) -> Order:
@@ -75,3 +79,29 @@ def dough_of(order_id: int, dough: str) -> tuple[Plan, int, str | None]:
             block = next(n.block for n in numbered if n.dough == dough)
             return one.plan, len(numbered), block
     raise Http404("That day has no such dough. Its order may have been changed.")
+
+
+def needs_ahead(now: datetime) -> Iterator[Need]:
+    """What the days to come weigh, of doughs that are not begun: what of, how much, when and for which."""
+    kitchen = the_kitchen()
+    for record in OrderRecord.objects.filter(deleted_at=None):
+        order = order_in(record)
+        if order.every:
+            continue  # it stands for its weekdays, and is none of them itself
+        try:
+            worked = work_order(order, plans_of(order), kitchen, blocks_of(order, record.pk))
+        except Faults:
+            continue  # whoever opens it is told what is the matter
+        begun = begun_doughs(record.pk)
+        lines = [read(Numbered, one).line for one in record.doughs or () if one["dough"] in begun]
+        for ordered, batch in zip(order.doughs, worked.batches, strict=True):
+            ready = ordered.ready_at or order.ready_at
+            left = 1 - min(lines.count(ordered.id) / batch.doughs, 1.0)
+            for timed in batch.sheets:
+                at = timed.at or ready
+                if at is None or at < now or left <= 0:
+                    continue
+                for line in timed.sheet.lines:
+                    grams = line.grams * timed.times * left
+                    if line.ingredient != OLD_DOUGH:
+                        yield Need(line.ingredient, line.name, grams, at, order.name)

@@ -34,6 +34,7 @@ from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.records import VersionLine, version_lines
 from lamination.day import Weekday
 from lamination.dough import Development, Liquid, PrefermentKind
+from lamination.dough.weighing import OLD_DOUGH
 from lamination.files import preparations_csv, read_preparations_csv
 from lamination.kitchen import Default, Fixture, Kitchen, LabelPart, OwnCard, Part, Room, Sign, Spot
 from lamination.materials import (
@@ -147,7 +148,7 @@ class StepKind:
 @dataclass
 class TradeWords:
     """Every choice of the trade with its name, the kinds of step, the limits of their numbers, and what
-    marks and clocks are got from.
+    marks and clocks are got from. ``old_dough``: the key of the line that trimmings are weighed as.
     """
 
     words: dict[str, list[Word]]
@@ -160,6 +161,7 @@ class TradeWords:
     tall_shapes: list[str]
     limits: dict[str, dict[str, tuple[float, float]]]
     grounds: dict[str, Grounds]
+    old_dough: str
 
 
 def view_of(kitchen: Kitchen, revision: int) -> KitchenView:
@@ -370,4 +372,5 @@ def trade_words() -> TradeWords:
         [s.value for s in Shape if s.has_height],
         {k.do: ranges(k.of) for k in KINDS.values()},
         dict(GROUNDS),
+        OLD_DOUGH,
     )  # fmt: skip

@@ -9,7 +9,6 @@ from typing import Annotated
 from uuid import UUID
 
 import segno
-from django.conf import settings
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
@@ -20,6 +19,7 @@ from bakehouse.documents import as_download, read_plan
 from bakehouse.kitchen.shelf import as_today, the_kitchen
 from bakehouse.people.roles import of_the_house, signed_in, user_of
 from bakehouse.store.blocks import (
+    address_of,
     block_in,
     block_record,
     blocks_for,
@@ -27,6 +27,7 @@ from bakehouse.store.blocks import (
     changes_of,
     new_block,
     say,
+    tag_of,
     those_there,
     uuid_of,
 )
@@ -335,25 +336,11 @@ def blocks_csv(request: HttpRequest) -> HttpResponse:
 @router.get("/blocks/tags.pdf", auth=signed_in)
 def tags(request: HttpRequest, of: str, one_each: bool = False) -> HttpResponse:
     """Tags of some blocks, their ids with commas between."""
-    from bakehouse.store.tag_files import Tag, tags_pdf
+    from bakehouse.store.tag_files import MOST_TAGS, tags_pdf
 
-    found = []
-    for text in of.split(",")[:200]:
-        try:
-            record = block_record(UUID(text))
-        except ValueError:
-            raise Faults(Fault("of", "This is not a list of blocks.")) from None
-        block = block_in(record)
-        found.append(
-            Tag(record.mark, block, stand(block, changes_of(record)), address_of(record.pk))
-        )
+    found = [tag_of(uuid_of(text, "of")) for text in of.split(",")[:MOST_TAGS]]
     content = tags_pdf(found, the_kitchen(), one_each)
     return as_download(content, "application/pdf", "tags", "pdf")
-
-
-def address_of(block: UUID) -> str:
-    """What a tag's code holds: where the block is opened."""
-    return f"{settings.WHERE.addresses()[0].rstrip('/')}/store/{block}"
 
 
 @router.get("/blocks/mark/{mark}", auth=signed_in, response=BlockView)

@@ -6,8 +6,10 @@ from collections.abc import Iterable
 from contextlib import suppress
 from dataclasses import replace
 from datetime import datetime, timedelta
+from typing import TYPE_CHECKING
 from uuid import UUID, uuid4
 
+from django.conf import settings
 from django.contrib.auth.models import User
 from django.db.models import Q
 from django.http import Http404
@@ -35,6 +37,9 @@ from lamination.store import (
 )
 from lamination.terms import Family, Fault, Faults
 from lamination.terms.trade import Place
+
+if TYPE_CHECKING:
+    from bakehouse.store.tag_files import Tag
 
 _MARK_RESTS = timedelta(days=60)  # a mark is given again so long after its block has gone
 _LETTERS = {
@@ -68,6 +73,20 @@ def by_mark(mark: str) -> BlockRecord:
     if found is None:
         raise Http404(f"No block has the mark {mark.strip().upper()[:8]}.")
     return found
+
+
+def address_of(block: UUID) -> str:
+    """What a tag's code holds: where the block is opened."""
+    return f"{settings.WHERE.addresses()[0].rstrip('/')}/store/{block}"
+
+
+def tag_of(block_id: UUID) -> Tag:
+    """What stands on a block's tag now."""
+    from bakehouse.store.tag_files import Tag
+
+    record = block_record(block_id)
+    block = block_in(record)
+    return Tag(record.mark, block, stand(block, changes_of(record)), address_of(record.pk))
 
 
 def block_in(record: BlockRecord) -> Block:

@@ -56,3 +56,49 @@ class ChangeRecord(models.Model):
 
     def __str__(self) -> str:
         return f"{self.document.get('kind')} of {self.block_id}"
+
+
+class SimulatedPrinter(models.Model):
+    """The demo's label printer: what is left on its roll, and whether it is jammed."""
+
+    left = models.PositiveSmallIntegerField(default=12)
+    printed = models.PositiveIntegerField(default=0)
+    jams_every = models.PositiveSmallIntegerField(default=9)
+    jammed = models.BooleanField(default=False)
+
+    def __str__(self) -> str:
+        return f"{self.left} tags left"
+
+    @classmethod
+    def there(cls) -> SimulatedPrinter:
+        """The one there is."""
+        return cls.objects.get_or_create(pk=1)[0]
+
+
+class PrintedTag(models.Model):
+    """What came out of the simulated printer."""
+
+    mark = models.CharField(max_length=8)
+    svg = models.TextField()
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.mark}, {self.at:%H:%M}"
+
+
+class StockCount(models.Model):
+    """What somebody counted last of an ingredient."""
+
+    ingredient = models.CharField(max_length=60, primary_key=True)
+    grams = models.FloatField()
+    at = models.DateTimeField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
+
+    class Meta:
+        ordering = ["ingredient"]
+
+    def __str__(self) -> str:
+        return f"{self.ingredient}, {self.grams:.0f} g"

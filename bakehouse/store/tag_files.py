@@ -6,6 +6,7 @@ import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
+from xml.sax.saxutils import escape
 
 import segno
 from django.utils import timezone
@@ -78,6 +79,53 @@ def tags_pdf(tags: Sequence[Tag], kitchen: Kitchen, one_each: bool = False) -> b
     canvas.showPage()
     canvas.save()
     return out.getvalue()
+
+
+class _Svg:
+    """A page of SVG that is drawn on as one of reportlab's: in points, from its lower left corner."""
+
+    def __init__(self, width: float, height: float) -> None:
+        self.width, self.height = width * mm, height * mm
+        self._font = f'font-size="{_LEAST_PT}"'
+        self._parts: list[str] = []
+
+    def setFont(self, name: str, size: float) -> None:  # noqa: N802 - as reportlab has it
+        weight = ' font-weight="bold"' if name == _BOLD else ""
+        self._font = f'font-size="{size:.2f}"{weight}'
+
+    def drawString(self, x: float, y: float, text: str, how: str = "start") -> None:  # noqa: N802
+        self._parts.append(
+            f'<text x="{x:.2f}" y="{self.height - y:.2f}" text-anchor="{how}" {self._font}>'
+            f"{escape(text)}</text>"
+        )
+
+    def drawCentredString(self, x: float, y: float, text: str) -> None:  # noqa: N802
+        self.drawString(x, y, text, "middle")
+
+    def circle(self, x: float, y: float, r: float, **_: int) -> None:
+        self._parts.append(f'<circle cx="{x:.2f}" cy="{self.height - y:.2f}" r="{r:.2f}"/>')
+
+    def rect(self, x: float, y: float, width: float, height: float, **_: int) -> None:
+        top = self.height - y - height
+        self._parts.append(
+            f'<rect x="{x:.2f}" y="{top:.2f}" width="{width:.2f}" height="{height:.2f}"/>'
+        )
+
+    def text(self, title: str) -> str:
+        return (
+            f'<svg xmlns="http://www.w3.org/2000/svg" width="{self.width / mm:g}mm" '
+            f'height="{self.height / mm:g}mm" viewBox="0 0 {self.width:.2f} {self.height:.2f}" '
+            f'font-family="Helvetica, Arial, sans-serif"><title>{escape(title)}</title>'
+            f"{''.join(self._parts)}</svg>"
+        )
+
+
+def tag_svg(tag: Tag, kitchen: Kitchen) -> str:
+    """One tag at true size. Raises Faults where it does not fit."""
+    width, height = kitchen["tag.width_mm"], kitchen["tag.height_mm"]
+    page = _Svg(width, height)
+    _drawn(page, tag, 0, height, width, height)
+    return page.text(f"{tag.mark}, {tag.block.name}")
 
 
 def _drawn(canvas: Any, tag: Tag, x: float, y: float, width: float, height: float) -> None:

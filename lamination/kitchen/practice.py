@@ -426,6 +426,7 @@ _KEEP = (
     _row("keep.freezer_butter_days", "butter keeps in the freezer", 180, "days", 1, 700),
     _row("keep.thawed_from_c", "a thawed block is ready from", 0, "°C in its middle", -5, 10),
     _row("keep.thawed_to_c", "a thawed block is ready to", 3, "°C in its middle", 0, 15),
+    _row("stock.order_days", "what runs short is ordered so long before", 2, "days", 0, 60, group="keep"),
     _row("keep.firm_butter_c", "a butter is firm that lets go above", 21, "°C", 10, 40),
     _row("again.keeps_h", "baked pieces wait for a second bake", 30, "h", 1, 200, group="keep"),
     _row("strew.unknown_g_ml", "a spread that is no ingredient here weighs", 1.15, "g in a ml", 0.1, 3,

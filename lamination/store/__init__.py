@@ -4,6 +4,7 @@ from lamination.dough.keeping import Holds, Keeping, keeping
 from lamination.store.block import Block
 from lamination.store.changes import BlockChange, ChangeKind
 from lamination.store.offers import Offer, PuttingAway, Which, offers, put_away
+from lamination.store.scrap import ToUse, trimmings_for
 from lamination.store.standing import (
     Gone,
     Ledger,
@@ -16,33 +17,12 @@ from lamination.store.standing import (
     thrown,
     what_it_is,
 )
+from lamination.store.stock import Count, Need, Stocked, stock
 from lamination.store.thawing import THAW_FORMAT, Thaw, Thawing, ThawWarm, thaw
 
 __all__ = [
-    "THAW_FORMAT",
-    "Block",
-    "BlockChange",
-    "ChangeKind",
-    "Gone",
-    "Holds",
-    "Keeping",
-    "Ledger",
-    "Offer",
-    "PuttingAway",
-    "StoreStanding",
-    "Thaw",
-    "ThawWarm",
-    "Thawing",
-    "Told",
-    "WantedAt",
-    "Which",
-    "admit",
-    "keeping",
-    "offers",
-    "put_away",
-    "stand",
-    "state_of",
-    "thaw",
-    "thrown",
-    "what_it_is",
+    "THAW_FORMAT", "Block", "BlockChange", "ChangeKind", "Count", "Gone", "Holds", "Keeping", "Ledger",
+    "Need", "Offer", "PuttingAway", "Stocked", "StoreStanding", "Thaw", "ThawWarm", "Thawing", "ToUse",
+    "Told", "WantedAt", "Which", "admit", "keeping", "offers", "put_away", "stand", "state_of", "stock",
+    "thaw", "thrown", "trimmings_for", "what_it_is",
 ]  # fmt: skip

@@ -1,14 +1,17 @@
 """The cold store over the API: put away, changed by two tablets, found, tagged, traced, gone on with."""
 
 import base64
+import io
 import json
 import re
+import socket
 import subprocess
 import sys
 import uuid
 import zlib
 from datetime import datetime, timedelta
 from pathlib import Path
+from threading import Thread
 
 import pytest
 from django.utils import timezone
@@ -317,3 +320,139 @@ def test_the_command_says_when_to_move_a_block():
         assert {line.split(":")[0] for line in done.stderr.splitlines()} == fields
     assert manage("{").returncode == 2
     assert manage(asked | {"format": "eight-turn/plan"}).stderr.startswith("format:")
+
+
+# --- the label printer
+
+
+@pytest.fixture
+def demo(settings):
+    settings.DEMO = True
+
+
+def test_the_simulated_printer_shows_what_came_out_runs_out_and_jams(hand, demo):
+    block = by_hand(hand)
+    said = {"of": [block["id"]]}
+    answers = [hand.post("/api/labels/print", said, "application/json") for _ in range(9)]
+    assert [a.status_code for a in answers] == [200] * 8 + [422]
+    assert "jammed" in answers[-1].json()["faults"][0]["message"]
+    assert "jammed" in hand.faults("POST", "/labels/print", said)[""]
+    view = hand.call("POST", "/labels/printer/mend")
+    assert (view["left"], view["jammed"]) == (3, False)
+    for _ in range(3):
+        view = hand.call("POST", "/labels/print", said)
+    assert view["left"] == 0
+    assert "no paper" in hand.faults("POST", "/labels/print", said)[""]
+    assert hand.call("POST", "/labels/printer/mend")["left"] == 40
+    shown = hand.get(f"/api/labels/printed/{view['out'][0]['id']}.svg").content.decode()
+    assert 'width="95mm"' in shown
+    assert ">C1<" in shown
+
+
+def test_a_real_printer_gets_a_page_for_each_tag_in_its_folder_or_over_the_wire(
+    hand, tmp_path, settings
+):
+    one, two = by_hand(hand), by_hand(hand)
+    said = {"of": [one["id"], two["id"]]}
+    assert "no label printer" in hand.faults("POST", "/labels/print", said)[""]
+    settings.LABELS = f"folder:{tmp_path}"
+    assert hand.call("POST", "/labels/print", said)["name"] == "the spool folder"
+    (job,) = tmp_path.glob("*.pdf")
+    assert job.read_bytes().count(b"/Type /Page\n") == 2
+    settings.LABELS = f"folder:{tmp_path / 'gone'}"
+    assert "cannot be written" in hand.faults("POST", "/labels/print", said)[""]
+    with socket.create_server(("127.0.0.1", 0)) as listening:
+        port = listening.getsockname()[1]
+        settings.LABELS = f"socket:127.0.0.1:{port}"
+        got = []
+
+        def take():
+            wire, _ = listening.accept()
+            with wire:
+                while part := wire.recv(65_536):
+                    got.append(part)
+
+        taking = Thread(target=take)
+        taking.start()
+        hand.call("POST", "/labels/print", said)
+        taking.join(timeout=20)
+    assert b"".join(got).startswith(b"%PDF")
+    assert "does not answer" in hand.faults("POST", "/labels/print", said)[""]
+
+
+# --- stock, and trimmings into the next dough
+
+
+def ordered(head, plan, hours=60):
+    ready = timezone.now() + timedelta(hours=hours)
+    order = {
+        "name": "Market", "ready_at": ready.isoformat(),
+        "doughs": [{"plan_id": plan["id"],
+                    "products": [{"product": "Croissant", "pieces": 40, "raw_g": 60}]}],
+    }  # fmt: skip
+    return head.call("POST", "/orders", order)
+
+
+@pytest.fixture
+def lean(head):
+    """A plan with a formula, whose flour can run short."""
+    shares = {"flour-strong": 100, "water": 55, "salt": 2, "yeast-fresh": 3}
+    formula = {"lines": [{"ingredient": key, "pct": pct} for key, pct in shares.items()]}
+    return head.call("POST", "/plans", STATION | {"version": 1, "formula": formula})
+
+
+def test_what_was_counted_and_runs_short_is_to_be_ordered_in_time(head, hand, lean):
+    ordered(head, lean)
+    rows = {s["ingredient"]: s for s in hand.call("GET", "/stock")}
+    flour = rows["flour-strong"]
+    assert flour["needed_g"] > 800
+    assert (flour["there_g"], flour["order_by"]) == (None, None)
+    rows = hand.call("PUT", "/stock/flour-strong", {"grams": 100})
+    assert rows[0]["ingredient"] == "flour-strong"
+    assert rows[0]["short_g"] == pytest.approx(flour["needed_g"] - 100)
+    assert rows[0]["short_for"] == "Market"
+    enough = hand.call("PUT", "/stock/flour-strong", {"grams": 20_000})
+    assert all(s["order_by"] is None for s in enough)
+    gone = {s["ingredient"]: s for s in hand.call("PUT", "/stock/flour-strong", {"grams": None})}
+    assert gone["flour-strong"]["there_g"] is None
+    assert "ingredient" in hand.faults("PUT", "/stock/moon-dust", {"grams": 1})
+    assert "grams" in hand.faults("PUT", "/stock/salt", {"grams": -1})
+
+
+def test_what_doughs_weigh_after_the_count_is_taken_off(head, hand, lean):
+    hand.call("PUT", "/stock/flour-strong", {"grams": 5_000})
+    run = started(hand, lean["id"], hours_ago=0)
+    hand.call("POST", f"/runs/{run['id']}/events", {"events": [event("done", stop="mix")]})
+    (flour,) = [s for s in hand.call("GET", "/stock") if s["ingredient"] == "flour-strong"]
+    assert flour["used_g"] == pytest.approx(1500, abs=2)
+    assert flour["there_g"] == pytest.approx(3500, abs=2)
+
+
+def test_the_table_of_stock_goes_out_and_in_whole_or_not_at_all(head, hand, lean):
+    ordered(head, lean)
+    rows = hand.get("/api/stock.csv").content.decode().splitlines()
+    assert rows[0] == "ingredient,name,there g,needed g,short g,order by"
+
+    def read(text):
+        return hand.post("/api/stock.csv", {"file": io.BytesIO(text.encode())})
+
+    answer = read("ingredient;there g\nflour-strong;2500,5\nsalt;\n")
+    there = {s["ingredient"]: s["there_g"] for s in answer.json()}
+    assert there["flour-strong"] == 2500.5
+    wrong = read("ingredient,there g\nflour-strong,1\nmoon-dust,5\nsalt,much\nsalt,-4\n")
+    assert wrong.status_code == 422
+    assert [f["field"] for f in wrong.json()["faults"]] == ["row 3", "row 4", "row 5"]
+    kept = {s["ingredient"]: s["there_g"] for s in hand.call("GET", "/stock")}
+    assert kept["flour-strong"] == 2500.5
+    assert read("a,b\n1,2\n").status_code == 422
+    assert hand.post("/api/stock.csv", {"file": io.BytesIO(b"\xff\xfe\x00")}).status_code == 422
+
+
+def test_trimmings_of_the_family_are_offered_for_the_next_dough(hand):
+    old = by_hand(hand, name="Old", grams=300, holds="trimmings")
+    by_hand(hand, name="Puff", grams=300, holds="trimmings", family="puff")
+    asked = {"family": "croissant", "needed_g": 200}
+    (found,) = hand.get("/api/blocks/trimmings", asked).json()
+    assert (found["mark"], found["grams"]) == ("T1", 200)
+    say(hand, old, change("used", grams=200, why="into Market croissant"))
+    assert hand.get("/api/blocks/trimmings", asked).json()[0]["grams"] == 100

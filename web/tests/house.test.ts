@@ -48,7 +48,7 @@ function circle(): string[] | null {
 
 const LAYERS = [
   ["rooms", "app"],
-  ["steps", "sheets"],
+  ["steps", "sheets", "blocks"],
   ["finish", "cold", "drafts", "offline"],
   ["drawings"],
   ["measures", "api"],

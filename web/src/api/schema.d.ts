@@ -2146,6 +2146,167 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labels/printer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Printer */
+        get: operations["bakehouse_store_printer_api_printer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Print Tags
+         * @description Print tags at once, one to a label.
+         */
+        post: operations["bakehouse_store_printer_api_print_tags"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/printed/{tag}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Printed
+         * @description A tag that came out of the simulated printer, at true size.
+         */
+        get: operations["bakehouse_store_printer_api_printed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/printer/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend
+         * @description The simulated printer opened: what was jammed is taken out, and a roll that is empty changed.
+         */
+        post: operations["bakehouse_store_printer_api_mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Stock
+         * @description Every ingredient that was counted, or that the days ahead need.
+         */
+        get: operations["bakehouse_store_stock_api_list_stock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{ingredient}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Count
+         * @description Keep what was counted now.
+         */
+        put: operations["bakehouse_store_stock_api_count"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stock Csv
+         * @description The same as a table; what is changed in its third column can be read back.
+         */
+        get: operations["bakehouse_store_stock_api_stock_csv"];
+        put?: never;
+        /**
+         * Read Stock
+         * @description Counts from such a table: the first column says of what, one is headed "there g". All or none.
+         */
+        post: operations["bakehouse_store_stock_api_read_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blocks/trimmings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trimmings
+         * @description What of the trimmings that lie there goes into a dough that takes so much, the oldest first.
+         */
+        get: operations["bakehouse_store_stock_api_trimmings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -2850,7 +3011,7 @@ export interface components {
         /**
          * TradeWords
          * @description Every choice of the trade with its name, the kinds of step, the limits of their numbers, and what
-         *     marks and clocks are got from.
+         *     marks and clocks are got from. ``old_dough``: the key of the line that trimmings are weighed as.
          */
         TradeWords: {
             /** Words */
@@ -2886,6 +3047,8 @@ export interface components {
             grounds: {
                 [key: string]: components["schemas"]["Grounds"];
             };
+            /** Old Dough */
+            old_dough: string;
         };
         /**
          * Word
@@ -8894,6 +9057,96 @@ export interface components {
             };
         };
         /**
+         * CameOut
+         * @description A tag that came out of the simulated printer; ``id``: of the picture of it, at true size.
+         */
+        CameOut: {
+            /** Id */
+            id: number;
+            /** Mark */
+            mark: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * PrinterView
+         * @description The house's label printer; of the simulated one what is left on its roll and what came out last.
+         */
+        PrinterView: {
+            /** Name */
+            name: string | null;
+            /** Simulated */
+            simulated: boolean;
+            /** Left */
+            left: number;
+            /** Jammed */
+            jammed: boolean;
+            /** Out */
+            out: components["schemas"]["CameOut"][];
+        };
+        /**
+         * PrintTags
+         * @description The blocks whose tags are to be printed.
+         */
+        PrintTags: {
+            /** Of */
+            of: string[];
+        };
+        /**
+         * Stocked
+         * @description An ingredient: what there is, what the days ahead need, and by when to order.
+         *
+         *     ``there_g``: counted, less what was weighed since; None where nobody counted. ``short_at``: when there
+         *     is not enough any more, and ``short_for`` for what; ``order_by``: the days before that, by the kitchen.
+         */
+        Stocked: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** There G */
+            there_g: number | null;
+            /** Counted At */
+            counted_at: string | null;
+            /** Used G */
+            used_g: number;
+            /** Needed G */
+            needed_g: number;
+            /** Short G */
+            short_g: number;
+            /** Short At */
+            short_at: string | null;
+            /** Short For */
+            short_for: string;
+            /** Order By */
+            order_by: string | null;
+        };
+        /**
+         * Counted
+         * @description What somebody counted of an ingredient, g; None where it is not counted any more.
+         */
+        Counted: {
+            /** Grams */
+            grams?: number | null;
+        };
+        /**
+         * FromTrimmings
+         * @description So much of a block of trimmings that goes into a dough, g, and the butter of it.
+         */
+        FromTrimmings: {
+            /** Block */
+            block: string;
+            /** Mark */
+            mark: string;
+            /** Grams */
+            grams: number;
+            /** Butter G */
+            butter_g: number;
+        };
+        /**
          * Thrown
          * @description Something in the bin, and until when it lies there.
          */
@@ -12860,6 +13113,265 @@ export interface operations {
             409: components["responses"]["Problem409"];
             422: components["responses"]["Problem422"];
             429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_printer_api_printer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_store_printer_api_print_tags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintTags"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_printer_api_printed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_store_printer_api_mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_stock_api_list_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stocked"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_store_stock_api_count: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ingredient: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Counted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stocked"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_stock_api_stock_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_store_stock_api_read_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stocked"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_store_stock_api_trimmings: {
+        parameters: {
+            query: {
+                /** @description The families of laminated dough that have ranges of their own. */
+                family: "croissant" | "danish" | "brioche" | "kouign" | "puff";
+                needed_g: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FromTrimmings"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
         };
     };
     bakehouse_bin_api_in_the_bin: {

@@ -15,6 +15,7 @@ const NONE: Words = {
   tall_shapes: [],
   limits: {},
   grounds: {},
+  old_dough: "",
 };
 
 export function useTrade() {

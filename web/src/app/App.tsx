@@ -32,6 +32,7 @@ import {
   PlanSheets,
   SignIn,
   SignInAgain,
+  StockRoom,
   StoreRoom,
   TodayRoom,
   TraceSheet,
@@ -110,6 +111,7 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
           <Route path="/today" element={<TodayRoom />} />
           <Route path="/bench" element={<BenchList />} />
           <Route path="/store" element={<StoreRoom />} />
+          <Route path="/store/stock" element={<StockRoom />} />
           <Route path="/store/:blockId" element={<StoreRoom />} />
           <Route path="/store/:blockId/trace" element={<TraceSheet />} />
           <Route path="/book" element={<BookList />} />

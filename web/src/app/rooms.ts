@@ -30,6 +30,7 @@ export const PlanRoom = lazily(async () => (await plans()).PlanRoom);
 export const PlanPaper = lazily(async () => (await import("@/rooms/plans/PlanPaper")).PlanPaper);
 export const PlanSheets = lazily(async () => (await import("@/rooms/plans/PlanSheets")).PlanSheets);
 export const StoreRoom = lazily(async () => (await store()).StoreRoom);
+export const StockRoom = lazily(async () => (await store()).StockRoom);
 export const TraceSheet = lazily(async () => (await store()).TraceSheet);
 export const TodayRoom = lazily(async () => (await today()).TodayRoom);
 export const KitchenRoom = lazily(async () => (await kitchen()).KitchenRoom);

@@ -23,6 +23,13 @@ export const blockQuery = (id: string) =>
     queryFn: () => got(api.GET("/api/blocks/{block_id}", { params: { path: { block_id: id } } })),
   });
 
+/** The house's label printer. */
+export const printerQuery = queryOptions({
+  queryKey: ["printer"],
+  queryFn: () => got(api.GET("/api/labels/printer")),
+  staleTime: 30_000,
+});
+
 /** What of a dough under way can be put away. */
 export const offersQuery = (run: string) =>
   queryOptions({

@@ -13,9 +13,11 @@ import { type ReactNode, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSession } from "@/api/queries";
 import { numbered } from "@/api/runs";
+import { useTrade } from "@/api/trade";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { clock as timeOfDay } from "@/app/time";
 import { PutAwayForm } from "@/blocks/PutAwayForm";
+import { TrimmingsToUse } from "@/blocks/TrimmingsToUse";
 import { PieceWeights } from "@/finish/PieceWeights";
 import { AfterCopy } from "@/offline/AfterCopy";
 import { useAwake } from "@/offline/awake";
@@ -78,9 +80,13 @@ function Desk({ view, waiting, held, lostSince, say, undo }: DeskProps) {
   const over = now.phase === "finished" || now.phase === "given_up";
   const deed = deedOf(now);
   const warmth = useRunWarmth(view);
+  const oldDough = useTrade().old_dough;
   useAwake(!over);
   usePedal();
   const sheet = view.worked.sheets.find((s) => s.stop === now.stop?.key);
+  const trimmed = view.plan.formula?.old_dough
+    ? sheet?.lines.find((line) => line.ingredient === oldDough)
+    : undefined;
 
   return (
     <div className={`night ${classes.page}`}>
@@ -117,6 +123,14 @@ function Desk({ view, waiting, held, lostSince, say, undo }: DeskProps) {
           ) : (
             <Working now={now}>
               {sheet && <Scales sheet={sheet} weighed={weighedNow(view, waiting)} say={say} />}
+              {trimmed && (
+                <TrimmingsToUse
+                  family={view.plan.family}
+                  neededG={trimmed.grams}
+                  run={view.id}
+                  into={view.plan.name}
+                />
+              )}
               {now.stop?.do === "lock_in" && <MayItGoIn view={view} />}
             </Working>
           )}

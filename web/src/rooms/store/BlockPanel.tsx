@@ -1,13 +1,20 @@
 /** The block one has in hand: its tag, its date, when it thaws, and what is done with it. */
 import { Button, Modal, NativeSelect, TextInput } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
-import { sentence } from "@/api/queries";
+import { queries, sentence } from "@/api/queries";
 import { useTrade } from "@/api/trade";
 import { day, fromWall, wall } from "@/app/time";
-import { type BlockView, type Change, leaves, sayOf, waitingOf } from "@/blocks/blocks";
+import {
+  type BlockView,
+  type Change,
+  leaves,
+  printerQuery,
+  sayOf,
+  waitingOf,
+} from "@/blocks/blocks";
 import { readiness } from "@/blocks/MovesDue";
 import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
@@ -126,15 +133,7 @@ export function BlockPanel({ view, store }: Props) {
             <Button size="sm" variant="default" onClick={() => ask("throw")}>
               Throw away
             </Button>
-            <Button
-              size="sm"
-              variant="default"
-              component="a"
-              href={`/api/blocks/tags.pdf?of=${view.id}`}
-              target="_blank"
-            >
-              Print its tag
-            </Button>
+            <PrintTag id={view.id} />
           </div>
           {goOn.isError && (
             <p role="alert" className={classes.mind}>
@@ -185,6 +184,44 @@ export function BlockPanel({ view, store }: Props) {
         {asking === "want" && <Want view={view} tell={tell} />}
       </Modal>
     </aside>
+  );
+}
+
+/** At once on the house's label printer; on a page of A4 where it has none. */
+function PrintTag({ id }: { id: string }) {
+  const printer = useQuery(printerQuery);
+  const print = useMutation({
+    mutationFn: () => got(api.POST("/api/labels/print", { body: { of: [id] } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["printer"] }),
+  });
+  return (
+    <>
+      {printer.data?.name && (
+        <Button
+          size="sm"
+          variant="default"
+          loading={print.isPending}
+          onClick={() => print.mutate()}
+        >
+          Print its tag
+        </Button>
+      )}
+      <Button
+        size="sm"
+        variant="default"
+        component="a"
+        href={`/api/blocks/tags.pdf?of=${id}`}
+        target="_blank"
+      >
+        {printer.data?.name ? "Tag on A4" : "Print its tag"}
+      </Button>
+      {print.isError && (
+        <span role="alert" className={classes.mind}>
+          {sentence(print.error)}
+        </span>
+      )}
+      {print.isSuccess && <span role="status">Printed.</span>}
+    </>
   );
 }
 

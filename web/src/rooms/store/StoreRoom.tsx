@@ -2,7 +2,7 @@
 import { Button, Modal } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { type BlockView, blockQuery, leaves, storeQuery, waitingOf } from "@/blocks/blocks";
@@ -13,6 +13,7 @@ import { useOutbox } from "@/offline/outbox";
 import { BlockPanel } from "./BlockPanel";
 import { Cabinet } from "./Cabinet";
 import { FindTag } from "./FindTag";
+import { PrinterOut } from "./PrinterOut";
 import classes from "./Store.module.css";
 
 export function StoreRoom() {
@@ -47,6 +48,9 @@ function Store({ store }: { store: Schemas["StoreView"] }) {
         <h1>Cold store</h1>
         <span className="quiet">{summary(there, urgent)}</span>
         <div className="actions">
+          <Button variant="default" size="md" component={Link} to="/store/stock">
+            Stock
+          </Button>
           <Button variant="default" size="md" component="a" href="/api/blocks.csv">
             Save as a table
           </Button>
@@ -87,6 +91,7 @@ function Store({ store }: { store: Schemas["StoreView"] }) {
             )}
             <MovesDue moves={store.moves} />
           </section>
+          <PrinterOut />
           {store.wasted.length > 0 && (
             <section aria-label="Thrown away this week" className={classes.under}>
               <h2>

@@ -1,2 +1,3 @@
+export { StockRoom } from "./StockRoom";
 export { StoreRoom } from "./StoreRoom";
 export { TraceSheet } from "./TraceSheet";
