@@ -9,7 +9,7 @@ PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo build serve test quick coverage units lint types loops written api-types browser-tools bench soak attacks shots clean
+.PHONY: demo build serve test quick coverage units lint types loops written api-types browser-tools bench soak attacks shots clean report
 .DEFAULT_GOAL := demo
 
 # HTTPS=1: the house speaks https itself, to all of its network. LISTEN=0.0.0.0 does without.
@@ -116,6 +116,13 @@ units: $(STAMPS)/npm
 
 bench: build loops $(STAMPS)/dev
 	@$(PY) benchmarks/work.py
+
+# How long files are, and the share of tests: to look at, not to be held to.
+report:
+	@git ls-files '*.py' '*.ts' '*.tsx' '*.css' | grep -v schema.d.ts | grep -v /migrations/ | xargs wc -l | sort -rn | sed -n 2,12p
+	@code=$$(git ls-files '*.py' '*.ts' '*.tsx' '*.css' | grep -v schema.d.ts | xargs cat | wc -l); \
+	  tests=$$(git ls-files '*.py' '*.ts' '*.tsx' '*.css' | grep tests/ | xargs cat | wc -l); \
+	  echo "tests: $$tests of $$code lines, $$((100 * tests / code)) %"
 
 # Two hundred tablets for a minute, on this machine only.
 soak: build loops $(STAMPS)/dev

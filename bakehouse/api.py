@@ -19,7 +19,7 @@ from ninja.params.models import ParamModel
 from ninja.parser import Parser
 from pydantic import BaseModel
 
-from bakehouse import troubles
+from bakehouse import VERSION, troubles
 from bakehouse.bounded import MOST_FAULTS, bounded, surely_bounded
 from bakehouse.declared import declare_problems
 from bakehouse.documents import faults_of
@@ -70,7 +70,7 @@ def _known_only(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse
 
 api = Api(
     title="Eight Turn",
-    version="1",
+    version=VERSION,
     auth=signed_in,
     docs_url=None,
     docs_decorator=_known_only,
@@ -172,7 +172,7 @@ bases: list[type[BaseModel]] = [Schema, *ParamModel.__subclasses__()]
 for base in bases:
     base.model_config["defer_build"] = True
 
-for room in ("people", "kitchen", "plans", "bench", "day", "cold", "store"):
+for room in ("people", "kitchen", "plans", "bench", "day", "cold", "store", "findings"):
     api.add_router("", f"bakehouse.{room}.api.router")
 api.add_router("", "bakehouse.kitchen.card_api.router")
 api.add_router("", "bakehouse.plans.cut_api.router")

@@ -83,6 +83,7 @@ INSTALLED_APPS = [
     "bakehouse.day",
     "bakehouse.cold",
     "bakehouse.store",
+    "bakehouse.findings",
     "bakehouse.demo",
 ]
 

@@ -56,12 +56,6 @@ def looking(name: str, step: str, view: str, after=None):
     return act
 
 
-def half_folded(page: Page) -> None:
-    page.get_by_role("slider", name="How far the fold has come").focus()
-    for _ in range(68):
-        page.keyboard.press("ArrowRight")
-
-
 def in_the_middle(page: Page) -> None:
     page.mouse.move(430, 480)
 
@@ -122,9 +116,27 @@ def timetable(page: Page) -> None:
 
 
 def record(page: Page) -> None:
+    """One of a hot week, with what was seen of it."""
     room("/book")(page)
-    page.get_by_role("link", name=re.compile("Saturday market.*lift 4")).click()
+    page.get_by_role("textbox", name="Words").fill("heat wave")
+    page.get_by_role("link", name=re.compile("Saturday market.*lift 2")).first.click()
+    for seen in ("Fat on the tray", "Bready, few cells"):
+        page.get_by_role("button", name=seen).click()
+        page.get_by_role("button", name=seen, pressed=True).wait_for()
     page.get_by_text(re.compile("They proofed")).wait_for()
+    page.mouse.wheel(0, -3000)
+
+
+def store(page: Page) -> None:
+    room("/store")(page)
+    page.get_by_role("button", name=re.compile("^C1")).click()
+    page.get_by_text(re.compile("Ready from")).wait_for()
+
+
+def trace(page: Page) -> None:
+    store(page)
+    page.get_by_role("link", name="Where it came from, where it went").click()
+    page.get_by_role("heading", name="Lots").wait_for()
 
 
 # In order: the one that takes the dough out comes after those that need it resting.
@@ -136,8 +148,6 @@ VIEWS = [
     ("plan-lock-in", 1280, 800, open_plan("Café boat", "lock_in")),
     ("plan-turn", 1280, 800, open_plan("Station kiosk", "turn-2")),
     ("plan-warmth", 1280, 800, looking("Saturday market", "turn-1", "Warmth", in_the_middle)),
-    ("plan-folding", 1280, 800, looking("Station kiosk", "turn-2", "Folding", half_folded)),
-    ("plan-across", 1280, 800, looking("Station kiosk", "final", "Cut across")),
     ("plan-cut", 1280, 800, open_plan("Café boat", "cut")),
     ("plan-shape", 1280, 800, open_plan("Saturday market", "shape")),
     ("other-folds", 1280, 800, other_folds),
@@ -147,6 +157,8 @@ VIEWS = [
     ("bench-lock-in", 1024, 768, judged),
     ("book", 1280, 800, room("/book")),
     ("record", 1280, 1500, record),
+    ("store", 1280, 800, store),
+    ("trace", 1280, 800, trace),
     ("kitchen", 1280, 800, smaller_fridge),
 ]
 

@@ -16,7 +16,7 @@ from ninja import Body, File, Form, Router
 from ninja.files import UploadedFile
 
 from bakehouse.bench.models import EventRecord, Photo, Run
-from bakehouse.bench.runs import events_of, listed, run_of, snapshot
+from bakehouse.bench.runs import GOOD_FROM, events_of, listed, run_of, snapshot
 from bakehouse.day.library import dough_of
 from bakehouse.documents import as_download, dump, read
 from bakehouse.kitchen.shelf import as_today, the_kitchen
@@ -204,12 +204,28 @@ def list_runs(
     under_way: bool | None = None,
     older_than: datetime | None = None,
     most: int = RUNS_A_PAGE,
+    words: str = "",
+    family: Family | None = None,
+    by: str = "",
+    good: bool | None = None,
 ) -> RunPage:
-    """Runs, the latest first, a page at a time: all, or only those (not) under way."""
+    """Runs, the latest first, a page at a time: all, or only those (not) under way.
+
+    ``words``: all of them in its name, its remarks or its verdict; ``by``: who began it; ``good``: how it
+    came out, where somebody judged it.
+    """
     runs = Run.objects.select_related("started_by").defer("plan_document", "kitchen_document")
     if under_way is not None:
         working = [Phase.WORK, Phase.REST]
         runs = runs.filter(phase__in=working) if under_way else runs.exclude(phase__in=working)
+    for word in words.lower().split()[:8]:
+        runs = runs.filter(words__contains=word[:60])
+    if family is not None:
+        runs = runs.filter(family=family.value)
+    if by:
+        runs = runs.filter(started_by__username=by)
+    if good is not None:
+        runs = runs.filter(score__gte=GOOD_FROM) if good else runs.filter(score__lt=GOOD_FROM)
     if older_than is not None:
         runs = runs.filter(started_at__lt=older_than)
     most = min(max(most, 1), 200)

@@ -41,6 +41,10 @@ class Run(models.Model):
     pieces = models.PositiveIntegerField(null=True)
     number = models.PositiveSmallIntegerField(default=1)  # among those of its plan that day
 
+    # what somebody may look for: its name, remarks, how it came out in words; and the mean of its marks
+    words = models.TextField(blank=True)
+    score = models.FloatField(null=True)
+
     # which dough of which day it is, where it belongs to one
     day = models.PositiveBigIntegerField(null=True)
     dough = models.CharField(max_length=60, blank=True)

@@ -20,6 +20,8 @@ from lamination.plan import Plan, WorkedPlan, kitchen_of_then, work
 from lamination.run import Event, Standing, pressing, stand
 from lamination.terms import Faults
 
+GOOD_FROM = 4.0  # of five: such a bake is one of the good ones
+
 
 def run_of(run_id: UUID) -> Run:
     """A run that is there. Raises Http404 with a sentence."""
@@ -115,6 +117,11 @@ def listed(run: Run, worked: WorkedPlan, events: tuple[Event, ...]) -> Standing:
     run.turns_done, run.turns = now.turns_done, now.turns
     run.verdict = dump(now.verdict) if now.verdict else None
     run.pieces = worked.cut.pieces if worked.cut else None
+    said = [worked.name, *(r.words for r in now.remarks)]
+    if now.verdict:
+        said.append(now.verdict.words)
+        run.score = now.verdict.mean
+    run.words = "\n".join(filter(None, said)).lower()
     run.save()
     return now
 
@@ -136,3 +143,19 @@ def weighed_since(since: datetime) -> Iterator[tuple[str, str, float, datetime, 
                 if at is not None and at >= since:
                     grams = put.grams if put else line.grams
                     yield line.ingredient, line.name, grams, at, run.name
+
+
+def finished_of(name: str) -> list[tuple[UUID, int]]:
+    """The judged runs of a product, the latest first, and how much was said of each."""
+    runs = Run.objects.filter(name=name, phase="finished", verdict__isnull=False)
+    return list(runs.order_by("-started_at").values_list("pk", "said")[:200])
+
+
+def started_by(run: Run) -> str | None:
+    """Who began a run, by name."""
+    return run.started_by.get_username() if run.started_by else None
+
+
+def all_runs() -> list[UUID]:
+    """Every run, the first first."""
+    return list(Run.objects.order_by("started_at").values_list("pk", flat=True))

@@ -32,6 +32,7 @@ from bakehouse.demo.teasel_lock import (
     USUALLY,
     Lay,
     Went,
+    book,
 )
 from bakehouse.documents import dump
 from bakehouse.kitchen.shelf import keep_kitchen
@@ -68,9 +69,11 @@ def fill() -> str:
         records = {p.name: new_record(p, users[0]) for p in (*MADE_UP[::-1], *PLANS)}
         _order(records, users[0])
         runs = [_run(went, records[went.plan.name], users[1]) for went in RUNS]
+        for went in book():
+            _run(went, records[went.plan.name], users[1])
         for lay in STORE:
             _lay(lay, runs, users[1])
-    return f"Loaded {len(records)} plans and {len(RUNS)} runs of Teasel Lock."
+    return f"Loaded {len(records)} plans and {len(RUNS) + len(book())} runs of Teasel Lock."
 
 
 def fill_today() -> None:

@@ -6,6 +6,7 @@ Everything here is made up for this application.
 
 from __future__ import annotations
 
+import random
 from dataclasses import dataclass
 
 from lamination.day import Wanted
@@ -303,3 +304,40 @@ STORE = (
     Lay(70, Place.FRIDGE, 3, 1000, holds=Holds.BUTTER, name="Plaque, cut", lots="butter L-211"),
     Lay(50, Place.FREEZER, 3, 880, holds=Holds.BAKED, name="Almond half-moons"),
 )
+
+
+def book(months: int = 6) -> tuple[Went, ...]:
+    """What the book of Teasel Lock has of the market's croissant: a bake a week, most of them good; a hot
+    July week, a weak fridge and a new colleague among them. The same each time.
+    """
+    dice = random.Random(8)
+    found = []
+    for week in range(months * 4, 0, -1):
+        warm = week in (19, 20)
+        hasty = week in (9, 10)
+        late = tuple(dice.choice((1, 2, 3, 5, 6, 8)) + (5 if hasty else 0) for _ in range(17))
+        butter = dice.uniform(12, 14.5) + (4.0 if warm else 0)
+        room = dice.uniform(18.5, 21.5) + (4.5 if warm else 0)
+        readings = (
+            (2, _ROOM, round(room, 1)), (2, _DOUGH, round(dice.uniform(23.5, 25), 1)),
+            (5, _BUTTER, round(butter, 1)), (8, _DOUGH, round(dice.uniform(5.5, 7.5), 1)),
+            (14, _DOUGH, round(dice.uniform(6, 8), 1)),
+        )  # fmt: skip
+        marks = (2, 2, 3, 4) if warm else (3, 3, 3, 4) if hasty else dice.choice(_GOOD)
+        spread = 1.6 if hasty else 0.7
+        found.append(
+            Went(
+                MARKET, started=(7 * week + 2, "19:00"), late_min=late, readings=readings,
+                verdict=Verdict(
+                    *marks, _OF_WARM if warm else _OF_HASTE if hasty else "",
+                    shape=marks[0], dryness=4, fat=2 if warm else 5, taste=4,
+                ),
+                pieces_g=tuple(round(dice.gauss(57.2, spread), 1) for _ in range(8)),
+            )
+        )  # fmt: skip
+    return tuple(found)
+
+
+_GOOD = ((5, 4, 4, 5), (4, 4, 5, 4), (5, 5, 4, 4), (4, 5, 4, 5), (4, 4, 4, 4))
+_OF_WARM = "Heat wave. Butter on the trays, few cells."
+_OF_HASTE = "Pieces of every weight. Rolled in a hurry."

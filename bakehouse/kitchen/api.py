@@ -36,6 +36,7 @@ from lamination.day import Weekday
 from lamination.dough import Development, Liquid, PrefermentKind
 from lamination.dough.weighing import OLD_DOUGH
 from lamination.files import preparations_csv, read_preparations_csv
+from lamination.findings import Finding
 from lamination.kitchen import Default, Fixture, Kitchen, LabelPart, OwnCard, Part, Room, Sign, Spot
 from lamination.materials import (
     LIBRARY,
@@ -83,7 +84,7 @@ _WORDED: dict[str, type[Worded]] = {
     "allergen": Allergen, "strength": Strength, "addition": Addition, "wish": Wish, "chapter": Chapter,
     "strewn": Strewn, "butter_state": ButterState,
     "gathered": Gathered, "part": Part, "liquid": Liquid, "fixture": Fixture, "cause": Cause,
-    "weekday": Weekday, "made": MadeWhen, "care": Care, "holds": Holds, "which": Which,
+    "weekday": Weekday, "made": MadeWhen, "care": Care, "holds": Holds, "finding": Finding, "which": Which,
 }  # fmt: skip
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
 from django.contrib.auth.models import User
+from django.db import transaction
 
 from bakehouse.documents import dump, read_plan
 from bakehouse.kitchen.shelf import the_kitchen_at
@@ -62,3 +64,10 @@ def with_own(plan: Plan, kitchen: Kitchen) -> Plan:
     own = (*kitchen.ingredients, *prepared)
     more = [i for i in own if i.key in named and i.key not in there]
     return replace(plan, formula=replace(plan.formula, own=(*plan.formula.own, *more)))
+
+
+def saved_anew(plan_id: int, change: Callable[[Plan], Plan], user: User | None) -> PlanRecord:
+    """Change a saved plan as it is now, as its next revision. Raises Faults when it cannot be worked."""
+    with transaction.atomic():
+        record = PlanRecord.there(plan_id)
+        return save_over(record, record.revision, change(plan_in(record)), user)

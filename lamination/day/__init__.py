@@ -2,7 +2,9 @@
 
 from lamination.day.amended import OrderAmendment, amend_order
 from lamination.day.at_hand import ready
+from lamination.day.batch import Wanted
 from lamination.day.day import Day, Dough, Happened, Held, Prefer, Quiet, Shift, Weekday
+from lamination.day.from_store import FromStore
 from lamination.day.now import (
     Due,
     Lying,
@@ -15,7 +17,7 @@ from lamination.day.now import (
     on_now,
     went_of,
 )
-from lamination.day.order import FromStore, Order, Ordered, Wanted, WorkedOrder, work_order
+from lamination.day.order import Order, Ordered, WorkedOrder, work_order
 from lamination.day.ordered import Numbered, copied, day_of
 from lamination.day.since import Since
 from lamination.day.standing import (

@@ -9,8 +9,10 @@ from enum import StrEnum
 from typing import Annotated
 from zoneinfo import ZoneInfo
 
+from lamination.day.batch import Wanted
 from lamination.day.day import without_zone
-from lamination.day.order import FromStore, Order, Ordered, Wanted
+from lamination.day.from_store import FromStore
+from lamination.day.order import Order, Ordered
 from lamination.day.ordered import copied
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan

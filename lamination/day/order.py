@@ -6,14 +6,16 @@ It runs both ways: from pieces to flour, or from the flour at hand to pieces.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from itertools import count
 from typing import Annotated
 
+from lamination.day.batch import Batch, Made, TimedSheet, Wanted, fetched, filled, made_of
 from lamination.day.capacity import Crowd, crowded
 from lamination.day.day import Held, Prefer, Quiet, Shift, Weekday, without_zone
+from lamination.day.from_store import FromStore, batch_of_block
 from lamination.dough.block import said_of_plaques
 from lamination.dough.mixing import Water
 from lamination.dough.shopping import (
@@ -21,25 +23,20 @@ from lamination.dough.shopping import (
     declared_of,
     needed,
     prepared_sheets,
-    sheet_of,
-    weigh_lines,
 )
 from lamination.dough.weighing import WeighSheet
 from lamination.kitchen.kitchen import Kitchen
-from lamination.materials.ingredients import Kind, Shelf
 from lamination.plan.amend import scaled
 from lamination.plan.plan import Plan
 from lamination.plan.walk import recipe_of
 from lamination.plan.work import work
 from lamination.plan.worked import WorkedPlan
 from lamination.steps import Chapter
-from lamination.steps._things import FILL_AND_TOP, fill_and_top
 from lamination.steps.cut import Cut
 from lamination.steps.mix import MixFigures
-from lamination.terms.advice import Note
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range, raise_if
-from lamination.terms.said import counted, day_and_hour, g, named
-from lamination.terms.sizes import Grams, Size
+from lamination.terms.said import counted, g, named
+from lamination.terms.sizes import Grams
 from lamination.terms.trade import Worded
 
 _DOUGH_STEP_G = 10.0
@@ -51,16 +48,6 @@ class Sizing(Worded):
 
     EVEN = "even", "Evened out"
     WHOLE = "whole", "Whole doughs"
-
-
-@dataclass(frozen=True)
-class Wanted(Checked):
-    """A product: pieces, raw weight of one, and what is lost of the sheet on the way (trim, samples)."""
-
-    product: Annotated[str, Length(1, 60, "characters")]
-    pieces: Annotated[int, Range(0, 100_000)]
-    raw_g: Annotated[float, Range(1, 5_000, "g")]
-    loss_pct: Annotated[float, Range(0, 80, "%")] = 8.0
 
 
 @dataclass(frozen=True)
@@ -85,26 +72,6 @@ class Ordered(Checked):
     def __post_init__(self) -> None:
         super().__post_init__()
         raise_if(without_zone([("ready_at", self.ready_at)]))
-
-
-@dataclass(frozen=True, slots=True)
-class FromStore:
-    """A block as a day makes use of it: what stands on its tag, its plan, and the step it goes on at.
-
-    ``best_before``: until when it is good; ``gone``: why it cannot be had.
-    """
-
-    mark: str
-    plan: Plan
-    step: str
-    best_before: datetime | None = None
-    gone: str | None = None
-
-    def saves_min(self, kitchen: Kitchen) -> float:
-        """Minutes of work that were done before it was put away."""
-        strip = work(self.plan, kitchen).strip
-        n = self.plan.at(self.step)
-        return sum(stop.bench_min for stop in strip[:n])
 
 
 def _with_ids(doughs: tuple[Ordered, ...]) -> tuple[Ordered, ...]:
@@ -147,71 +114,6 @@ class Order(Checked):
 
 
 @dataclass(frozen=True, slots=True)
-class Made:
-    """What comes of a product: pieces, and the laminate they take with their loss, g."""
-
-    product: str
-    pieces: int
-    raw_g: float
-    takes_g: float
-
-
-@dataclass(frozen=True, slots=True)
-class Fetch:
-    """What to fetch of something that comes in wholes: bags, plaques, eggs; and what is left over."""
-
-    what: str
-    needed_g: float
-    whole: int
-    of_g: float
-    left_g: float
-
-
-@dataclass(frozen=True, slots=True)
-class TimedSheet:
-    """A weigh-out sheet of one mixing, ``times`` over, and when; the time where the order has one."""
-
-    sheet: WeighSheet
-    times: int
-    at: datetime | None
-    mixing: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Batch:
-    """All of one plan: doughs of a size, how they are mixed, weighed and blocked.
-
-    ``surplus_g`` is laminate beyond what the pieces take. ``limited_by`` says what set the size of
-    a dough. ``said`` tells what rounding did. ``sums_to_g``: all sheets together, butter left out.
-    ``goes_on``: it is a block of the cold store, and begins at this step; ``saves_min``: of work, by that.
-    """
-
-    plan_id: int
-    name: str
-    plan: Plan
-    doughs: int
-    dough_g: float
-    butter_g: float
-    mixings: int
-    mixing_g: float
-    surplus_g: float
-    made: tuple[Made, ...]
-    sheets: tuple[TimedSheet, ...]
-    sums_to_g: float
-    block: Size
-    slab: Size | None
-    plaques: str
-    water: Water | None
-    fetch: tuple[Fetch, ...]
-    limited_by: str
-    said: tuple[str, ...]
-    notes: tuple[Note, ...]
-    starts_at: datetime | None
-    goes_on: str | None = None
-    saves_min: float = 0.0
-
-
-@dataclass(frozen=True, slots=True)
 class WorkedOrder:
     """An order worked, dough by dough; ``crowds``: places that are asked to hold too much.
 
@@ -243,7 +145,14 @@ def work_order(
         path = f"doughs[{i}]"
         if ordered.block is not None:
             batches.append(
-                _of_block(order, ordered, (store or {}).get(ordered.block), kitchen, path)
+                batch_of_block(
+                    ordered.plan_id,
+                    ordered.products,
+                    ordered.ready_at or order.ready_at,
+                    (store or {}).get(ordered.block),
+                    kitchen,
+                    path,
+                )
             )
             continue
         plan = plans.get(ordered.plan_id)
@@ -345,7 +254,7 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
             one = scaled(plan, size)
             sized = work(one, kitchen)
     laminate_g = doughs * sized.comes_out_g
-    made = _made(ordered, takes, laminate_g, from_flour)
+    made = made_of(ordered.products, takes, laminate_g, from_flour)
     mixings = max(1, math.ceil(doughs * one.dough.mass_g / kitchen["mixer.most_g"] - 1e-6))
     mixing_g = doughs * one.dough.mass_g / mixings
     ready_at = ordered.ready_at or order.ready_at
@@ -373,84 +282,12 @@ def _batch(order: Order, ordered: Ordered, plan: Plan, kitchen: Kitchen, path: s
             else ()
         ),
         water=water,
-        fetch=_fetch(one, sheets, kitchen),
+        fetch=fetched(one, sheets, kitchen),
         limited_by=limited,
         said=_said(ordered, doughs, one, needed_g, surplus, made, said),
         notes=tuple(n for n in sized.notes if n.tone == "mind" and n.field != "dough.mass_g"),
         starts_at=starts_at,
     )
-
-
-def _of_block(
-    order: Order, ordered: Ordered, block: FromStore | None, kitchen: Kitchen, path: str
-) -> Batch:
-    """What comes of a block: nothing is mixed, and its sheets are those of the steps that are to come."""
-    if block is None or block.gone:
-        nobody = "This block is not in the cold store, or nobody knows its plan."
-        text = block.gone if block and block.gone else nobody
-        raise Faults(Fault(f"{path}.block", text))
-    plan, sized = block.plan, work(block.plan, kitchen)
-    takes = [w.pieces * w.raw_g / (1 - w.loss_pct / 100) for w in ordered.products]
-    if sum(takes) > sized.comes_out_g + 1:
-        first = ordered.products[0]
-        most = int(sized.comes_out_g * (1 - first.loss_pct / 100) / first.raw_g)
-        text = (
-            f"{block.mark} gives {g(sized.comes_out_g)}, which is {most} of the first. Order fewer."
-        )
-        raise Faults(Fault(f"{path}.products[0].pieces", text))
-    n = plan.at(block.step)
-    begins = sized.strip[n].starts_min
-    ready_at = ordered.ready_at or order.ready_at
-    starts_at = (
-        ready_at - timedelta(minutes=sized.total_min - begins) if ready_at is not None else None
-    )
-    made = _made(ordered, takes, sized.comes_out_g, from_flour=False)
-    later = {stop.key: stop.starts_min - begins for stop in sized.strip[n:]}
-    cut = plan.first(Cut)
-    sheets = [s for s in sized.sheets if s.stop in later and (cut is None or s.stop != cut.id)]
-    if cut and (filled := _filled(cut, made, recipe_of(plan, kitchen).shelf)):
-        sheets.append(filled)
-    timed = tuple(
-        TimedSheet(
-            replace(sheet, minute=later[sheet.stop]), 1,
-            starts_at + timedelta(minutes=later[sheet.stop]) if starts_at else None, False,
-        )
-        for sheet in sheets
-    )  # fmt: skip
-    return Batch(
-        plan_id=ordered.plan_id,
-        name=f"{plan.name} from {block.mark}",
-        plan=plan,
-        doughs=1,
-        dough_g=plan.dough.mass_g,
-        butter_g=0.0,
-        mixings=0,
-        mixing_g=0.0,
-        surplus_g=sized.comes_out_g - sum(takes),
-        made=made,
-        sheets=timed,
-        sums_to_g=0.0,
-        block=sized.lock_in.block,
-        slab=None,
-        plaques="",
-        water=None,
-        fetch=_fetch(plan, timed, kitchen),
-        limited_by="the block",
-        said=tuple(_said_of_block(block, sized.comes_out_g, starts_at)),
-        notes=(),
-        starts_at=starts_at,
-        goes_on=block.step,
-        saves_min=block.saves_min(kitchen),
-    )
-
-
-def _said_of_block(block: FromStore, gives_g: float, at: datetime | None) -> Iterator[str]:
-    yield f"{block.mark} gives {g(gives_g)}, and nothing is mixed for it."
-    if at and block.best_before and block.best_before < at:
-        yield (
-            f"{block.mark} is to be used by {day_and_hour(block.best_before)}, which is before this day "
-            "begins with it. Your own date comes first."
-        )
 
 
 def _from_flour(plan: Plan, flour_g: float) -> float:
@@ -459,24 +296,6 @@ def _from_flour(plan: Plan, flour_g: float) -> float:
     old = formula.old_dough.share_pct / 100 if formula.old_dough else 0.0
     per_dough = 100 * (1 - old) / formula.total_pct + plan.butter.flour_g / plan.dough.mass_g
     return flour_g / per_dough
-
-
-def _made(
-    ordered: Ordered, takes: list[float], laminate_g: float, from_flour: bool
-) -> tuple[Made, ...]:
-    """Pieces as ordered; from flour, as many as it gives, in the proportion they were ordered."""
-    if not from_flour:
-        return tuple(
-            Made(w.product, w.pieces, w.raw_g, t)
-            for w, t in zip(ordered.products, takes, strict=True)
-        )
-    whole = sum(takes)
-    shares = [t / whole for t in takes] if whole else [1 / len(takes)] * len(takes)
-    found = []
-    for w, part in zip(ordered.products, shares, strict=True):
-        pieces = math.floor(laminate_g * part * (1 - w.loss_pct / 100) / w.raw_g + 1e-9)
-        found.append(Made(w.product, pieces, w.raw_g, pieces * w.raw_g / (1 - w.loss_pct / 100)))
-    return tuple(found)
 
 
 def _sheets(
@@ -498,8 +317,8 @@ def _sheets(
     minutes = {s.key: s.starts_min for s in sized.strip}
     sheets = [(sheet, mixings, True) for sheet in bulk.sheets if sheet.stop in together]
     cut = one.first(Cut)
-    if cut and (filled := _filled(cut, made, recipe_of(one, kitchen).shelf)):
-        sheets.append((filled, 1, False))
+    if cut and (put := filled(cut, made, recipe_of(one, kitchen).shelf)):
+        sheets.append((put, 1, False))
     # what is prepared is prepared for the whole order, and only the pieces that are wanted are filled
     later = minutes.keys() - together - {cut.id if cut else ""}
     sheets += [(sheet, doughs, False) for sheet in sized.sheets if sheet.stop in later]
@@ -511,43 +330,6 @@ def _sheets(
     water = next((m.water for m in bulk.made(MixFigures)), None)
     said = bulk.formula.rounding if bulk.formula else ()
     return tuple(sorted(found, key=lambda s: s.sheet.minute)), water, said
-
-
-def _filled(cut: Cut, made: tuple[Made, ...], shelf: Shelf) -> WeighSheet | None:
-    """What goes in and on the pieces that are made, where the plan cuts them by that name."""
-    pieces = {m.product: m.pieces for m in made}
-    put = fill_and_top((p, pieces.get(p.name, 0)) for p in cut.products)
-    if not put:
-        return None
-    return sheet_of(cut.id, FILL_AND_TOP, 0.0, *weigh_lines(cut.id, put, shelf))
-
-
-def _fetch(one: Plan, sheets: tuple[TimedSheet, ...], kitchen: Kitchen) -> tuple[Fetch, ...]:
-    """Bags, plaques and eggs for all of it."""
-    shelf = recipe_of(one, kitchen).shelf
-    needs: dict[str, float] = {}
-    names: dict[str, str] = {}
-    for timed in sheets:
-        for line in timed.sheet.lines:
-            needs[line.ingredient] = needs.get(line.ingredient, 0) + line.grams * timed.times
-            names[line.ingredient] = line.name
-    found = []
-    for key, grams in needs.items():
-        if key not in shelf:
-            continue
-        what = shelf[key]
-        of: float | None = None
-        if what.kind is Kind.FLOUR:
-            of, word = kitchen["bag.flour_g"], "bags"
-        elif what.kind is Kind.EGG:
-            of, word = what.piece_g, "pieces"
-        elif key == one.butter.ingredient:
-            own = one.butter.plaque
-            of, word = (own.mass_g if own else kitchen["plaque.mass_g"]), "plaques"
-        if of:
-            whole = math.ceil(grams / of - 1e-6)
-            found.append(Fetch(f"{names[key]}, {word}", grams, whole, of, whole * of - grams))
-    return tuple(found)
 
 
 def _said(

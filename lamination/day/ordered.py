@@ -9,7 +9,8 @@ from itertools import chain, count
 from zoneinfo import ZoneInfo
 
 from lamination.day.day import MOST_DOUGHS, Day, Dough, Held
-from lamination.day.order import FromStore, Order, work_order
+from lamination.day.from_store import FromStore
+from lamination.day.order import Order, work_order
 from lamination.kitchen.kitchen import Kitchen
 from lamination.plan.plan import Plan
 from lamination.plan.work import work

@@ -254,9 +254,13 @@ class Thread:
 
 
 def thread_of(
-    dough: str, plan: Plan, ready: int, kitchen: Kitchen, windows: Mapping[str, RestWindow],
+    dough: str,
+    plan: Plan,
+    ready: int,
+    kitchen: Kitchen,
+    windows: Mapping[str, RestWindow],
     goes_on: str | None = None,
-) -> Thread:  # fmt: skip
+) -> Thread:
     """A plan as a thread, with the marks of its rests where the warmth has judged them.
 
     A rest that nobody judges may differ from the plan by ``day.unjudged_pct``, and by twice that where

@@ -62,6 +62,16 @@ class Verdict(Checked):
     before_g: Annotated[float, Range(0.1, 20_000, "g")] | None = None
     after_g: Annotated[float, Range(0.1, 20_000, "g")] | None = None
 
+    @property
+    def mean(self) -> float | None:
+        """The mean of all marks that were given; None where none was."""
+        marks = (
+            self.lift, self.honeycomb, self.leaves, self.colour, self.shape, self.dryness, self.fat,
+            self.taste,
+        )  # fmt: skip
+        given = [mark for mark in marks if mark is not None]
+        return sum(given) / len(given) if given else None
+
 
 _NEEDS: dict[EventKind, tuple[str, ...]] = {
     EventKind.DONE: ("stop",),

@@ -169,7 +169,7 @@ def told(e: BlockChange) -> str:
             assert e.until is not None
             return f"Best before put at {day_and_hour(e.until)}"
         case ChangeKind.WANTED:
-            return f"WantedAt at {day_and_hour(e.until)}{why}" if e.until else "Not wanted any more"
+            return f"Wanted at {day_and_hour(e.until)}{why}" if e.until else "Not wanted any more"
         case ChangeKind.PROBED:
             assert e.value_c is not None
             return f"Its middle is at {c(e.value_c)}"

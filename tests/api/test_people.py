@@ -78,6 +78,8 @@ def test_a_stranger_gets_nothing(method, path):
         .replace("{revision}", "1")
         .replace("{probe_id}", "1")
         .replace("{run_id}", "7f1c2f3e-0000-4000-8000-000000000000")
+        .replace("{tag}", "1")
+        .replace("{block_id}", "7f1c2f3e-0000-4000-8000-000000000002")
         .replace("{photo_id}", "7f1c2f3e-0000-4000-8000-000000000001")
     )
     answer = Client().generic(method, path, "{}", "application/json")

@@ -20,6 +20,7 @@ from lamination.store import (
     what_it_is,
 )
 from lamination.terms.limits import Faults
+from lamination.terms.said import plain
 from lamination.terms.trade import Family, Place
 
 AT = datetime(2026, 11, 28, 6, tzinfo=UTC)
@@ -241,3 +242,23 @@ def test_how_long_it_keeps_is_a_row_and_says_which(holds, family, place, more, h
     assert keeping(holds, family, place, changed, **more).hours == hours / 2
     with pytest.raises(ValueError, match="proofer"):
         keeping(holds, family, Place.PROOFER, kitchen)
+
+
+@pytest.mark.parametrize(
+    ("one", "says"),
+    [
+        (change(K.MOVED, place=Place.FRIDGE, shelf=2), "Into the fridge, shelf 2"),
+        (change(K.DIVIDED, grams=600.0, part="block-0002"), "Divided: 600 g is a block of its own"),
+        (change(K.TAKEN, why="onto the bench"), "Taken out: onto the bench"),
+        (change(K.USED, grams=80.0), "Used 80 g"),
+        (change(K.THROWN, why="sour"), "Thrown away, all of it: sour"),
+        (change(K.WEIGHED, grams=2380.0), "Weighed: 2 380 g"),
+        (change(K.WANTED, until=AT + timedelta(days=1), why="market"),
+         "Wanted at Sun 29 Nov, 06:00: market"),
+        (change(K.WANTED), "Not wanted any more"),
+        (change(K.PROBED, value_c=1.4), "Its middle is at 1.4 °C"),
+    ],
+)  # fmt: skip
+def test_every_change_is_told_in_words(one, says):
+    told = stand(block(), (one,)).history[0].says
+    assert plain(told).replace("\u202f", " ") == says

@@ -6,6 +6,7 @@ from importlib import import_module
 import numpy as np
 import pytest
 
+from bakehouse.demo.made_up import MADE_UP
 from bakehouse.demo.teasel_lock import KITCHEN, PLANS
 from lamination.heat.conduction import conduct
 from lamination.plan.walk import walk
@@ -35,6 +36,43 @@ def test_no_place_of_the_dough_is_a_fiftieth_of_a_kelvin_off(plan, room_c, monke
     for a, b in zip(ours, finer, strict=True):
         at = a.minutes[-1] * np.linspace(0, 1, 12) ** 1.6
         assert np.abs(a.at(at) - b.at(at)).max() < 0.02
+
+
+MADE_OF = import_module("lamination.warmth.bodies")
+FIRST_MIN = (
+    10.0  # so long after butter is shut in, a cell that holds both has not yet told them apart
+)
+
+
+def followed(plan, room_c):
+    kitchen = Today(room_c=room_c).in_kitchen(KITCHEN)
+    for name in ("follow", "scene", "bench", "rests"):
+        for kept in vars(import_module(f"lamination.warmth.{name}")).values():
+            if hasattr(kept, "cache_clear"):
+                kept.cache_clear()
+    return Follower(walk(plan, kitchen), kitchen, Today(room_c=room_c)).run()
+
+
+@pytest.mark.parametrize("plan", [*PLANS, *MADE_UP[:2]], ids=lambda p: p.name)
+def test_cells_and_steps_refined_together_move_no_verdict_and_hardly_a_mark(plan, monkeypatch):
+    """As many cells as plans use, against four times as many and far finer steps; what docs/model.md says."""
+    ours = followed(plan, 17)
+    monkeypatch.setattr(MADE_OF, "CELLS", 56)
+    monkeypatch.setattr(MODULE, "conduct", partial(conduct, finer=25.0))
+    finer = followed(plan, 17)
+    for (_, a, _, _), (_, b, _, _) in zip(ours.seen, finer.seen, strict=True):
+        at = a.minutes[-1] * np.linspace(0, 1, 12) ** 1.6
+        p, q = a.at(at), b.at(at)
+        assert np.abs(p @ a.end.shares - q @ b.end.shares).max() < 0.2
+        middles = np.abs(a.end.middle_of(p) - b.end.middle_of(q))
+        assert middles.max() < 0.8
+        assert middles[at > FIRST_MIN].max(initial=0.0) < 0.3
+    for a, b in zip(ours.windows, finer.windows, strict=True):
+        assert a.verdict == b.verdict, a.stop
+        for mark in ("possible_from_min", "good_from_min", "good_until_min", "possible_until_min"):
+            one, other = getattr(a, mark), getattr(b, mark)
+            assert (one is None) is (other is None)
+            assert one is None or abs(one - other) < 2.0
 
 
 @pytest.mark.parametrize("plan", PLANS, ids=lambda p: p.name)

@@ -72,11 +72,22 @@ export const people = queryOptions({
 });
 
 /** Every dough that was run, latest first, page by page. */
-export const useBook = () =>
+export interface Sought {
+  words?: string;
+  family?: Schemas["Family"];
+  by?: string;
+  good?: boolean;
+}
+
+export const useBook = (sought: Sought = {}) =>
   useInfiniteQuery({
-    queryKey: ["runs", "book"],
+    queryKey: ["runs", "book", sought],
     queryFn: ({ pageParam }) =>
-      got(api.GET("/api/runs", { params: { query: { older_than: pageParam ?? undefined } } })),
+      got(
+        api.GET("/api/runs", {
+          params: { query: { ...sought, older_than: pageParam ?? undefined } },
+        }),
+      ),
     initialPageParam: null as string | null,
     getNextPageParam: (page: Schemas["RunPage"]) => page.older_than,
     refetchInterval: 15_000,

@@ -720,6 +720,9 @@ export interface paths {
         /**
          * List Runs
          * @description Runs, the latest first, a page at a time: all, or only those (not) under way.
+         *
+         *     ``words``: all of them in its name, its remarks or its verdict; ``by``: who began it; ``good``: how it
+         *     came out, where somebody judged it.
          */
         get: operations["bakehouse_bench_api_list_runs"];
         put?: never;
@@ -1531,6 +1534,104 @@ export interface paths {
          * @description What of a run can be put away, step by step.
          */
         get: operations["bakehouse_store_api_offered"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Findings */
+        get: operations["bakehouse_findings_api_findings"];
+        /** Say What Was Seen */
+        put: operations["bakehouse_findings_api_say_what_was_seen"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/cause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say What It Was
+         * @description What the baker found teaches how often a cause is met in this house.
+         */
+        put: operations["bakehouse_findings_api_say_what_it_was"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/different": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Was Different
+         * @description Against another record, or the good ones of its product, the unusual first.
+         */
+        get: operations["bakehouse_findings_api_what_was_different"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/next-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Next Time
+         * @description Put the one change into the plan as it is now: a new revision that remembers why.
+         */
+        post: operations["bakehouse_findings_api_next_time"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book.jsonl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Book
+         * @description Every record of the book, one to a line: plan, kitchen, what was said and seen.
+         */
+        get: operations["bakehouse_findings_api_download_book"];
         put?: never;
         post?: never;
         delete?: never;
@@ -8318,6 +8419,156 @@ export interface components {
             freezer: components["schemas"]["Keeping"];
         };
         /**
+         * BakeCause
+         * @description Something that may have happened to it.
+         * @enum {string}
+         */
+        BakeCause: "butter_hard" | "butter_soft" | "few_leaves" | "merged" | "rest_short" | "rolled_fast" | "under" | "over" | "proofer_warm" | "proofer_dry" | "uneven_sheet" | "margin" | "wash" | "warm_cut" | "oven_cool" | "overmixed" | "old_flour" | "yeast" | "salt";
+        /**
+         * Evidence
+         * @description Something of the record that speaks for a cause (``weighs`` above 0) or against it.
+         *
+         *     ``stop``: the step it is of; ``measured``: a reading or a weight, and not worked from others.
+         */
+        Evidence: {
+            cause: components["schemas"]["BakeCause"];
+            /** Weighs */
+            weighs: number;
+            /** Says */
+            says: string;
+            /** Stop */
+            stop?: string | null;
+            /**
+             * Measured
+             * @default true
+             */
+            measured: boolean;
+        };
+        /**
+         * Finding
+         * @description Something that is seen of a bake, at the cut piece or on the tray.
+         * @enum {string}
+         */
+        Finding: "fat" | "bready" | "hole" | "band" | "ragged" | "uneven" | "islands" | "leans" | "opens" | "weights" | "flat" | "burst" | "dense" | "pale" | "skin" | "sour";
+        /**
+         * FindingsView
+         * @description What was seen of a run's bake, why it may be so, and what the baker found it was.
+         */
+        FindingsView: {
+            /** Seen */
+            seen: components["schemas"]["Finding"][];
+            cause: components["schemas"]["BakeCause"] | null;
+            why: components["schemas"]["WhySo"];
+        };
+        /**
+         * NextTime
+         * @description The one thing to change, and why; ``fix``: what it puts in the plan, if it can be put there;
+         *     ``measure``: what to measure besides, which would decide between the likeliest.
+         */
+        NextTime: {
+            cause: components["schemas"]["BakeCause"];
+            /** Says */
+            says: string;
+            fix: components["schemas"]["Fix"] | null;
+            /** Measure */
+            measure: string;
+        };
+        /**
+         * Ranked
+         * @description A cause: how likely, 0 to 1, in a word; what of the record speaks for it and against it; what was seen
+         *     that goes with it; and what was not measured and would decide.
+         */
+        Ranked: {
+            cause: components["schemas"]["BakeCause"];
+            /** Name */
+            name: string;
+            /** P */
+            p: number;
+            /** Word */
+            word: string;
+            /** Goes With */
+            goes_with: components["schemas"]["Finding"][];
+            /** Supports */
+            supports: components["schemas"]["Evidence"][];
+            /** Opposes */
+            opposes: components["schemas"]["Evidence"][];
+            /** Undecided */
+            undecided: string[];
+        };
+        /**
+         * WhySo
+         * @description Why a bake may have come out so: the causes worth a line, the likeliest first.
+         */
+        WhySo: {
+            /** Causes */
+            causes: components["schemas"]["Ranked"][];
+            next_time: components["schemas"]["NextTime"] | null;
+        };
+        /**
+         * SeenOfBake
+         * @description What somebody saw of a bake.
+         */
+        SeenOfBake: {
+            /** Seen */
+            seen: components["schemas"]["Finding"][];
+        };
+        /**
+         * ItWas
+         * @description The cause that the baker found; None where that is taken back.
+         */
+        ItWas: {
+            cause?: components["schemas"]["BakeCause"] | null;
+        };
+        /**
+         * Difference
+         * @description A feature against the others': their middle, from and until where eight of ten lie, and how unusual it
+         *     is: so many spreads away. ``unusual``: worth a word.
+         */
+        Difference: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Usual */
+            usual: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Others */
+            others: number[];
+            /** Away */
+            away: number;
+            /** Unusual */
+            unusual: boolean;
+        };
+        /**
+         * DifferentFrom
+         * @description A record against another, or the good ones of its product: so many of them.
+         */
+        DifferentFrom: {
+            /** Others */
+            others: number;
+            /** Differences */
+            differences: components["schemas"]["Difference"][];
+        };
+        /**
+         * PutIntoPlan
+         * @description The plan that was changed, and its revision.
+         */
+        PutIntoPlan: {
+            /** Plan Id */
+            plan_id: number;
+            /** Revision */
+            revision: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * KeptPicture
          * @description The name a picture is kept under.
          */
@@ -10649,6 +10900,10 @@ export interface operations {
                 under_way?: boolean | null;
                 older_than?: string | null;
                 most?: number;
+                words?: string;
+                family?: components["schemas"]["Family"] | null;
+                by?: string;
+                good?: boolean | null;
             };
             header?: never;
             path?: never;
@@ -12109,6 +12364,184 @@ export interface operations {
             404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_findings_api_findings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingsView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_findings_api_say_what_was_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenOfBake"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingsView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_findings_api_say_what_it_was: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItWas"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingsView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_findings_api_what_was_different: {
+        parameters: {
+            query?: {
+                other?: string | null;
+            };
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferentFrom"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_findings_api_next_time: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutIntoPlan"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_findings_api_download_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
         };
     };
     bakehouse_kitchen_card_api_add_picture: {

@@ -16,6 +16,8 @@ import { say, useOutbox } from "@/offline/outbox";
 import { Strip } from "@/steps/Strip";
 import { outOf, passed, placesSaid, restMin } from "@/steps/stays";
 import classes from "./Book.module.css";
+import { Different } from "./Different";
+import { Findings } from "./Findings";
 import { Photos } from "./Photos";
 import { TemperatureChart } from "./TemperatureChart";
 import { PiecesWeighed, TrayTable } from "./TrayTable";
@@ -74,6 +76,12 @@ function Record({ run }: { run: RunView }) {
           return at ? `done ${clock(at)}` : "";
         }}
       />
+      {standing.phase === "finished" && (
+        <>
+          <Findings run={run.id} />
+          <Different run={run.id} name={run.plan.name} />
+        </>
+      )}
       <div className={classes.page}>
         <section>
           <h2>Planned and actual</h2>

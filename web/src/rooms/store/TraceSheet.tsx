@@ -83,7 +83,7 @@ function Sheet({ trace }: { trace: Schemas["StoreTrace"] }) {
         {went_into.length === 0 && parts.length === 0 && (
           <li>
             <h2>Nothing was made of it yet</h2>
-            <p>It is {of.state}.</p>
+            <p>It lies on its shelf, {of.state}.</p>
           </li>
         )}
       </ol>
@@ -105,7 +105,7 @@ function Dough({ of }: { of: Schemas["DoughTraced"] }) {
           ? `Weighed: ${of.weighed.join("; ")}.`
           : "Nobody wrote down what was weighed: by the plan’s sheet."}
       </p>
-      {of.contains && <p>{words(of.contains)}</p>}
+      {of.contains && <p>All that was weighed for it: {words(of.contains)}</p>}
     </>
   );
 }
@@ -118,6 +118,7 @@ function Lay({ of }: { of: BlockView }) {
         {say("mass", Math.round(of.block.grams))}, {of.what}, put away {day(of.block.since)}
         {of.by && ` by ${of.by}`}; use by {day(of.standing.best_before)}.
       </p>
+      {of.block.contains && <p>{words(of.block.contains)}</p>}
       <ul>
         {of.standing.history
           .filter((h) => !h.undone)

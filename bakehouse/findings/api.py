@@ -1,0 +1,161 @@
+"""The book that answers: what was seen, why it may be so, what was different, and the next time."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Annotated
+from uuid import UUID
+
+from django.db import transaction
+from django.http import HttpRequest, StreamingHttpResponse
+from django.utils import timezone
+from ninja import Body, Router
+
+from bakehouse.bench.runs import all_runs, run_of, snapshot
+from bakehouse.documents import dump
+from bakehouse.findings.book import (
+    confirmed_in,
+    features_of,
+    good_ones_like,
+    record_of,
+)
+from bakehouse.findings.models import SeenRecord
+from bakehouse.people.roles import head_only, signed_in, user_of
+from bakehouse.plans.library import saved_anew
+from lamination.findings import (
+    BakeCause,
+    Difference,
+    Finding,
+    WhySo,
+    different,
+    put_into,
+    why,
+)
+from lamination.terms import Checked, Fault, Faults, Length, plain
+
+router = Router(tags=["findings"])
+
+
+@dataclass
+class FindingsView:
+    """What was seen of a run's bake, why it may be so, and what the baker found it was."""
+
+    seen: list[Finding]
+    cause: BakeCause | None
+    why: WhySo
+
+
+@dataclass
+class DifferentFrom:
+    """A record against another, or the good ones of its product: so many of them."""
+
+    others: int
+    differences: list[Difference]
+
+
+@dataclass(frozen=True)
+class SeenOfBake(Checked):
+    """What somebody saw of a bake."""
+
+    seen: Annotated[tuple[Finding, ...], Length(0, 16, "findings")]
+
+
+@dataclass(frozen=True)
+class ItWas(Checked):
+    """The cause that the baker found; None where that is taken back."""
+
+    cause: BakeCause | None = None
+
+
+@dataclass
+class PutIntoPlan:
+    """The plan that was changed, and its revision."""
+
+    plan_id: int
+    revision: int
+    says: str
+
+
+def _view(run_id: UUID) -> FindingsView:
+    record = record_of(run_id)
+    kept = SeenRecord.objects.filter(pk=run_id).first()
+    confirmed = confirmed_in(record.plan.family)
+    found = why(record, timezone.get_current_timezone(), confirmed)
+    cause = BakeCause(kept.cause) if kept and kept.cause else None  # type: ignore[call-arg]
+    return FindingsView(list(record.seen), cause, found)
+
+
+def _kept(run_id: UUID, request: HttpRequest) -> SeenRecord:
+    run = run_of(run_id)
+    return SeenRecord.objects.get_or_create(
+        pk=run_id, defaults={"family": run.family, "by": user_of(request)}
+    )[0]
+
+
+@router.get("/runs/{uuid:run_id}/findings", auth=signed_in, response=FindingsView)
+def findings(request: HttpRequest, run_id: UUID) -> FindingsView:
+    return _view(run_id)
+
+
+@router.put("/runs/{uuid:run_id}/findings", auth=signed_in, response=FindingsView)
+def say_what_was_seen(request: HttpRequest, run_id: UUID, said: Body[SeenOfBake]) -> FindingsView:
+    with transaction.atomic():
+        kept = _kept(run_id, request)
+        kept.seen = [f.value for f in dict.fromkeys(said.seen)]
+        kept.by = user_of(request)
+        kept.save()
+    return _view(run_id)
+
+
+@router.put("/runs/{uuid:run_id}/cause", auth=signed_in, response=FindingsView)
+def say_what_it_was(request: HttpRequest, run_id: UUID, said: Body[ItWas]) -> FindingsView:
+    """What the baker found teaches how often a cause is met in this house."""
+    with transaction.atomic():
+        kept = _kept(run_id, request)
+        kept.cause = said.cause.value if said.cause else ""
+        kept.by = user_of(request)
+        kept.save()
+    return _view(run_id)
+
+
+@router.get("/runs/{uuid:run_id}/different", auth=signed_in, response=DifferentFrom)
+def what_was_different(
+    request: HttpRequest, run_id: UUID, other: UUID | None = None
+) -> DifferentFrom:
+    """Against another record, or the good ones of its product, the unusual first."""
+    others = [features_of(other)] if other else list(good_ones_like(run_id))
+    return DifferentFrom(len(others), list(different(features_of(run_id), others)))
+
+
+@router.post("/runs/{uuid:run_id}/next-time", auth=head_only, response=PutIntoPlan)
+def next_time(request: HttpRequest, run_id: UUID) -> PutIntoPlan:
+    """Put the one change into the plan as it is now: a new revision that remembers why."""
+    run = run_of(run_id)
+    found = _view(run_id).why.next_time
+    if found is None or found.fix is None:
+        raise Faults(Fault("", "There is nothing to put into the plan."))
+    if run.plan_id is None:
+        raise Faults(Fault("", "The plan of this dough was thrown away."))
+    seen = ", ".join(f.said for f in record_of(run_id).seen)
+    because = (
+        f"{timezone.localdate():%d %b %Y}: {plain(found.says)} Because of the bake of "
+        f"{timezone.localtime(run.started_at):%d %b}: {seen}."
+    )
+    fix, then = found.fix, snapshot(run)[0]
+    record = saved_anew(
+        run.plan_id, lambda now: put_into(now, then, fix, because), user_of(request)
+    )
+    return PutIntoPlan(record.pk, record.revision, found.says)
+
+
+@router.get("/book.jsonl", auth=signed_in)
+def download_book(request: HttpRequest) -> StreamingHttpResponse:
+    """Every record of the book, one to a line: plan, kitchen, what was said and seen."""
+
+    def lines() -> list[str]:
+        return [json.dumps(dump(record_of(run))) + "\n" for run in all_runs()]
+
+    answer = StreamingHttpResponse(iter(lines()), content_type="application/jsonl; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="book.jsonl"'
+    return answer

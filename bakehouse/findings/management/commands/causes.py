@@ -1,0 +1,67 @@
+"""Why a bake may have come out so, on the command line."""
+
+import json
+import sys
+from argparse import ArgumentParser
+from pathlib import Path
+from typing import Any
+
+from django.core.management.base import BaseCommand
+
+from bakehouse.documents import dump, json_of, read, said_plainly
+from lamination.findings import RECORD_FORMAT, Record, why
+from lamination.kitchen import renamed
+from lamination.plan import migrated
+from lamination.terms import Fault, Faults, plain
+
+
+class Command(BaseCommand):
+    help = "Rank the causes of the bake in FILE (- for standard input); exit 2 on bad input."
+    requires_system_checks: list[str] = []
+
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        parser.add_argument("file")
+
+    def handle(self, *args: Any, file: str, **options: Any) -> None:
+        try:
+            found = why(_asked(_content(file)))
+        except Faults as wrong:
+            for fault in wrong.faults:
+                self.stderr.write(f"{fault.field or 'file'}: {plain(fault.message)}")
+            sys.exit(2)
+        causes = [
+            {
+                "code": one.cause.value,
+                "p": round(one.p, 4),
+                "for": [e.says for e in one.supports] + [f.said for f in one.goes_with],
+                "against": [e.says for e in one.opposes],
+            }
+            for one in found.causes
+        ]
+        change = dump(found.next_time) if found.next_time else None
+        answer = {
+            "format": "eight-turn/causes", "version": 1, "causes": causes, "change": change,
+        }  # fmt: skip
+        self.stdout.write(json.dumps(said_plainly(answer), indent=1, ensure_ascii=False))
+
+
+def _asked(content: bytes) -> Record:
+    data = json_of(content, "record")
+    if data.get("format") != RECORD_FORMAT:
+        raise Faults(Fault("format", f'A record says "format": "{RECORD_FORMAT}".'))
+    if data.get("version") != 1:
+        raise Faults(Fault("version", "This Eight Turn reads version 1."))
+    if isinstance(data.get("plan"), dict):
+        data["plan"] = migrated(data["plan"])
+    if isinstance(data.get("kitchen"), dict):
+        data["kitchen"] = renamed(data["kitchen"])
+    return read(Record, data)
+
+
+def _content(file: str) -> bytes:
+    if file == "-":
+        return sys.stdin.buffer.read()
+    try:
+        return Path(file).read_bytes()
+    except OSError as wrong:
+        raise Faults(Fault("", f"{file} cannot be read: {wrong.strerror}.")) from None
