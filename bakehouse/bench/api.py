@@ -23,7 +23,7 @@ from bakehouse.kitchen.shelf import as_today, the_kitchen
 from bakehouse.people.roles import of_the_house, signed_in, user_of
 from bakehouse.pictures import LARGEST_FILE, small_jpeg
 from bakehouse.plans.library import plan_of
-from bakehouse.store.blocks import take_for_run
+from bakehouse.store.blocks import block_record, goes_on_by, take_for_run
 from lamination.plan import Plan, WorkedPlan, work
 from lamination.run import (
     Begun,
@@ -243,7 +243,8 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
             at_stop: str | None = None
             block, started_at = start.block, _pressed(start.started_at)
             if start.day is not None:
-                plan, doughs, of_day = dough_of(start.day, start.dough or "")
+                dough, doughs, of_day = dough_of(start.day, start.dough or "")
+                plan, at_stop = dough.plan, dough.goes_on
                 block = UUID(of_day) if of_day else None
                 there = Run.objects.filter(day=start.day, dough=start.dough).exclude(
                     phase=Phase.GIVEN_UP
@@ -251,12 +252,14 @@ def start_run(request: HttpRequest, start: Body[StartRun]) -> RunNow:
                 if (one := there.first()) is not None:
                     # another tablet was quicker: it is the same dough
                     return _now(one)
-            elif block is None:
+            elif block is not None:
+                plan, at_stop = goes_on_by(block_record(block))
+            else:
                 if start.plan_id is None:
                     raise Faults(Fault("plan_id", "This is missing."))
                 plan = plan_of(start.plan_id)
             if block is not None:
-                plan, at_stop = take_for_run(block, start.id, started_at, user_of(request))
+                take_for_run(block, start.id, started_at, user_of(request))
             worked = work(plan, kitchen)
             events: tuple[Event, ...] = ()
             if at_stop is not None:

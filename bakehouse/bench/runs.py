@@ -159,3 +159,15 @@ def started_by(run: Run) -> str | None:
 def all_runs() -> list[UUID]:
     """Every run, the first first."""
     return list(Run.objects.order_by("started_at").values_list("pk", flat=True))
+
+
+def latest_finished(most: int) -> list[UUID]:
+    """The last runs that came to their end."""
+    runs = Run.objects.filter(phase="finished").order_by("-started_at")
+    return list(runs.values_list("pk", flat=True)[:most])
+
+
+def products() -> list[str]:
+    """The names of all that was ever finished."""
+    names = Run.objects.filter(phase="finished").order_by("name").values_list("name", flat=True)
+    return list(names.distinct())

@@ -103,7 +103,9 @@ def amend_an_order(request: HttpRequest, asked: Body[AmendOrder]) -> Order:
     chosen = asked.amendment.plan_id
     plans = plans_with(() if chosen is None else (chosen,))
     block = asked.amendment.block
-    store = blocks_for((block,) if block else ())
+    n = asked.amendment.index or 0
+    lines = asked.order.doughs
+    store = blocks_for([(block, lines[n].plan_id)] if block and n < len(lines) else ())
     return amend_order(
         asked.order, asked.amendment, plans, the_kitchen(), settings.TIME_ZONE, store
     )

@@ -16,7 +16,7 @@ from bakehouse.documents import read
 from bakehouse.kitchen.shelf import the_kitchen
 from bakehouse.plans.library import plan_of
 from bakehouse.store.blocks import blocks_for
-from lamination.day import Day, FromStore, Numbered, Order, day_of, work_order
+from lamination.day import Day, Dough, FromStore, Numbered, Order, day_of, work_order
 from lamination.dough.weighing import OLD_DOUGH
 from lamination.plan import Plan
 from lamination.store import Need
@@ -58,7 +58,7 @@ def as_day(order: Order, record: OrderRecord | None = None) -> tuple[Day, tuple[
 
 def blocks_of(order: Order, day: int | None = None) -> dict[str, FromStore]:
     """The blocks of the cold store that an order makes use of."""
-    return blocks_for((d.block for d in order.doughs if d.block), day)
+    return blocks_for(((d.block, d.plan_id) for d in order.doughs if d.block), day)
 
 
 def _line_of(order: Order, known: Numbered) -> str:
@@ -68,16 +68,16 @@ def _line_of(order: Order, known: Numbered) -> str:
     return order.doughs[at].id if there else ""
 
 
-def dough_of(order_id: int, dough: str) -> tuple[Plan, int, str | None]:
-    """The plan of one dough of a day, as large as it is wanted, how many doughs there are, and the block of
-    the cold store that it is.
+def dough_of(order_id: int, dough: str) -> tuple[Dough, int, str | None]:
+    """One dough of a day, as large as it is wanted, how many doughs there are, and the block of the cold
+    store that it is.
     """
     record = OrderRecord.there(order_id)
     day, numbered = as_day(order_in(record), record)
     for one in day.doughs:
         if one.id == dough:
             block = next(n.block for n in numbered if n.dough == dough)
-            return one.plan, len(numbered), block
+            return one, len(numbered), block
     raise Http404("That day has no such dough. Its order may have been changed.")
 
 

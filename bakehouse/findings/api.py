@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
@@ -12,24 +13,29 @@ from django.http import HttpRequest, StreamingHttpResponse
 from django.utils import timezone
 from ninja import Body, Router
 
-from bakehouse.bench.runs import all_runs, run_of, snapshot
+from bakehouse.bench.runs import all_runs, products, run_of, snapshot
 from bakehouse.documents import dump
 from bakehouse.findings.book import (
     confirmed_in,
     features_of,
     good_ones_like,
+    lately,
     record_of,
+    trends_of,
 )
 from bakehouse.findings.models import SeenRecord
+from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import saved_anew
 from lamination.findings import (
     BakeCause,
     Difference,
     Finding,
+    Taught,
     WhySo,
     different,
     put_into,
+    taught,
     why,
 )
 from lamination.terms import Checked, Fault, Faults, Length, plain
@@ -159,3 +165,69 @@ def download_book(request: HttpRequest) -> StreamingHttpResponse:
     answer = StreamingHttpResponse(iter(lines()), content_type="application/jsonl; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="book.jsonl"'
     return answer
+
+
+@dataclass
+class Point:
+    """A value of a record, and when it was begun."""
+
+    run: UUID
+    at: datetime
+    value: float
+
+
+@dataclass
+class Trend:
+    """Something of a product's records over time."""
+
+    key: str
+    name: str
+    unit: str
+    points: list[Point]
+
+
+@dataclass
+class Trends:
+    """The products of the book, and how the records of one of them went."""
+
+    products: list[str]
+    name: str
+    trends: list[Trend]
+
+
+@router.get("/book/trends", auth=signed_in, response=Trends)
+def trends(request: HttpRequest, name: str = "") -> Trends:
+    """How a product went over time; of the first there is where none is named."""
+    there = products()
+    name = name or next(iter(there), "")
+    found = [
+        Trend(
+            key, points[0][2].name, points[0][2].unit,
+            [Point(run, at, f.value) for run, at, f in points],
+        )
+        for key, points in trends_of(name).items()
+    ]  # fmt: skip
+    return Trends(there, name, found)
+
+
+@router.get("/book/teaches", auth=signed_in, response=list[Taught])
+def teaches(request: HttpRequest) -> list[Taught]:
+    """The rows of the kitchen that the last records would have otherwise; nothing changes by itself."""
+    return list(taught(lately(), the_kitchen()))
+
+
+@dataclass(frozen=True)
+class TakeRow(Checked):
+    """A row of the kitchen and the value it is to have."""
+
+    key: Annotated[str, Length(1, 80, "characters")]
+    value: float
+
+
+@router.put("/book/teaches", auth=head_only, response=list[Taught])
+def take(request: HttpRequest, said: Body[TakeRow]) -> list[Taught]:
+    """Take what the book teaches, or put a row back as it was."""
+    if said.key not in {row.key for row in the_kitchen().table()}:
+        raise Faults(Fault("key", "The kitchen has no such row."))
+    keep_rows({said.key: said.value}, user_of(request))
+    return list(taught(lately(), the_kitchen()))

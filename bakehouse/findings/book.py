@@ -4,10 +4,19 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator
+from datetime import datetime
 from functools import lru_cache
 from uuid import UUID
 
-from bakehouse.bench.runs import GOOD_FROM, events_of, finished_of, run_of, snapshot, started_by
+from bakehouse.bench.runs import (
+    GOOD_FROM,
+    events_of,
+    finished_of,
+    latest_finished,
+    run_of,
+    snapshot,
+    started_by,
+)
 from bakehouse.documents import read
 from bakehouse.findings.models import SeenRecord
 from lamination.findings import BakeCause, Feature, Finding, Record, features, score
@@ -57,3 +66,25 @@ def good_ones_like(run_id: UUID) -> Iterator[dict[str, Feature]]:
         if judged is not None and judged >= GOOD_FROM:
             found += 1
             yield about
+
+
+TRENDS = ("score", "late", "butter", "room", "piece", "spread", "hydration")
+MOST_LATELY = 60
+
+
+def trends_of(name: str) -> dict[str, list[tuple[UUID, datetime, Feature]]]:
+    """How a product's records went over time, the first first: each of a few things that are followed."""
+    found: dict[str, list[tuple[UUID, datetime, Feature]]] = {key: [] for key in TRENDS}
+    for run_id, said in reversed(finished_of(name)):
+        about = _features(run_id, said)[0]
+        at = run_of(run_id).started_at
+        for key in TRENDS:
+            if key in about:
+                found[key].append((run_id, at, about[key]))
+    return {key: points for key, points in found.items() if len(points) > 1}
+
+
+def lately() -> Iterator[Record]:
+    """The last records that came to their end."""
+    for run_id in latest_finished(MOST_LATELY):
+        yield record_of(run_id)

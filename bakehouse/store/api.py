@@ -18,6 +18,7 @@ from bakehouse.bench.runs import events_of, run_of, runs_from, snapshot
 from bakehouse.documents import as_download, read_plan
 from bakehouse.kitchen.shelf import as_today, the_kitchen
 from bakehouse.people.roles import of_the_house, signed_in, user_of
+from bakehouse.plans.library import plan_of
 from bakehouse.store.blocks import (
     address_of,
     block_in,
@@ -270,11 +271,14 @@ def _wasted() -> list[Wasted]:
 @dataclass
 class Fitting:
     """A block that a day may make use of for a plan: what it gives under the knife, and the minutes of work
-    that were done before it was put away.
+    that were done before it was put away. ``same``: it was begun by this very plan; else it becomes its
+    product, being of its family and with as many turns.
     """
 
     id: UUID
     mark: str
+    name: str
+    same: bool
     place: Place
     grams: float
     comes_out_g: float
@@ -284,18 +288,21 @@ class Fitting:
 
 @router.get("/blocks/fitting/{int:plan_id}", auth=signed_in, response=list[Fitting])
 def fitting(request: HttpRequest, plan_id: int, at: datetime | None = None) -> list[Fitting]:
-    """The blocks there are of a plan that are still good then, the first to be used first."""
+    """The blocks that can become a plan's product and are still good then, those of the plan itself first."""
     kitchen, now = the_kitchen(), timezone.now()
-    there = {str(r.pk): (r, b, n) for r, b, n in those_there() if r.plan_id == plan_id}
-    return [
+    family = plan_of(plan_id).family
+    there = {str(r.pk): (r, b, n) for r, b, n in those_there() if b.family is family}
+    fits = blocks_for((key, plan_id) for key in there)
+    found = [
         Fitting(
-            there[key][0].pk, of.mark, there[key][2].place, there[key][2].grams,
-            work(of.plan, kitchen).comes_out_g, of.saves_min(kitchen),
-            state_of(there[key][1], there[key][2], now),
+            there[key][0].pk, of.mark, there[key][1].name, there[key][0].plan_id == plan_id,
+            there[key][2].place, there[key][2].grams, work(of.plan, kitchen).comes_out_g,
+            of.saves_min(kitchen), state_of(there[key][1], there[key][2], now),
         )
-        for key, of in blocks_for(there).items()
+        for key, of in fits.items()
         if not of.gone and there[key][2].best_before > (at or now)
     ]  # fmt: skip
+    return sorted(found, key=lambda f: not f.same)
 
 
 @router.post("/blocks", auth=signed_in, response=BlockView)

@@ -18,9 +18,10 @@ from django.utils import timezone
 from bakehouse.bench.runs import day_of_run, run_of, snapshot
 from bakehouse.documents import dump, read, read_plan
 from bakehouse.kitchen.shelf import the_kitchen
+from bakehouse.plans.library import plan_of
 from bakehouse.store.models import BlockRecord, ChangeRecord
 from lamination.day import FromStore
-from lamination.plan import Plan, other_part, scaled, walk
+from lamination.plan import Plan, joined, other_part, scaled, walk
 from lamination.steps import Form, lying
 from lamination.steps.divide import Divide
 from lamination.store import (
@@ -224,11 +225,12 @@ def _put_together(there: tuple[BlockChange, ...], undo: BlockChange) -> None:
         BlockRecord.objects.filter(pk=what.part).delete()
 
 
-def goes_on_by(record: BlockRecord) -> tuple[Plan, str]:
+def goes_on_by(record: BlockRecord, plan_id: int | None = None) -> tuple[Plan, str]:
     """The plan that a run of this block goes by, and the step it goes on with.
 
-    Of a block that is less than what lay there, the plan is one that divides it there. Raises Faults where
-    nobody knows its plan, or nothing comes after it.
+    Of a block that is less than what lay there, the plan is one that divides it there. ``plan_id``: as whose
+    product it goes on, where that is another plan's. Raises Faults where nobody knows its plan, nothing
+    comes after it, or it cannot become that.
     """
     block = block_in(record)
     if record.plan_document is None or block.stop is None:
@@ -250,32 +252,33 @@ def goes_on_by(record: BlockRecord) -> tuple[Plan, str]:
                 goes_on_pct=min(max(100 * left / whole, 1.0), 99.0), other=True,
                 id=f"part-{record.mark}"[:40], bench_min=0.0,
             )  # fmt: skip
-            steps = (*plan.steps[: n + 1], part, *plan.steps[n + 1 :])
-            return plan.with_steps(*steps), plan.steps[n + 1].id
+            plan = plan.with_steps(*plan.steps[: n + 1], part, *plan.steps[n + 1 :])
+            n += 1
     elif lies.sheet is None and left < _WHOLE * plan.dough.mass_g:
         # before the butter is in, less dough is the plan of a smaller one
         plan = scaled(plan, round(left, 1))
+    if plan_id is not None and plan_id != record.plan_id:
+        return joined(plan, plan.steps[n].id, plan_of(plan_id), the_kitchen())
     return plan, plan.steps[n + 1].id
 
 
-def take_for_run(block_id: UUID, run: UUID, at: datetime, by: User) -> tuple[Plan, str]:
-    """Take a block out for a run: its plan, and the step it begins with. Raises Faults at ``block``."""
+def take_for_run(block_id: UUID, run: UUID, at: datetime, by: User) -> None:
+    """Take a block out for a run. Raises Faults at ``block``."""
     record = block_record(block_id)
-    plan, step = goes_on_by(record)
     taken = BlockChange(f"run-{uuid4()}", at, ChangeKind.TAKEN, why="onto the bench", run=str(run))
     try:
         say(record, (taken,), by)
     except Faults as wrong:
         raise Faults(*(Fault("block", f.message) for f in wrong.faults)) from None
-    return plan, step
 
 
-def blocks_for(ids: Iterable[str], day: int | None = None) -> dict[str, FromStore]:
-    """Blocks as a day makes use of them, those of the ids that can be: what a run of this very day has taken
-    since is still that run's.
+def blocks_for(wanted: Iterable[tuple[str, int]], day: int | None = None) -> dict[str, FromStore]:
+    """Blocks as a day makes use of them, each with the plan whose product it becomes; those that can be.
+
+    What a run of this very day has taken since is still that run's.
     """
     found: dict[str, FromStore] = {}
-    for text in ids:
+    for text, plan_id in wanted:
         with suppress(ValueError, Http404):
             record = block_record(UUID(text))
             gone = None
@@ -288,7 +291,10 @@ def blocks_for(ids: Iterable[str], day: int | None = None) -> dict[str, FromStor
                 gone = f"{record.mark} is not a dough. A day goes on with blocks of dough."
             with suppress(Faults):
                 found[text] = FromStore(
-                    record.mark, *goes_on_by(record), best_before=record.best_before, gone=gone
+                    record.mark,
+                    *goes_on_by(record, plan_id),
+                    best_before=record.best_before,
+                    gone=gone,
                 )
     return found
 

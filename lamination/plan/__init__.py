@@ -4,7 +4,7 @@ from lamination.plan.across import section_along
 from lamination.plan.amend import amend, scaled
 from lamination.plan.amendment import Amendment
 from lamination.plan.fixes import sound
-from lamination.plan.parts import other_part
+from lamination.plan.parts import joined, other_part
 from lamination.plan.plan import FORMAT, VERSION, AnyStep, Plan
 from lamination.plan.seen import seen
 from lamination.plan.starts import (
@@ -20,6 +20,6 @@ from lamination.plan.worked import WorkedPlan
 
 __all__ = [
     "FORMAT", "PLAIN", "USUAL_PRODUCTS", "VERSION", "Amendment", "AnyStep", "Plan", "Walk", "WorkedPlan",
-    "amend", "kitchen_of_then", "migrated", "other_part", "scaled", "section_along", "seen", "sound",
-    "starting_finish", "starting_formula", "starting_plan", "walk", "work",
+    "amend", "joined", "kitchen_of_then", "migrated", "other_part", "scaled", "section_along", "seen",
+    "sound", "starting_finish", "starting_formula", "starting_plan", "walk", "work",
 ]  # fmt: skip

@@ -119,6 +119,25 @@ def test_the_book_is_searched_by_words_person_family_and_how_it_came_out(head, h
     assert Run.objects.get(pk=fine).score == 4.5
 
 
+def test_trends_and_what_the_book_teaches_are_taken_and_undone_by_a_press(head, hand, plan):
+    for n in range(5):
+        baked(hand, plan, record(None, n), 6 - n, GOOD)
+    found = hand.call("GET", "/book/trends")
+    assert (found["products"], found["name"]) == (["Station croissant"], "Station croissant")
+    score = next(t for t in found["trends"] if t["key"] == "score")
+    assert [p["value"] for p in score["points"]] == [4.5] * 5
+    assert [p["at"] for p in score["points"]] == sorted(p["at"] for p in score["points"])
+    assert hand.call("GET", "/book/trends?name=nothing")["trends"] == []
+    assert isinstance(hand.call("GET", "/book/teaches"), list)
+    hand.call("PUT", "/book/teaches", {"key": "minutes.turn", "value": 30}, expect=403)
+    rows = head.call("PUT", "/book/teaches", {"key": "minutes.turn", "value": 30})
+    turn = next(t for t in rows if t["key"] == "minutes.turn")
+    assert turn["now"] == 30
+    assert turn["offered"] < 20
+    assert "key" in head.faults("PUT", "/book/teaches", {"key": "moon", "value": 1})
+    assert head.faults("PUT", "/book/teaches", {"key": "minutes.turn", "value": 9999})
+
+
 def test_the_whole_book_goes_out_as_records_that_the_command_reads(hand, plan):
     run = baked(hand, plan, record(BakeCause.BUTTER_SOFT, 3))
     hand.call("PUT", f"/runs/{run}/findings", {"seen": ["bready", "fat"]})

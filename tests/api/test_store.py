@@ -247,6 +247,89 @@ def test_a_day_that_goes_on_with_a_block_wants_it_thawed_and_its_run_takes_it(
     say(hand, by_hand(hand), change("taken"))
 
 
+def test_a_block_becomes_the_product_of_another_plan_of_its_family_with_as_many_turns(
+    head, hand, plan, run
+):
+    block = put(hand, run=run["id"], stop="turn-2")
+    two = STATION | {"name": "Two turns", "turns": STATION["turns"][:2]}
+    other = head.call("POST", "/plans", two)
+    danish = head.call("POST", "/plans", two | {"name": "Danish", "family": "danish"})
+    (fits,) = hand.call("GET", f"/blocks/fitting/{other['id']}")
+    assert (fits["id"], fits["same"], fits["name"]) == (block["id"], False, "Station croissant")
+    assert hand.call("GET", f"/blocks/fitting/{danish['id']}") == []
+    ready = timezone.now() + timedelta(hours=40)
+    order = {
+        "name": "Kiosk", "ready_at": ready.isoformat(),
+        "hands": [{"name": "all", "starts": (ready - timedelta(hours=30)).isoformat(),
+                   "ends": (ready + timedelta(hours=1)).isoformat(), "count": 1}],
+        "doughs": [{"plan_id": other["id"], "block": block["id"],
+                    "products": [{"product": "Croissant", "pieces": 20, "raw_g": 60}]}],
+    }  # fmt: skip
+    saved = head.call("POST", "/orders", order)
+    found = head.call("POST", f"/orders/{saved['id']}/open")
+    start = {"id": str(uuid.uuid4()), "day": saved["id"], "dough": found["doughs"][0]["dough"]}
+    goes = hand.call("POST", "/runs", start)
+    shown = hand.call("GET", f"/runs/{goes['id']}/snapshot")
+    assert shown["plan"]["name"] == "Two turns"
+    assert (
+        next(s for s in shown["worked"]["strip"] if s["key"] == goes["standing"]["stop"])["do"]
+        == "last_sheet"
+    )
+
+
+def test_the_whole_life_of_a_divided_dough_from_its_first_flour_to_what_was_made_of_it(
+    head, hand, plan
+):
+    """Divided at its second turn, half of it frozen, thawed three days later and gone on with."""
+    steps = plan["plan"]["steps"]
+    n = next(i for i, s in enumerate(steps) if s["id"] == "turn-2")
+    divide = {"do": "divide", "id": "divide", "goes_on_pct": 50, "put": "freezer"}
+    halved = head.call(
+        "POST", "/plans",
+        plan["plan"] | {"name": "Halved", "steps": [*steps[: n + 1], divide, *steps[n + 1 :]]},
+    )  # fmt: skip
+    run = started(hand, halved["id"], hours_ago=96)
+    order = hand.call("GET", f"/runs/{run['id']}/snapshot")["order"]
+    began = datetime.fromisoformat(run["started_at"])
+
+    def at(minutes):
+        return (began + timedelta(minutes=minutes)).isoformat()
+
+    def deeds(of, until, from_min=0.0):
+        said = []
+        for d in of:
+            said.append({"id": str(uuid.uuid4()), "kind": d["kind"], "stop": d["stop"],
+                         "at": at(max(d["minute"], from_min))})  # fmt: skip
+            if d["stop"] == until:
+                break
+        return said
+
+    hand.call("POST", f"/runs/{run['id']}/events", {"events": deeds(order, "divide")})
+    minutes = next(d["minute"] for d in order if d["stop"] == "divide")
+    block = put(hand, run=run["id"], stop="divide", which="other", at=at(minutes + 1), lots="L-208")
+    assert block["block"]["part"]
+    assert block["what"] == "2 turns"
+    # found again three days later, taken into the fridge in time, and then to the bench
+    found = hand.call("GET", f"/blocks/mark/{block['mark']}")
+    moved = change("moved", place="fridge", shelf=1)
+    assert not say(hand, found, moved)["standing"]["frozen"]
+    goes = hand.call("POST", "/runs", {"id": str(uuid.uuid4()), "block": block["id"]})
+    shown = hand.call("GET", f"/runs/{goes['id']}/snapshot")
+    assert shown["worked"]["comes_out_g"] == pytest.approx(
+        hand.call("GET", f"/runs/{run['id']}/snapshot")["worked"]["comes_out_g"], rel=0.02
+    )
+    rest = list(shown["order"])
+    here = next(i for i, d in enumerate(rest) if d["stop"] == goes["standing"]["stop"])
+    now = timezone.now().isoformat()
+    said = [{"id": str(uuid.uuid4()), "kind": d["kind"], "stop": d["stop"], "at": now}
+            for d in rest[here:]]  # fmt: skip
+    done = hand.call("POST", f"/runs/{goes['id']}/events", {"events": said})
+    assert done["standing"]["phase"] == "finished"
+    trace = hand.call("GET", f"/blocks/{block['id']}/trace")
+    assert (trace["origin"]["run"], trace["block"]["block"]["lots"]) == (run["id"], "L-208")
+    assert [w["run"] for w in trace["went_into"]] == [goes["id"]]
+
+
 def test_what_was_thrown_away_this_week_is_counted_by_its_reason(hand):
     for grams, why in ((300, "sour"), (200, "sour"), (900, "dropped")):
         say(hand, by_hand(hand), change("thrown", grams=grams, why=why))

@@ -1357,7 +1357,7 @@ export interface paths {
         };
         /**
          * Fitting
-         * @description The blocks there are of a plan that are still good then, the first to be used first.
+         * @description The blocks that can become a plan's product and are still good then, those of the plan itself first.
          */
         get: operations["bakehouse_store_api_fitting"];
         put?: never;
@@ -1633,6 +1633,50 @@ export interface paths {
          */
         get: operations["bakehouse_findings_api_download_book"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trends
+         * @description How a product went over time; of the first there is where none is named.
+         */
+        get: operations["bakehouse_findings_api_trends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/teaches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Teaches
+         * @description The rows of the kitchen that the last records would have otherwise; nothing changes by itself.
+         */
+        get: operations["bakehouse_findings_api_teaches"];
+        /**
+         * Take
+         * @description Take what the book teaches, or put a row back as it was.
+         */
+        put: operations["bakehouse_findings_api_take"];
         post?: never;
         delete?: never;
         options?: never;
@@ -8207,7 +8251,8 @@ export interface components {
         /**
          * Fitting
          * @description A block that a day may make use of for a plan: what it gives under the knife, and the minutes of work
-         *     that were done before it was put away.
+         *     that were done before it was put away. ``same``: it was begun by this very plan; else it becomes its
+         *     product, being of its family and with as many turns.
          */
         Fitting: {
             /**
@@ -8217,6 +8262,10 @@ export interface components {
             id: string;
             /** Mark */
             mark: string;
+            /** Name */
+            name: string;
+            /** Same */
+            same: boolean;
             place: components["schemas"]["Place"];
             /** Grams */
             grams: number;
@@ -8567,6 +8616,85 @@ export interface components {
             revision: number;
             /** Says */
             says: string;
+        };
+        /**
+         * Point
+         * @description A value of a record, and when it was begun.
+         */
+        Point: {
+            /**
+             * Run
+             * Format: uuid
+             */
+            run: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * Trend
+         * @description Something of a product's records over time.
+         */
+        Trend: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Points */
+            points: components["schemas"]["Point"][];
+        };
+        /**
+         * Trends
+         * @description The products of the book, and how the records of one of them went.
+         */
+        Trends: {
+            /** Products */
+            products: string[];
+            /** Name */
+            name: string;
+            /** Trends */
+            trends: components["schemas"]["Trend"][];
+        };
+        /**
+         * Taught
+         * @description A row of the kitchen and what the records say of it: the middle of ``n``, from and until where eight of
+         *     ten lie, and the value that is offered, shrunk towards the one in use.
+         */
+        Taught: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Now */
+            now: number;
+            /** Middle */
+            middle: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** N */
+            n: number;
+            /** Offered */
+            offered: number;
+        };
+        /**
+         * TakeRow
+         * @description A row of the kitchen and the value it is to have.
+         */
+        TakeRow: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: number;
         };
         /**
          * KeptPicture
@@ -12542,6 +12670,91 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_findings_api_trends: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trends"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_findings_api_teaches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taught"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_findings_api_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeRow"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taught"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
         };
     };
     bakehouse_kitchen_card_api_add_picture: {

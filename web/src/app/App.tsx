@@ -36,6 +36,7 @@ import {
   StoreRoom,
   TodayRoom,
   TraceSheet,
+  TrendsRoom,
   useNear,
 } from "./rooms";
 import { Kept, Nothing, Waiting } from "./states";
@@ -115,6 +116,7 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
           <Route path="/store/:blockId" element={<StoreRoom />} />
           <Route path="/store/:blockId/trace" element={<TraceSheet />} />
           <Route path="/book" element={<BookList />} />
+          <Route path="/book/trends" element={<TrendsRoom />} />
           <Route path="/book/:runId" element={<BookRecord />} />
           <Route
             path="/kitchen"

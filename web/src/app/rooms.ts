@@ -18,6 +18,7 @@ export const BenchList = lazily(async () => (await bench()).BenchList);
 export const BenchRun = lazily(async () => (await bench()).BenchRun);
 export const BookList = lazily(async () => (await book()).BookList);
 export const BookRecord = lazily(async () => (await book()).BookRecord);
+export const TrendsRoom = lazily(async () => (await book()).TrendsRoom);
 export const DayPaper = lazily(async () => (await day()).DayPaper);
 export const OrderList = lazily(async () => (await day()).OrderList);
 export const OrderRoom = lazily(async () => (await day()).OrderRoom);

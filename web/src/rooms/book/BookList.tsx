@@ -41,6 +41,9 @@ export function BookList() {
         <Title>Book</Title>
         <h1>Book</h1>
         <div className="actions">
+          <Button variant="default" size="md" component={Link} to="/book/trends">
+            Over the months
+          </Button>
           <Button variant="default" size="md" component="a" href="/api/book.jsonl">
             Save all of it
           </Button>

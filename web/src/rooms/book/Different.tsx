@@ -7,9 +7,8 @@ import { sentence, useBook } from "@/api/queries";
 import { numbered } from "@/api/runs";
 import { Waiting } from "@/app/states";
 import { day } from "@/app/time";
-import { useSaying } from "@/measures/likes";
-import { span } from "@/measures/quantity";
 import classes from "./Findings.module.css";
+import { useTold } from "./told";
 
 type Difference = Schemas["Difference"];
 
@@ -102,14 +101,4 @@ function Row({ of }: { of: Difference }) {
       </span>
     </li>
   );
-}
-
-function useTold(unit: string) {
-  const { words, say } = useSaying();
-  return (value: number) => {
-    if (unit === "min") return span(value);
-    if (unit === "°C") return words(`{${value.toFixed(1)}|°C}`);
-    if (unit === "g") return say("mass", Math.round(value * 10) / 10);
-    return `${value.toFixed(1)}${unit && ` ${unit}`}`;
-  };
 }

@@ -1,2 +1,3 @@
 export { BookList } from "./BookList";
 export { BookRecord } from "./BookRecord";
+export { TrendsRoom } from "./TrendsRoom";

@@ -260,8 +260,9 @@ function FromStore({ dough, at, error, take, leave }: FromStoreProps) {
       In the cold store:{" "}
       {there.data.map((b) => (
         <Button key={b.id} variant="default" size="compact-md" onClick={() => take(b.id)}>
-          {b.mark}, {say("mass", Math.round(b.grams))} in the {said("place", b.place)}, saves{" "}
-          {span(b.saves_min)}
+          {b.mark}
+          {b.same ? "" : `, ${b.name}`}, {say("mass", Math.round(b.grams))} in the{" "}
+          {said("place", b.place)}, saves {span(b.saves_min)}
         </Button>
       ))}
     </p>
