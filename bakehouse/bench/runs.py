@@ -13,7 +13,7 @@ from uuid import UUID
 from django.db import DatabaseError
 from django.http import Http404
 
-from bakehouse.bench.models import Run
+from bakehouse.bench.models import Photo, Run
 from bakehouse.documents import completed, dump, read, read_kitchen, read_plan
 from lamination.kitchen import Kitchen
 from lamination.plan import Plan, WorkedPlan, kitchen_of_then, work
@@ -171,3 +171,11 @@ def products() -> list[str]:
     """The names of all that was ever finished."""
     names = Run.objects.filter(phase="finished").order_by("name").values_list("name", flat=True)
     return list(names.distinct())
+
+
+def photo_bytes(photo_id: UUID) -> tuple[UUID, bytes]:
+    """The run of a picture, and the picture. Raises Http404 with a sentence."""
+    found = Photo.objects.filter(pk=photo_id, deleted_at=None).first()
+    if found is None:
+        raise Http404("There is no such picture.")
+    return found.run_id, bytes(found.jpeg)

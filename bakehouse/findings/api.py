@@ -9,12 +9,12 @@ from typing import Annotated
 from uuid import UUID
 
 from django.db import transaction
-from django.http import HttpRequest, StreamingHttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.utils import timezone
 from ninja import Body, Router
 
-from bakehouse.bench.runs import all_runs, products, run_of, snapshot
-from bakehouse.documents import dump
+from bakehouse.bench.runs import all_runs, photo_bytes, products, run_of, snapshot
+from bakehouse.documents import dump, read
 from bakehouse.findings.book import (
     confirmed_in,
     features_of,
@@ -23,7 +23,8 @@ from bakehouse.findings.book import (
     record_of,
     trends_of,
 )
-from bakehouse.findings.models import SeenRecord
+from bakehouse.findings.crumb import Crumb, measured
+from bakehouse.findings.models import CrumbRecord, SeenRecord
 from bakehouse.kitchen.shelf import keep_rows, the_kitchen
 from bakehouse.people.roles import head_only, signed_in, user_of
 from bakehouse.plans.library import saved_anew
@@ -38,7 +39,7 @@ from lamination.findings import (
     taught,
     why,
 )
-from lamination.terms import Checked, Fault, Faults, Length, plain
+from lamination.terms import Checked, Fault, Faults, Length, Range, plain
 
 router = Router(tags=["findings"])
 
@@ -231,3 +232,49 @@ def take(request: HttpRequest, said: Body[TakeRow]) -> list[Taught]:
         raise Faults(Fault("key", "The kitchen has no such row."))
     keep_rows({said.key: said.value}, user_of(request))
     return list(taught(lately(), the_kitchen()))
+
+
+@dataclass
+class CrumbOfPhoto:
+    """What a photograph of a run says of its crumb, and how wide the piece in it is, mm."""
+
+    photo: UUID
+    width_mm: float
+    crumb: Crumb
+
+
+@dataclass(frozen=True)
+class MeasureCrumb(Checked):
+    """How wide the piece in a photograph is."""
+
+    width_mm: Annotated[float, Range(10, 400, "mm")]
+
+
+@router.get("/runs/{uuid:run_id}/crumb", auth=signed_in, response=list[CrumbOfPhoto])
+def crumb_of_run(request: HttpRequest, run_id: UUID) -> list[CrumbOfPhoto]:
+    """What was measured of a run's photographs."""
+    return [
+        CrumbOfPhoto(c.photo, c.width_mm, read(Crumb, c.document))
+        for c in CrumbRecord.objects.filter(run=run_id).defer("jpeg")
+    ]
+
+
+@router.post("/photos/{uuid:photo_id}/crumb", auth=signed_in, response=CrumbOfPhoto)
+def measure_crumb(request: HttpRequest, photo_id: UUID, said: Body[MeasureCrumb]) -> CrumbOfPhoto:
+    """Measure the cut piece in a photograph; measured again with another width it is that."""
+    run_id, jpeg = photo_bytes(photo_id)
+    crumb, drawn = measured(jpeg, said.width_mm)
+    CrumbRecord.objects.update_or_create(
+        pk=photo_id,
+        defaults={"run": run_id, "width_mm": said.width_mm, "document": dump(crumb), "jpeg": drawn},
+    )
+    return CrumbOfPhoto(photo_id, said.width_mm, crumb)
+
+
+@router.get("/photos/{uuid:photo_id}/crumb.jpg", auth=signed_in)
+def drawn_crumb(request: HttpRequest, photo_id: UUID) -> HttpResponse:
+    """The photograph with its cells drawn over it."""
+    found = CrumbRecord.objects.filter(pk=photo_id).first()
+    if found is None:
+        raise Http404("This picture was not measured.")
+    return HttpResponse(bytes(found.jpeg), content_type="image/jpeg")

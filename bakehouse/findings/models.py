@@ -21,3 +21,17 @@ class SeenRecord(models.Model):
 
     def __str__(self) -> str:
         return ", ".join(self.seen) or "nothing seen"
+
+
+class CrumbRecord(models.Model):
+    """What a photograph of a cut piece says, and the picture with that drawn over it."""
+
+    photo = models.UUIDField(primary_key=True)
+    run = models.UUIDField(db_index=True)
+    width_mm = models.FloatField()
+    document = models.JSONField()
+    jpeg = models.BinaryField()
+    at = models.DateTimeField(auto_now=True)
+
+    def __str__(self) -> str:
+        return f"{self.document.get('openness_pct')} % open"

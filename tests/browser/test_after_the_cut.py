@@ -84,7 +84,7 @@ def test_from_the_tray_to_the_label(person):
 def test_a_picture_goes_into_the_record_and_out_again(person):
     page = person("tansy")
     enter(page, "/book")
-    page.get_by_role("link", name=re.compile("Saturday market croissant.*lift 4")).click()
+    page.get_by_role("link", name=re.compile("Saturday market croissant.*lift 4")).first.click()
     expect(page.get_by_text(re.compile("They proofed .* on average"))).to_be_visible()
     expect(page.get_by_text("It lost 14.5 % in the oven.")).to_be_visible()
     out = io.BytesIO()

@@ -134,7 +134,8 @@ def test_a_press_without_a_network_is_of_its_own_time_whatever_was_kept_and_what
         finally:
             house.start()
         until(page, run, "now.standing.remarks.length", many)
-        assert abs((note_of(page, run) - pressed).total_seconds()) < 3
+        # what it might be wrong by is hours
+        assert abs((note_of(page, run) - pressed).total_seconds()) < 60
 
 
 def test_signing_out_lets_go_of_what_the_tablet_kept_also_without_a_network(person, house, keys):

@@ -1684,6 +1684,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/crumb": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Crumb Of Run
+         * @description What was measured of a run's photographs.
+         */
+        get: operations["bakehouse_findings_api_crumb_of_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/crumb": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Crumb
+         * @description Measure the cut piece in a photograph; measured again with another width it is that.
+         */
+        post: operations["bakehouse_findings_api_measure_crumb"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/crumb.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawn Crumb
+         * @description The photograph with its cells drawn over it.
+         */
+        get: operations["bakehouse_findings_api_drawn_crumb"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/pictures": {
         parameters: {
             query?: never;
@@ -8697,6 +8757,64 @@ export interface components {
             value: number;
         };
         /**
+         * Crumb
+         * @description What a photograph says of a cut piece.
+         *
+         *     ``openness_pct``: of the area within its crust that is cells; ``cells`` and their ``median_cell_mm2``;
+         *     ``sectors``: the openness of its eighths, upper row first. ``sure``: it can be relied on; ``because``:
+         *     why not.
+         */
+        Crumb: {
+            /** Openness Pct */
+            openness_pct: number;
+            /** Cells */
+            cells: number;
+            /** Median Cell Mm2 */
+            median_cell_mm2: number;
+            /** Height Over Width */
+            height_over_width: number;
+            /** Sectors */
+            sectors: number[];
+            /** Sure */
+            sure: boolean;
+            /** Because */
+            because: string[];
+            /**
+             * Format
+             * @default eight-turn/crumb
+             * @constant
+             */
+            format: "eight-turn/crumb";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * CrumbOfPhoto
+         * @description What a photograph of a run says of its crumb, and how wide the piece in it is, mm.
+         */
+        CrumbOfPhoto: {
+            /**
+             * Photo
+             * Format: uuid
+             */
+            photo: string;
+            /** Width Mm */
+            width_mm: number;
+            crumb: components["schemas"]["Crumb"];
+        };
+        /**
+         * MeasureCrumb
+         * @description How wide the piece in a photograph is.
+         */
+        MeasureCrumb: {
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * KeptPicture
          * @description The name a picture is kept under.
          */
@@ -12755,6 +12873,94 @@ export interface operations {
             409: components["responses"]["Problem409"];
             422: components["responses"]["Problem422"];
             429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_findings_api_crumb_of_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrumbOfPhoto"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_findings_api_measure_crumb: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureCrumb"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrumbOfPhoto"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_findings_api_drawn_crumb: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
         };
     };
     bakehouse_kitchen_card_api_add_picture: {

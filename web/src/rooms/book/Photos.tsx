@@ -7,6 +7,7 @@ import { type RunView, showRun } from "@/api/runs";
 import { clock } from "@/app/time";
 import { put, useOutbox } from "@/offline/outbox";
 import { newId } from "@/wire/id";
+import { CrumbOf } from "./CrumbOf";
 import classes from "./Photos.module.css";
 
 export function Photos({ run }: { run: RunView }) {
@@ -41,6 +42,7 @@ export function Photos({ run }: { run: RunView }) {
             <span>
               {p.words} <span className="quiet">{clock(p.taken_at)}</span>
             </span>
+            <CrumbOf run={run.id} photo={p.id} />
             <Button
               variant="default"
               size="xs"
