@@ -161,10 +161,10 @@ def all_runs() -> list[UUID]:
     return list(Run.objects.order_by("started_at").values_list("pk", flat=True))
 
 
-def latest_finished(most: int) -> list[UUID]:
-    """The last runs that came to their end."""
+def latest_finished(most: int) -> list[tuple[UUID, int]]:
+    """The last runs that came to their end, and how much was said of each."""
     runs = Run.objects.filter(phase="finished").order_by("-started_at")
-    return list(runs.values_list("pk", flat=True)[:most])
+    return list(runs.values_list("pk", "said")[:most])
 
 
 def products() -> list[str]:

@@ -86,5 +86,11 @@ def trends_of(name: str) -> dict[str, list[tuple[UUID, datetime, Feature]]]:
 
 def lately() -> Iterator[Record]:
     """The last records that came to their end."""
-    for run_id in latest_finished(MOST_LATELY):
-        yield record_of(run_id)
+    for run_id, said in latest_finished(MOST_LATELY):
+        yield _as_said(run_id, said)
+
+
+@lru_cache(maxsize=2 * MOST_LATELY)
+def _as_said(run_id: UUID, said: int) -> Record:
+    """A record as it stands after so much was said of it: it is asked for again and again."""
+    return record_of(run_id)

@@ -18,12 +18,12 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 CRUMB_FORMAT: Literal["eight-turn/crumb"] = "eight-turn/crumb"
-_WIDE_PX = 900  # larger pictures say no more of cells that one can see
+_WIDE_PX = 760  # larger pictures say no more of cells that one can see
 _LEAST_PX = 260  # a piece that is drawn by fewer shows no cells
 _LEAST_CELL_MM2 = 0.25  # smaller ones are grain of the picture
 _SECTORS = (2, 4)  # rows and columns that the piece is divided into
 _CRUST = 0.035  # of its width, that is crust and no crumb
-_SHARP = 0.0009  # the least that edges vary by in a sharp picture
+_SHARP = 0.003  # the least that edges vary by in a sharp picture
 _APART = 0.55  # how well cells and walls must be told apart, 0 to 1
 _SHADOW = 0.16  # of its width: what changes more slowly is light, and no cell
 _COARSER = 8  # the light is looked at so many times coarser

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from functools import lru_cache
 from typing import Annotated, Literal
 
 import numpy as np
@@ -90,12 +91,14 @@ class Thawing:
     version: Literal[1] = 1
 
 
+@lru_cache(maxsize=128)
 def thaw(of: Thaw, kitchen: Kitchen) -> Thawing:
     """When to move a block so that its middle is halfway through its range at the hour wanted.
 
     Heat is followed through its thickness from both faces, wrapped, in still air or on the bench top; it
     starts as cold as the freezer all through. Where the place is hardly warmer than the range, it is to be
-    half as warm as that. Raises Faults where nothing lies there, or where it never gets warm enough.
+    half as warm as that. The same question is answered once. Raises Faults where nothing lies there, or
+    where it never gets warm enough.
     Source: conduction (see :mod:`lamination.heat.conduction`); the range is a row of the kitchen.
     """
     today = kitchen.changed(

@@ -7,13 +7,13 @@ import random
 import numpy as np
 from PIL import Image, ImageDraw, ImageFilter
 
-SCALE = 3  # drawn so much larger, and then made smaller: edges are soft as in a photograph
-W, H = 900, 620
-RX, RY = 350, 200  # the piece
+SCALE = 2  # drawn so much larger, and then made smaller: edges are soft as in a photograph
+W, H = 660, 460
+RX, RY = 262, 150  # the piece
 
 
 def honeycomb(
-    cells=60, size=17.0, seed=1, noise=0.0, blur=0.0, shadow=0.0, tilt=0.0, flat=1.0,
+    cells=60, size=12.7, seed=1, noise=0.0, blur=0.0, shadow=0.0, tilt=0.0, flat=1.0,
 ):  # fmt: skip
     """A picture as JPEG, its openness within the crust, %, its cells, and their median area, px²."""
     dice = random.Random(seed)
@@ -22,19 +22,19 @@ def honeycomb(
     cx, cy, ry = W / 2, H / 2, RY * flat
     box = [(cx - RX) * SCALE, (cy - ry) * SCALE, (cx + RX) * SCALE, (cy + ry) * SCALE]
     draw.ellipse(box, fill=(176, 118, 60))
-    inner = [box[0] + 8 * SCALE, box[1] + 8 * SCALE, box[2] - 8 * SCALE, box[3] - 8 * SCALE]
+    inner = [box[0] + 6 * SCALE, box[1] + 6 * SCALE, box[2] - 6 * SCALE, box[3] - 6 * SCALE]
     draw.ellipse(inner, fill=(236, 214, 168))
     placed = []
-    for _ in range(20_000):
+    for _ in range(8_000):
         if len(placed) == cells:
             break
         r = size * dice.uniform(0.6, 1.35)
         angle, out = dice.uniform(0, 2 * math.pi), math.sqrt(dice.random())
         x, y = (
-            cx + (RX - 40 - r) * out * math.cos(angle),
-            cy + (ry - 40 - r) * out * math.sin(angle),
+            cx + (RX - 30 - r) * out * math.cos(angle),
+            cy + (ry - 30 - r) * out * math.sin(angle),
         )
-        if all(math.hypot(x - a, y - b) > r + s + 3.5 for a, b, s in placed):
+        if all(math.hypot(x - a, y - b) > r + s + 3.0 for a, b, s in placed):
             placed.append((x, y, r))
     hole = Image.new("1", image.size)
     ink = ImageDraw.Draw(hole)

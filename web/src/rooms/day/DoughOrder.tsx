@@ -133,13 +133,6 @@ export function DoughOrder({
           ))}
         </tbody>
       </table>
-      <FromStore
-        dough={dough}
-        at={dough.ready_at ?? readyAt}
-        error={words(faults[`${path}.block`] ?? "")}
-        take={fromStore}
-        leave={() => change({ ...dough, block: null }, "block")}
-      />
       <div className={classes.more}>
         <MomentInput
           label="Ready at, if different from the order"
@@ -211,6 +204,14 @@ export function DoughOrder({
           </>
         )}
       </div>
+      {/* last, so that nothing moves under a finger when it comes */}
+      <FromStore
+        dough={dough}
+        at={dough.ready_at ?? readyAt}
+        error={words(faults[`${path}.block`] ?? "")}
+        take={fromStore}
+        leave={() => change({ ...dough, block: null }, "block")}
+      />
     </div>
   );
 }
@@ -259,11 +260,11 @@ function FromStore({ dough, at, error, take, leave }: FromStoreProps) {
     <p className={classes.store}>
       In the cold store:{" "}
       {there.data.map((b) => (
-        <Button key={b.id} variant="default" size="compact-md" onClick={() => take(b.id)}>
+        <button type="button" key={b.id} className={classes.offer} onClick={() => take(b.id)}>
           {b.mark}
           {b.same ? "" : `, ${b.name}`}, {say("mass", Math.round(b.grams))} in the{" "}
           {said("place", b.place)}, saves {span(b.saves_min)}
-        </Button>
+        </button>
       ))}
     </p>
   );

@@ -1,44 +1,22 @@
 /** The block one has in hand: its tag, its date, when it thaws, and what is done with it. */
-import { Button, Modal, NativeSelect, TextInput } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { queries, sentence } from "@/api/queries";
 import { useTrade } from "@/api/trade";
-import { day, fromWall, wall } from "@/app/time";
-import {
-  type BlockView,
-  type Change,
-  leaves,
-  printerQuery,
-  sayOf,
-  waitingOf,
-} from "@/blocks/blocks";
+import { day } from "@/app/time";
+import { type BlockView, leaves, printerQuery, sayOf, waitingOf } from "@/blocks/blocks";
 import { readiness } from "@/blocks/MovesDue";
-import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
-import { MeasureInput } from "@/measures/MeasureInput";
-import { MomentInput } from "@/measures/MomentInput";
 import { capital } from "@/measures/words";
 import { useOutbox } from "@/offline/outbox";
 import { useGoOn } from "@/offline/useStartRun";
-import { houseTime } from "@/wire/clock";
-import { newId } from "@/wire/id";
+import { type Asking, BlockAsked, type Saying } from "./BlockAsked";
 import classes from "./Store.module.css";
 import { ThawCurve } from "./ThawCurve";
-
-type Asking = "move" | "divide" | "use" | "throw" | "want" | "weigh" | null;
-type Saying = Omit<Change, "id" | "at">;
-
-const TITLES: Record<NonNullable<Asking>, string> = {
-  move: "Move it",
-  divide: "Divide it",
-  use: "Use some of it",
-  throw: "Throw it away",
-  want: "When it is wanted",
-  weigh: "Put its weight right",
-};
+import { useThaw } from "./useThaw";
 
 interface Props {
   view: BlockView;
@@ -49,7 +27,7 @@ export function BlockPanel({ view, store }: Props) {
   const { block, standing } = view;
   const { say, words } = useSaying();
   const { said } = useTrade();
-  const [asking, ask] = useState<Asking>(null);
+  const [asking, ask] = useState<Asking | null>(null);
   const waiting = waitingOf(useOutbox(), view.id);
   const goOn = useGoOn(view.id);
   const tell = (saying: Saying) => {
@@ -146,43 +124,7 @@ export function BlockPanel({ view, store }: Props) {
         <Link to={`/store/${view.id}/trace`}>Where it came from, where it went</Link>
       </p>
       <History view={view} undo={(target) => tell({ kind: "undo", target })} />
-      <Modal
-        opened={asking !== null}
-        onClose={() => ask(null)}
-        title={asking ? `${view.mark}: ${TITLES[asking].toLowerCase()}` : ""}
-        size={460}
-      >
-        {asking === "move" && <MoveIt view={view} store={store} tell={tell} />}
-        {asking === "divide" && (
-          <HowMuch
-            view={view}
-            label="Cut off"
-            does="Divide it"
-            half
-            tell={(grams) => tell({ kind: "divided", grams, part: newId() })}
-          />
-        )}
-        {asking === "use" && (
-          <HowMuch
-            view={view}
-            label="Used"
-            does="Use it"
-            why="What for"
-            tell={(grams, why) => tell({ kind: "used", grams, why: why || null })}
-          />
-        )}
-        {asking === "weigh" && (
-          <HowMuch
-            view={view}
-            label="It weighs"
-            does="Keep this weight"
-            more
-            tell={(grams) => tell({ kind: "weighed", grams })}
-          />
-        )}
-        {asking === "throw" && <ThrowAway tell={tell} />}
-        {asking === "want" && <Want view={view} tell={tell} />}
-      </Modal>
+      <BlockAsked asking={asking} close={() => ask(null)} view={view} store={store} tell={tell} />
     </aside>
   );
 }
@@ -317,203 +259,6 @@ function Thaws({
           Not wanted any more
         </Button>
       </div>
-    </div>
-  );
-}
-
-function useThaw(id: string, wantedAt: string | null, by: Schemas["Place"]) {
-  return useQuery({
-    queryKey: ["store", "thaw", id, wantedAt, by],
-    queryFn: () =>
-      got(
-        api.GET("/api/blocks/{block_id}/thaw", {
-          params: { path: { block_id: id }, query: { wanted_at: wantedAt ?? "", by } },
-        }),
-      ),
-    enabled: wantedAt !== null,
-    staleTime: 60_000,
-  });
-}
-
-const MORNING = "05:00";
-const DAY_MS = 24 * 3_600_000;
-
-function Want({ view, tell }: { view: BlockView; tell: (s: Saying) => void }) {
-  const tomorrow = wall(houseTime() + DAY_MS).slice(0, 10);
-  const [until, setUntil] = useState<string | null>(
-    view.standing.wanted?.at ?? fromWall(`${tomorrow}T${MORNING}`),
-  );
-  const [by, setBy] = useState<"fridge" | "bench">(
-    view.standing.wanted?.by === "bench" ? "bench" : "fridge",
-  );
-  const [why, setWhy] = useState(view.standing.wanted?.why ?? "");
-  const { words } = useSaying();
-  const thaw = useThaw(view.id, until, by);
-  const past = until !== null && Date.parse(until) <= houseTime();
-  return (
-    <div className={classes.asked}>
-      <MomentInput label="It is wanted, thawed, at" value={until} onChange={setUntil} />
-      <Choice
-        label="It thaws"
-        tight
-        value={by}
-        onChange={setBy}
-        options={[
-          { value: "fridge", label: "In the fridge" },
-          { value: "bench", label: "On the bench" },
-        ]}
-      />
-      <TextInput
-        label="What for"
-        value={why}
-        maxLength={200}
-        onChange={(e) => setWhy(e.currentTarget.value)}
-      />
-      {thaw.data && !past && (
-        <p>
-          Move it <b>{day(thaw.data.move_at)}</b>.
-          {Date.parse(thaw.data.move_at) < houseTime() && (
-            <b className={classes.mind}> That is past: it will be later than you want it.</b>
-          )}
-        </p>
-      )}
-      {thaw.isError && (
-        <p role="alert" className={classes.mind}>
-          {words(sentence(thaw.error))}
-        </p>
-      )}
-      {past && <p className={classes.mind}>That time is past.</p>}
-      <Button
-        size="md"
-        disabled={until === null || past}
-        onClick={() => tell({ kind: "wanted", until, by, why: why || null })}
-      >
-        It is wanted then
-      </Button>
-    </div>
-  );
-}
-
-function MoveIt({ view, store, tell }: Props & { tell: (s: Saying) => void }) {
-  const { said } = useTrade();
-  const [place, setPlace] = useState(view.standing.place);
-  const [shelf, setShelf] = useState(String(view.standing.shelf));
-  const cabinet = store.places.find((p) => p.place === place);
-  return (
-    <div className={classes.asked}>
-      <Choice
-        label="Where"
-        tight
-        value={place}
-        onChange={setPlace}
-        options={store.places.map((p) => ({
-          value: p.place,
-          label: capital(said("place", p.place)),
-        }))}
-      />
-      <NativeSelect
-        label="Shelf, from the top"
-        value={shelf}
-        onChange={(e) => setShelf(e.currentTarget.value)}
-        data={Array.from({ length: cabinet?.shelves ?? 1 }, (_, n) => String(n + 1))}
-      />
-      <Button size="md" onClick={() => tell({ kind: "moved", place, shelf: Number(shelf) })}>
-        Move it
-      </Button>
-    </div>
-  );
-}
-
-interface HowMuchProps {
-  view: BlockView;
-  label: string;
-  does: string;
-  /** Half of it to begin with. */
-  half?: boolean;
-  /** It may be more than there is. */
-  more?: boolean;
-  why?: string;
-  tell: (grams: number, why: string) => void;
-}
-
-function HowMuch({ view, label, does, half, more, why: asksWhy, tell }: HowMuchProps) {
-  const there = view.standing.grams;
-  const { say } = useSaying();
-  const [grams, setGrams] = useState<number | null>(
-    half ? Math.round(there / 2) : more ? Math.round(there) : null,
-  );
-  const [why, setWhy] = useState("");
-  const wrong =
-    grams === null || grams <= 0
-      ? "How much is it?"
-      : !more && grams > there
-        ? `There are only ${say("mass", Math.round(there))} of it.`
-        : half && grams >= there
-          ? "That is all of it."
-          : null;
-  return (
-    <div className={classes.asked}>
-      <MeasureInput
-        label={label}
-        quantity="mass"
-        value={grams}
-        path="grams"
-        onChange={setGrams}
-        help={`There are ${say("mass", Math.round(there))}.`}
-      />
-      {asksWhy && (
-        <TextInput
-          label={asksWhy}
-          value={why}
-          maxLength={200}
-          onChange={(e) => setWhy(e.currentTarget.value)}
-        />
-      )}
-      <Button
-        size="md"
-        disabled={wrong !== null}
-        onClick={() => grams !== null && tell(grams, why)}
-      >
-        {does}
-      </Button>
-      {wrong && <p className="quiet">{wrong}</p>}
-    </div>
-  );
-}
-
-const WHY = ["past its date", "butter ran out of it", "sour", "nobody knew what it was", "dropped"];
-
-function ThrowAway({ tell }: { tell: (s: Saying) => void }) {
-  const [why, setWhy] = useState("");
-  return (
-    <div className={classes.asked}>
-      <div className={classes.actions}>
-        {WHY.map((said) => (
-          <Button
-            key={said}
-            size="md"
-            variant={why === said ? "filled" : "default"}
-            aria-pressed={why === said}
-            onClick={() => setWhy(said)}
-          >
-            {capital(said)}
-          </Button>
-        ))}
-      </div>
-      <TextInput
-        label="Why"
-        value={why}
-        maxLength={200}
-        onChange={(e) => setWhy(e.currentTarget.value)}
-      />
-      <Button
-        size="md"
-        color="red"
-        disabled={!why.trim()}
-        onClick={() => tell({ kind: "thrown", why })}
-      >
-        Throw it away
-      </Button>
     </div>
   );
 }
