@@ -207,7 +207,7 @@ def _cut_off(record: BlockRecord, block: Block, new: BlockChange, by: User | Non
     assert new.grams
     if BlockRecord.objects.filter(pk=uuid_of(new.part, "part")).exists():
         raise Faults(Fault("part", "There is a block of this id already."))
-    part = block.divided(new.part, new.grams, now.grams)
+    part = block.divided(new.part, new.grams)
     part = replace(
         part,
         place=new.place or now.place,

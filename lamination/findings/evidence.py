@@ -14,6 +14,7 @@ from datetime import UTC, tzinfo
 
 from lamination.findings.record import Record
 from lamination.findings.table import BakeCause
+from lamination.materials.ingredients import Kind
 from lamination.plan import Plan
 from lamination.run import Probe
 from lamination.run.events import EventKind
@@ -284,11 +285,12 @@ def _mixed(of: Looked) -> None:
 def _weighed(of: Looked) -> None:
     """Yeast and salt as they stood on the scales."""
     lines = {line.key: line for s in of.record.worked.sheets for line in s.lines}
-    kinds = {"yeast": B.YEAST, "salt": B.SALT}
+    kinds, shelf = {Kind.YEAST: B.YEAST, Kind.SALT: B.SALT}, of.followed.walk.recipe.shelf
     seen: set[BakeCause] = set()
     for one in of.record.standing.weighed:
         line = lines.get(one.line)
-        cause = next((b for k, b in kinds.items() if line and k in line.ingredient), None)
+        known = line is not None and line.ingredient in shelf
+        cause = kinds.get(shelf[line.ingredient].kind) if line and known else None
         if line is None or cause is None or line.grams <= 0:
             continue
         seen.add(cause)

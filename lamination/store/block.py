@@ -59,10 +59,8 @@ class Block(Checked):
             faults.append(Fault("butter_g", "There is more butter in it than it weighs."))
         raise_if(faults)
 
-    def divided(self, into: str, grams: float, left_g: float) -> Block:
-        """The part of ``grams`` that is cut off it, of the ``left_g`` that there were: with its share of the
-        butter and the pieces.
-        """
+    def divided(self, into: str, grams: float) -> Block:
+        """The part of so many ``grams`` that is cut off it, with its share of the butter and the pieces."""
         pieces = round(self.pieces * grams / self.grams) if self.pieces else None
         return replace(
             self, id=into, grams=grams, butter_g=self.butter_g * grams / self.grams,

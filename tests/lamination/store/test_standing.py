@@ -71,7 +71,7 @@ def test_what_is_cut_off_takes_its_share_of_butter_and_pieces_and_the_rest_stays
     of = block(pieces=40, holds=Holds.RAW)
     cut = change(K.DIVIDED, grams=600.0, part="block-0002")
     now = stand(of, said(of, cut))
-    part = of.divided("block-0002", 600.0, of.grams)
+    part = of.divided("block-0002", 600.0)
     assert (now.grams, now.pieces) == (1800, 30)
     assert (part.grams, part.butter_g, part.pieces, part.of) == (600, 125, 10, of.id)
     assert now.butter_g + part.butter_g == pytest.approx(of.butter_g)
@@ -203,7 +203,7 @@ def test_mass_is_conserved_over_any_history_of_two_tablets(history):
         except Faults:
             continue
         if kind is K.DIVIDED:
-            blocks[new.part] = of.divided(new.part, grams, stand(of, so_far).grams)
+            blocks[new.part] = of.divided(new.part, grams)
             there[new.part] = ()
         if kind is K.UNDO:
             what = next(c for c in so_far if c.id == new.target)

@@ -1,16 +1,15 @@
 """Arrange a day file on the command line."""
 
 import json
-import sys
 from argparse import ArgumentParser
-from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from bakehouse.commands import content_of, refuse
 from bakehouse.day.files import read_day_file, timetable_file
 from lamination.day import timetable
-from lamination.terms import Fault, Faults, plain
+from lamination.terms import Fault, Faults
 
 LONGEST_S = 3_600.0
 
@@ -33,19 +32,8 @@ class Command(BaseCommand):
         try:
             if not 0 <= seconds <= LONGEST_S:
                 raise Faults(Fault("seconds", f"Must be from 0 to {LONGEST_S:g} s."))
-            asked = read_day_file(_content(file))
+            asked = read_day_file(content_of(file))
             found = timetable_file(timetable(asked.day, asked.kitchen, seconds))
         except Faults as wrong:
-            for fault in wrong.faults:
-                self.stderr.write(f"{fault.field or 'file'}: {plain(fault.message)}")
-            sys.exit(2)
+            refuse(wrong, self.stderr)
         self.stdout.write(json.dumps(found, indent=1, ensure_ascii=False))
-
-
-def _content(file: str) -> bytes:
-    if file == "-":
-        return sys.stdin.buffer.read()
-    try:
-        return Path(file).read_bytes()
-    except OSError as wrong:
-        raise Faults(Fault("", f"{file} cannot be read: {wrong.strerror}.")) from None

@@ -1,18 +1,17 @@
 """Why a bake may have come out so, on the command line."""
 
 import json
-import sys
 from argparse import ArgumentParser
-from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from bakehouse.commands import content_of, refuse
 from bakehouse.documents import dump, json_of, read, said_plainly
 from lamination.findings import RECORD_FORMAT, Record, why
 from lamination.kitchen import renamed
 from lamination.plan import migrated
-from lamination.terms import Fault, Faults, plain
+from lamination.terms import Fault, Faults
 
 
 class Command(BaseCommand):
@@ -24,11 +23,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, file: str, **options: Any) -> None:
         try:
-            found = why(_asked(_content(file)))
+            found = why(_asked(content_of(file)))
         except Faults as wrong:
-            for fault in wrong.faults:
-                self.stderr.write(f"{fault.field or 'file'}: {plain(fault.message)}")
-            sys.exit(2)
+            refuse(wrong, self.stderr)
         causes = [
             {
                 "code": one.cause.value,
@@ -56,12 +53,3 @@ def _asked(content: bytes) -> Record:
     if isinstance(data.get("kitchen"), dict):
         data["kitchen"] = renamed(data["kitchen"])
     return read(Record, data)
-
-
-def _content(file: str) -> bytes:
-    if file == "-":
-        return sys.stdin.buffer.read()
-    try:
-        return Path(file).read_bytes()
-    except OSError as wrong:
-        raise Faults(Fault("", f"{file} cannot be read: {wrong.strerror}.")) from None

@@ -1,13 +1,12 @@
 """A cut piece measured by its photograph, on the command line."""
 
 import json
-import sys
 from argparse import ArgumentParser
-from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from bakehouse.commands import content_of, refuse
 from bakehouse.documents import dump
 from bakehouse.findings.crumb import measured
 from lamination.terms import Faults
@@ -25,16 +24,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, picture: str, width_mm: float, **options: Any) -> None:
         try:
-            content = Path(picture).read_bytes()
-        except OSError as wrong:
-            self.stderr.write(f"file: {picture} cannot be read: {wrong.strerror}.")
-            sys.exit(2)
-        try:
-            crumb, _ = measured(content, width_mm)
+            crumb, _ = measured(content_of(picture), width_mm)
         except Faults as wrong:
-            for fault in wrong.faults:
-                self.stderr.write(f"{fault.field or 'file'}: {fault.message}")
-            sys.exit(2)
+            refuse(wrong, self.stderr)
         said = dump(crumb)
         head = {name: said.pop(name) for name in ("format", "version")}
         self.stdout.write(json.dumps(head | said, indent=1, ensure_ascii=False))

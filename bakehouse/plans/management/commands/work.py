@@ -1,17 +1,16 @@
 """Work a plan file on the command line."""
 
 import json
-import sys
 from argparse import ArgumentParser
-from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from bakehouse.commands import content_of, refuse
 from bakehouse.documents import dump, read_plan_file, said_plainly
 from lamination.plan import PLAIN, Plan, WorkedPlan, work
 from lamination.plan.worked import Stop
-from lamination.terms import Fault, Faults, Range, plain
+from lamination.terms import Fault, Faults, Range
 from lamination.warmth import Today, WorkedWarmth, work_warmth
 
 
@@ -28,15 +27,13 @@ class Command(BaseCommand):
         self, *args: Any, file: str, warmth: bool, room: float | None, **options: Any
     ) -> None:
         try:
-            plan = read_plan_file(_content(file))
+            plan = read_plan_file(content_of(file))
             found = work(plan)
             answer = dump(found) | _by_name(found)
             if warmth or room is not None:
                 answer["warmth"] = _warmth(plan, room)
         except Faults as wrong:
-            for fault in wrong.faults:
-                self.stderr.write(f"{fault.field or 'file'}: {plain(fault.message)}")
-            sys.exit(2)
+            refuse(wrong, self.stderr)
         self.stdout.write(json.dumps(said_plainly(answer), indent=1, ensure_ascii=False))
 
 
@@ -99,12 +96,3 @@ def _warmth(plan: Plan, room: float | None) -> dict[str, Any]:
         "clocks": [dump(clock) for clock in found.clocks],
         "notes": [dump(note) for note in found.notes],
     }
-
-
-def _content(file: str) -> bytes:
-    if file == "-":
-        return sys.stdin.buffer.read()
-    try:
-        return Path(file).read_bytes()
-    except OSError as wrong:
-        raise Faults(Fault("", f"{file} cannot be read: {wrong.strerror}.")) from None

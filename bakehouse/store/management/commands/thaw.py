@@ -1,18 +1,17 @@
 """When a frozen block is to be moved, on the command line."""
 
 import json
-import sys
 from argparse import ArgumentParser
-from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from bakehouse.commands import content_of, refuse
 from bakehouse.documents import dump, json_of, read, said_plainly
 from lamination.kitchen import Kitchen
 from lamination.plan import migrated
 from lamination.store import THAW_FORMAT, Thaw, thaw
-from lamination.terms import Fault, Faults, plain
+from lamination.terms import Fault, Faults
 
 
 class Command(BaseCommand):
@@ -24,12 +23,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, file: str, **options: Any) -> None:
         try:
-            answer = dump(thaw(_asked(_content(file)), Kitchen()))
+            answer = dump(thaw(_asked(content_of(file)), Kitchen()))
         except Faults as wrong:
-            for fault in wrong.faults:
-                field = "from" if fault.field == "lies_in" else fault.field
-                self.stderr.write(f"{field or 'file'}: {plain(fault.message)}")
-            sys.exit(2)
+            refuse(wrong, self.stderr, {"lies_in": "from"})
         head = {name: answer.pop(name) for name in ("format", "version")}
         self.stdout.write(json.dumps(said_plainly({**head, **answer}), indent=1))
 
@@ -46,12 +42,3 @@ def _asked(content: bytes) -> Thaw:
     if isinstance(data.get("plan"), dict):
         data["plan"] = migrated(data["plan"])
     return read(Thaw, data)
-
-
-def _content(file: str) -> bytes:
-    if file == "-":
-        return sys.stdin.buffer.read()
-    try:
-        return Path(file).read_bytes()
-    except OSError as wrong:
-        raise Faults(Fault("", f"{file} cannot be read: {wrong.strerror}.")) from None
