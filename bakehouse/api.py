@@ -172,7 +172,7 @@ bases: list[type[BaseModel]] = [Schema, *ParamModel.__subclasses__()]
 for base in bases:
     base.model_config["defer_build"] = True
 
-for room in ("people", "kitchen", "plans", "bench", "day", "cold", "store", "findings"):
+for room in ("people", "kitchen", "plans", "bench", "day", "cold", "store", "findings", "lessons"):
     api.add_router("", f"bakehouse.{room}.api.router")
 api.add_router("", "bakehouse.kitchen.card_api.router")
 api.add_router("", "bakehouse.plans.cut_api.router")

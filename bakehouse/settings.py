@@ -84,6 +84,7 @@ INSTALLED_APPS = [
     "bakehouse.cold",
     "bakehouse.store",
     "bakehouse.findings",
+    "bakehouse.lessons",
     "bakehouse.demo",
 ]
 

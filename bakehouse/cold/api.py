@@ -25,7 +25,7 @@ from lamination.warmth import (
     Feel,
     Fit,
     Judgement,
-    Lesson,
+    PlaceReadings,
     ProbeReading,
     Today,
     WorkedWarmth,
@@ -33,7 +33,7 @@ from lamination.warmth import (
     learn_place,
     learned,
     read_logger_csv,
-    simulate_lesson,
+    simulated_readings,
     work_warmth,
 )
 
@@ -135,18 +135,18 @@ def judge(request: HttpRequest, ask: Body[AskJudge]) -> Judgement:
 
 
 @router.post("/learn", auth=signed_in, response=Learned)
-def learn(request: HttpRequest, lesson: Body[Lesson]) -> Learned:
-    fit = learn_place(lesson, the_kitchen())
-    return Learned(fit, learned(fit, lesson.place))
+def learn(request: HttpRequest, taken: Body[PlaceReadings]) -> Learned:
+    fit = learn_place(taken, the_kitchen())
+    return Learned(fit, learned(fit, taken.place))
 
 
 @router.post("/learn/keep", auth=head_only, response=Learned)
-def keep_lesson(request: HttpRequest, lesson: Body[Lesson]) -> Learned:
-    """Take a lesson over into the kitchen, which then says that the value is its own."""
+def keep_readings(request: HttpRequest, taken: Body[PlaceReadings]) -> Learned:
+    """Take a taken over into the kitchen, which then says that the value is its own."""
     kitchen = the_kitchen()
-    fit = learn_place(lesson, kitchen)
-    keep_rows({f"{lesson.place}.film": round(fit.after_w_m2k, 2)}, user_of(request))
-    return Learned(fit, learned(fit, lesson.place))
+    fit = learn_place(taken, kitchen)
+    keep_rows({f"{taken.place}.film": round(fit.after_w_m2k, 2)}, user_of(request))
+    return Learned(fit, learned(fit, taken.place))
 
 
 @router.post("/learn/csv", auth=signed_in, response=list[ProbeReading])
@@ -162,11 +162,11 @@ def read_table(request: HttpRequest, file: File[UploadedFile]) -> list[ProbeRead
 
 
 @router.post("/learn/simulated", auth=signed_in, response=list[ProbeReading])
-def simulated_probe(request: HttpRequest, lesson: Body[Lesson]) -> list[ProbeReading]:
+def simulated_probe(request: HttpRequest, taken: Body[PlaceReadings]) -> list[ProbeReading]:
     """What the demo's simulated probe says of such a rest: in a fridge of its own, with noise and faults."""
     if not settings.DEMO:
         raise Http404("A simulated probe lies in the demo only.")
-    return list(simulate_lesson(lesson, the_kitchen()))
+    return list(simulated_readings(taken, the_kitchen()))
 
 
 @router.get("/probes", auth=signed_in, response=list[ProbeView])
@@ -189,7 +189,7 @@ def forget_probe(request: HttpRequest, probe_id: int) -> Status[None]:
 
 
 @router.get("/probes/{int:probe_id}/readings", auth=signed_in, response=list[ProbeReading])
-def readings_of(request: HttpRequest, probe_id: int, hours: int = 4) -> list[ProbeReading]:
+def taken(request: HttpRequest, probe_id: int, hours: int = 4) -> list[ProbeReading]:
     """The latest readings of a probe, of so many hours, minutes from the first of them; a gap of an hour
     ends them.
     """

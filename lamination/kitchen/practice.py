@@ -7,6 +7,7 @@ which keeps only what differs (see ``kitchen.py``).
 from __future__ import annotations
 
 from lamination.kitchen.day_rows import DAY
+from lamination.kitchen.lesson_rows import LESSON
 from lamination.kitchen.rows import (
     DOUGH_GAS,
     HEAT_BOOK,
@@ -436,7 +437,7 @@ _KEEP = (
 
 TABLE: tuple[Default, ...] = (
     *_PLACES, *_MINUTES, *_CRANK, *_KEEP, *_BAKE, *_ROLLING, *_SCALES, *_COLD, *_REST, *_PROOF,
-    *_MATTER, *_FAMILIES, *DAY,
+    *_MATTER, *_FAMILIES, *DAY, *LESSON,
 )  # fmt: skip
 DEFAULTS: dict[str, Default] = {d.key: d for d in TABLE}
 

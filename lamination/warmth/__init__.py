@@ -3,23 +3,25 @@
 from lamination.warmth.bodies import Around, Today
 from lamination.warmth.changes import changes
 from lamination.warmth.follow import body_before, follow
+from lamination.warmth.followed import Followed, Stretch
 from lamination.warmth.grounds import GROUNDS, Grounds
-from lamination.warmth.judge import Feel, Judgement, judge_lock_in
+from lamination.warmth.judge import Bend, Feel, Judgement, judge_lock_in, stood_on_the_bench
 from lamination.warmth.learn import (
     Fit,
-    Lesson,
+    PlaceReadings,
     ProbeReading,
     learn_place,
     learned,
     read_logger_csv,
-    simulate_lesson,
+    simulated_readings,
 )
-from lamination.warmth.proof import learned_reference
+from lamination.warmth.proof import learned_reference, limit_of
 from lamination.warmth.warmth import WorkedWarmth, work_warmth
 from lamination.warmth.windows import Cause
 
 __all__ = [
-    "GROUNDS", "Around", "Cause", "Feel", "Fit", "Grounds", "Judgement", "Lesson", "ProbeReading", "Today",
-    "WorkedWarmth", "body_before", "changes", "follow", "judge_lock_in", "learn_place", "learned",
-    "learned_reference", "read_logger_csv", "simulate_lesson", "work_warmth",
+    "GROUNDS", "Around", "Bend", "Cause", "Feel", "Fit", "Followed", "Grounds", "Judgement", "PlaceReadings",
+    "ProbeReading", "Stretch", "Today", "WorkedWarmth", "body_before", "changes", "follow", "judge_lock_in",
+    "learn_place", "learned", "learned_reference", "limit_of", "read_logger_csv", "simulated_readings",
+    "stood_on_the_bench", "work_warmth",
 ]  # fmt: skip

@@ -32,20 +32,25 @@ _UNTIL_MIN = 12 * 60.0  # how long beyond its minutes a stay is followed that en
 
 
 def follow(
-    plan: Plan, kitchen: Kitchen, today: Today | None = None, ahead_min: float = AHEAD_MIN
+    plan: Plan,
+    kitchen: Kitchen,
+    today: Today | None = None,
+    ahead_min: float = AHEAD_MIN,
+    judges: bool = True,
 ) -> Followed:
     """Follow a plan's dough from the mixer (or the slab) to the end of its proof.
 
     Work at a step is half at the thickness it starts from and half at what it is rolled to, with the
     heat of rolling put in between. Rests are wrapped; shaped pieces lie open. ``ahead_min``: how long a
-    rest with butter in it might become, to look for its marks. The same plan in the same
-    kitchen on the same day is followed once. Raises Faults as :func:`~lamination.plan.walk.walk` does.
+    rest with butter in it might become, to look for its marks; without ``judges`` none are looked for,
+    which is most of the work. The same plan in the same kitchen on the same day is followed once. Raises
+    Faults as :func:`~lamination.plan.walk.walk` does.
     """
     today = today or Today()
     # neither a name nor words make a dough warmer
     steps = tuple(swapped(s, words="") if s.words else s for s in plan.steps)
     quiet = swapped(plan, name="-", words="", steps=steps)
-    return _follow(quiet, today.in_kitchen(kitchen), today, ahead_min)
+    return _follow(quiet, today.in_kitchen(kitchen), today, ahead_min, judges)
 
 
 def body_before(plan: Plan, kitchen: Kitchen, step: str) -> Body | None:
@@ -59,17 +64,22 @@ def body_before(plan: Plan, kitchen: Kitchen, step: str) -> Body | None:
 
 
 @lru_cache(maxsize=64)
-def _follow(plan: Plan, kitchen: Kitchen, today: Today, ahead_min: float) -> Followed:
-    return Follower(walk(plan, kitchen), kitchen, today, ahead_min).run()
+def _follow(plan: Plan, kitchen: Kitchen, today: Today, ahead_min: float, judges: bool) -> Followed:
+    return Follower(walk(plan, kitchen), kitchen, today, ahead_min, judges).run()
 
 
 class Follower:
     """The simulation under way: the clock, the body, and what was seen."""
 
     def __init__(
-        self, found: Walk, kitchen: Kitchen, today: Today, ahead_min: float = AHEAD_MIN
+        self,
+        found: Walk,
+        kitchen: Kitchen,
+        today: Today,
+        ahead_min: float = AHEAD_MIN,
+        judges: bool = True,
     ) -> None:
-        self.found, self.today = found, today
+        self.found, self.today, self.judges = found, today, judges
         leaven = leaven_of(found, kitchen)
         self.scene = scene_of(kitchen, found.recipe, leaven, today.room_at_min, ahead_min)
         self.body: Body | None = None
@@ -163,7 +173,8 @@ class Follower:
         step_id, risen = self.found.plan.steps[n].id, self.rise
         self.began[step_id] = began
         # pieces rest several times on their way to the oven: that is one proof, judged at its end
-        window = None if before_proof else judged(self.scene, began, asked(self.found, n, rest))
+        passed_over = before_proof or not self.judges
+        window = None if passed_over else judged(self.scene, began, asked(self.found, n, rest))
         if window:
             self.windows.append(window)
         for k, stay in enumerate(rest.stays):

@@ -128,6 +128,21 @@ def _footnote(feel: Feel, window: Window, kitchen: Kitchen) -> str:
     return f"{both} Those who want both at one temperature would let the dough come nearer first."
 
 
+def stood_on_the_bench(plan: Plan, kitchen: Kitchen, minutes: float) -> float:
+    """How warm a plan's butter block is on the mean, °C, that stood so long on the bench from the fridge.
+
+    As warm as the kitchen's fridge to begin with, wrapped, air on both its faces.
+    """
+    found = walk(plan, kitchen)
+    block_mm = next(
+        m.figures.block.thickness_mm for m in found.made if isinstance(m.figures, LockInFigures)
+    )
+    butter = Matter(found.recipe, kitchen).butter
+    block = body([(True, block_mm)], butter, butter, kitchen["fridge.c"])
+    air = Air(kitchen["room.c"], 1 / (1 / kitchen["bench.film"] + 1 / kitchen["wrap.film"]))
+    return conduct(block, air, air, minutes).end.mean_c
+
+
 class _Bringing:
     """The block alone brought to a temperature, in the fridge or on the bench."""
 

@@ -35,7 +35,7 @@ class ProbeReading(Checked):
 
 
 @dataclass(frozen=True)
-class Lesson(Checked):
+class PlaceReadings(Checked):
     """A wrapped dough of so many mm that went into a place at a temperature, and its readings.
 
     Without readings there is nothing to learn; the simulated probe makes some up.
@@ -168,33 +168,33 @@ _SIMULATED_BY = 1.7  # the simulated fridge takes so much more heat than the kit
 _SIMULATED_MIN, _SIMULATED_SEED = 75.0, 8
 
 
-def _of(lesson: Lesson) -> Body:
+def _of(taken: PlaceReadings) -> Body:
     table = thermal_of(_LAMINATED)
-    layers = [(False, lesson.thickness_mm)]
-    return body(layers, (table, 1080.0), (table, 1080.0), lesson.start_c)
+    layers = [(False, taken.thickness_mm)]
+    return body(layers, (table, 1080.0), (table, 1080.0), taken.start_c)
 
 
-def _checked(lesson: Lesson) -> None:
-    if lesson.place is Place.BENCH:
+def _checked(taken: PlaceReadings) -> None:
+    if taken.place is Place.BENCH:
         text = "The bench has two faces of its own: learn a fridge or a freezer."
         raise Faults(Fault("place", text))
 
 
-def learn_place(lesson: Lesson, kitchen: Kitchen) -> Fit:
-    """Fit the film coefficient of a fridge or freezer from a lesson; see :func:`fit_film`."""
-    _checked(lesson)
-    place = lesson.place
+def learn_place(taken: PlaceReadings, kitchen: Kitchen) -> Fit:
+    """Fit the film coefficient of a fridge or freezer from readings taken there; see :func:`fit_film`."""
+    _checked(taken)
+    place = taken.place
     film, air = kitchen[f"{place}.film"], kitchen[f"{place}.c"]
-    return fit_film(_of(lesson), air, film, kitchen["wrap.film"], lesson.readings)
+    return fit_film(_of(taken), air, film, kitchen["wrap.film"], taken.readings)
 
 
-def simulate_lesson(lesson: Lesson, kitchen: Kitchen) -> tuple[ProbeReading, ...]:
+def simulated_readings(taken: PlaceReadings, kitchen: Kitchen) -> tuple[ProbeReading, ...]:
     """Readings of the simulated probe, in a place that takes 1.7 times the heat assumed."""
-    _checked(lesson)
-    film, air = kitchen[f"{lesson.place}.film"], kitchen[f"{lesson.place}.c"]
+    _checked(taken)
+    film, air = kitchen[f"{taken.place}.film"], kitchen[f"{taken.place}.c"]
     stands_in = min(film * _SIMULATED_BY, _HIGH / 2)
     return simulated(
-        _of(lesson), air, stands_in, kitchen["wrap.film"], _SIMULATED_MIN, _SIMULATED_SEED
+        _of(taken), air, stands_in, kitchen["wrap.film"], _SIMULATED_MIN, _SIMULATED_SEED
     )
 
 

@@ -8,7 +8,7 @@ import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import classes from "./LearnPlace.module.css";
-import { LessonChart } from "./LessonChart";
+import { ReadingsChart } from "./ReadingsChart";
 
 type Reading = Schemas["ProbeReading"];
 type Place = "fridge" | "freezer";
@@ -22,17 +22,17 @@ export function LearnPlace({ head }: { head: boolean }) {
   const [start_c, setStart] = useState(18);
   const [readings, setReadings] = useState<Reading[]>([]);
   const [coming, setComing] = useState<Reading[]>([]);
-  const lesson: Schemas["Lesson"] = { place, thickness_mm, start_c, readings };
+  const taken: Schemas["PlaceReadings"] = { place, thickness_mm, start_c, readings };
   const begin = (next: Reading[]) => {
     setComing([]);
     setReadings(next);
     learn.reset();
   };
   const learn = useMutation({
-    mutationFn: (of: Schemas["Lesson"]) => got(api.POST("/api/learn", { body: of })),
+    mutationFn: (of: Schemas["PlaceReadings"]) => got(api.POST("/api/learn", { body: of })),
   });
   const keep = useMutation({
-    mutationFn: () => got(api.POST("/api/learn/keep", { body: lesson })),
+    mutationFn: () => got(api.POST("/api/learn/keep", { body: taken })),
     onSuccess: () => {
       queries.invalidateQueries({ queryKey: ["kitchen"] });
       queries.removeQueries({ queryKey: ["warmth"] });
@@ -44,7 +44,7 @@ export function LearnPlace({ head }: { head: boolean }) {
   });
   const demo = useSimulated();
   const simulated = useMutation({
-    mutationFn: () => got(api.POST("/api/learn/simulated", { body: { ...lesson, readings: [] } })),
+    mutationFn: () => got(api.POST("/api/learn/simulated", { body: { ...taken, readings: [] } })),
     onSuccess: (all) => {
       begin([]);
       setComing(all);
@@ -124,12 +124,12 @@ export function LearnPlace({ head }: { head: boolean }) {
           <p role="status">
             {readings.length} readings{coming.length > 0 && ", and more to come"}.
           </p>
-          <LessonChart readings={readings} fit={fit} />
+          <ReadingsChart readings={readings} fit={fit} />
           <div className={classes.ways}>
             <Button
               disabled={coming.length > 0}
               loading={learn.isPending}
-              onClick={() => learn.mutate(lesson)}
+              onClick={() => learn.mutate(taken)}
             >
               Learn from these readings
             </Button>

@@ -10,7 +10,7 @@ interface Props {
 
 const HIGH = 240;
 
-export function LessonChart({ readings, fit }: Props) {
+export function ReadingsChart({ readings, fit }: Props) {
   const { ref, width } = useElementSize();
   const { figure, say } = useSaying();
   const wide = Math.max(width, 280);

@@ -1,0 +1,79 @@
+"""Lesson files: read of any kitchen and plan that was ever kept, and the eight that ship."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+from typing import Annotated, Any
+
+from pydantic import BeforeValidator, TypeAdapter
+
+from bakehouse.documents import json_of, read
+from lamination.kitchen import renamed
+from lamination.lessons import DECISIONS_FORMAT, LESSON_FORMAT, Decisions, Lesson
+from lamination.plan import migrated
+from lamination.terms import Fault, Faults
+
+_SHIPPED = Path(__file__).parent / "shipped"
+
+
+@dataclass(frozen=True)
+class Shipped:
+    """A lesson that ships: its key, which is its file's name, and itself."""
+
+    key: str
+    lesson: Lesson
+
+
+@cache
+def shipped() -> tuple[Shipped, ...]:
+    """The lessons that ship, in their order."""
+    files = sorted(_SHIPPED.glob("*.json"))
+    return tuple(Shipped(f.stem, read_lesson(json.loads(f.read_bytes()))) for f in files)
+
+
+def _todays(data: Any) -> Any:
+    """A lesson's plain values with its plan and kitchen in today's names. Raises Faults."""
+    if isinstance(data, dict):
+        if data.get("format", LESSON_FORMAT) != LESSON_FORMAT:
+            raise Faults(Fault("format", f'A lesson says "format": "{LESSON_FORMAT}".'))
+        if data.get("version", 1) != 1:
+            raise Faults(Fault("version", "This Eight Turn reads version 1."))
+        data = dict(data)
+        if isinstance(data.get("plan"), dict):
+            data["plan"] = migrated(data["plan"])
+        if isinstance(data.get("kitchen"), dict):
+            data["kitchen"] = renamed(data["kitchen"])
+    return data
+
+
+# A lesson as it may come in: its plan and kitchen of any version that was ever kept.
+AnyLesson = Annotated[Lesson, BeforeValidator(_todays)]
+
+
+def read_lesson(data: Any) -> Lesson:
+    """A lesson from plain JSON values, its plan and kitchen of any version. Raises Faults."""
+    return read(Lesson, _todays(data))
+
+
+def lesson_from(content: bytes) -> Lesson:
+    """A lesson file. Raises Faults."""
+    return read_lesson(json_of(content, "lesson"))
+
+
+def decisions_from(content: bytes) -> Decisions:
+    """A file of decisions. Raises Faults."""
+    data = json_of(content, "decisions")
+    if data.get("format", DECISIONS_FORMAT) != DECISIONS_FORMAT:
+        raise Faults(Fault("format", f'Decisions say "format": "{DECISIONS_FORMAT}".'))
+    return read(Decisions, data)
+
+
+def schemas() -> dict[str, Any]:
+    """The JSON Schemas of both files."""
+    return {
+        LESSON_FORMAT: TypeAdapter(Lesson).json_schema(),
+        DECISIONS_FORMAT: TypeAdapter(Decisions).json_schema(),
+    }
