@@ -47,7 +47,7 @@ def _upside_down(low: float, high: float) -> tuple[Fault, ...]:
 
 
 @dataclass(frozen=True)
-class Call(Checked):
+class Interruption(Checked):
     """Somebody calls when a step is about to begin: for how long, and how likely, %."""
 
     step: StepId
@@ -69,7 +69,7 @@ class Moods(Checked):
     softer_k: OffBy = OffBy()
     relaxing: ByTimes = ByTimes()
     minutes: ByTimes = ByTimes()
-    calls: Annotated[tuple[Call, ...], Length(0, 12, "calls")] = ()
+    calls: Annotated[tuple[Interruption, ...], Length(0, 12, "calls")] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,12 +1,16 @@
 """Documents between JSON and the core: what goes out comes in the same, and paths are said plainly."""
 
+import dataclasses
+import enum
 import json
+import typing
 from dataclasses import replace
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from bakehouse.api import api
 from bakehouse.documents import dump, path_of, read, read_kitchen, read_plan_file
 from lamination.dough.formula import OldDough
 from lamination.kitchen.kitchen import Kitchen
@@ -150,3 +154,30 @@ def test_a_cut_of_one_shape_is_read_as_one_product():
 
 def test_a_row_of_the_kitchen_under_its_former_name_is_kept():
     assert read_kitchen({"yours": {"proof.room_c": 24}})["proofer.c"] == 24
+
+
+def test_no_two_types_of_the_api_bear_one_name():
+    """The front end's types go by the class's name: of two with the same, the last would be taken."""
+    seen = {}
+
+    def look(of):
+        for part in typing.get_args(of):
+            look(part)
+        if not isinstance(of, type):
+            return
+        if issubclass(of, enum.Enum):
+            seen.setdefault(of.__name__, set()).add(of)
+        elif dataclasses.is_dataclass(of) and of not in seen.setdefault(of.__name__, set()):
+            seen[of.__name__].add(of)
+            for hint in typing.get_type_hints(of, include_extras=True).values():
+                look(hint)
+
+    for _, router in api._routers:
+        for view in router.path_operations.values():
+            for operation in view.operations:
+                hints = typing.get_type_hints(operation.view_func, include_extras=True)
+                for hint in hints.values():
+                    look(hint)
+    assert len(seen) > 200
+    twice = {name: [c.__module__ for c in of] for name, of in seen.items() if len(of) > 1}
+    assert twice == {}

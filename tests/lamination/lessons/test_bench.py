@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from lamination.lessons import Choice, Decided, Lesson, Moods, bench_of, played
-from lamination.lessons.lesson import Call, OffBy
+from lamination.lessons.lesson import Interruption, OffBy
 from lamination.terms import Place
 from lamination.warmth import Bend
 from tests.lamination.lessons.given import everything, said
@@ -65,7 +65,7 @@ def test_pieces_rise_along_their_course() -> None:
 
 
 def test_somebody_calls_and_the_dough_waits_where_it_was_put() -> None:
-    lesson = everything(moods=Moods(calls=(Call("turn-2", 40),)))
+    lesson = everything(moods=Moods(calls=(Interruption("turn-2", 40),)))
     left, away = moments(lesson), moments(lesson, ("turn-2", Decided.CALL, "away"))
     assert left["turn-2"].call_min == 40
     assert left["turn-1"].call_min is None

@@ -10,13 +10,13 @@ import pytest
 
 from lamination.lessons import Choice, Decided, Decisions, Moods, checked, drawn, outcome_of, played
 from lamination.lessons.choices import BY_HAND, value_in
-from lamination.lessons.lesson import ByTimes, Call, Hint, OffBy, off_by_eye
+from lamination.lessons.lesson import ByTimes, Hint, Interruption, OffBy, off_by_eye
 from lamination.terms import Faults
 from tests.lamination.lessons.given import everything, said
 
 MOODS = Moods(
     fridge_k=OffBy(0, 4), freezer_k=OffBy(-3, 3), room_k=OffBy(-2, 6), softer_k=OffBy(-1, 2),
-    relaxing=ByTimes(0.8, 1.4), minutes=ByTimes(0.9, 1.8), calls=(Call("turn-2", 25, 50), Call("final", 10)),
+    relaxing=ByTimes(0.8, 1.4), minutes=ByTimes(0.9, 1.8), calls=(Interruption("turn-2", 25, 50), Interruption("final", 10)),
 )  # fmt: skip
 
 
@@ -104,7 +104,7 @@ def test_a_lesson_is_refused_with_a_sentence_for_every_field() -> None:
             lesson,
             choices=choices,
             hints=(Hint("gone", "Look."),),
-            moods=Moods(calls=(Call("gone", 5),)),
+            moods=Moods(calls=(Interruption("gone", 5),)),
         )
     assert faults_of(wrong.value) == {
         "choices[0].step": "The plan has no step with this id.",

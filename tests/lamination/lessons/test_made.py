@@ -101,7 +101,7 @@ def run_in(plan: Plan, fridge_k: float, slower: float) -> list[Event]:
         if step.id.startswith("turn"):
             middle = round(float(begins[step.id].middle_c), 1)
             reading = {"stop": step.id, "probe": Probe.DOUGH, "value_c": middle}
-            events.append(Event(f"reading-{step.id}", at, EventKind.TEMPERATURE, **reading))
+            events.append(Event(f"reading-{step.id}", at, EventKind.READING, **reading))
         at += timedelta(minutes=stop.bench_min * slower)
         events.append(Event(f"done-of-{step.id}", at, EventKind.DONE, stop=step.id))
         if step.rests:

@@ -12,7 +12,7 @@ import pytest
 from lamination.kitchen import Kitchen
 from lamination.lessons import Decided, Harm, Lesson, Moods, Outcome, outcome_of, played
 from lamination.lessons.choices import Value
-from lamination.lessons.lesson import ByTimes, Call, OffBy
+from lamination.lessons.lesson import ByTimes, Interruption, OffBy
 from lamination.lessons.play import Played
 from lamination.steps.last_sheet import LastSheetFigures
 from lamination.terms import Family
@@ -233,7 +233,7 @@ MISTAKES = (
             "openness_pct", Harm.SOFT, "turn-3", smeared("turn-3"),
             Moods(minutes=ByTimes(2.5, 2.5), room_k=OffBy(4, 4))),
     Mistake("left on the bench while somebody called", (("turn-2", Decided.CALL, "leave"),),
-            "openness_pct", Harm.SOFT, "turn-2", smeared("turn-2"), Moods(calls=(Call("turn-2", 90),))),
+            "openness_pct", Harm.SOFT, "turn-2", smeared("turn-2"), Moods(calls=(Interruption("turn-2", 90),))),
     Mistake("a dough that rose between its turns",
             (("turn-2", Decided.REST_PLACE, "bench"), ("turn-2", Decided.REST_MIN, 200)),
             "openness_pct", Harm.RISING, "turn-3", rising("turn-3")),

@@ -1195,10 +1195,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Keep Lesson
-         * @description Take a lesson over into the kitchen, which then says that the value is its own.
+         * Keep Readings
+         * @description Take a taken over into the kitchen, which then says that the value is its own.
          */
-        post: operations["bakehouse_cold_api_keep_lesson"];
+        post: operations["bakehouse_cold_api_keep_readings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1291,11 +1291,11 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Readings Of
+         * Taken
          * @description The latest readings of a probe, of so many hours, minutes from the first of them; a gap of an hour
          *     ends them.
          */
-        get: operations["bakehouse_cold_api_readings_of"];
+        get: operations["bakehouse_cold_api_taken"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1738,6 +1738,226 @@ export interface paths {
         get: operations["bakehouse_findings_api_drawn_crumb"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lessons */
+        get: operations["bakehouse_lessons_api_lessons"];
+        put?: never;
+        /**
+         * New Lesson
+         * @description A lesson from its file.
+         */
+        post: operations["bakehouse_lessons_api_new_lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lesson */
+        get: operations["bakehouse_lessons_api_lesson"];
+        /**
+         * Change Lesson
+         * @description A lesson of this house with other words, choices, moods or goal.
+         */
+        put: operations["bakehouse_lessons_api_change_lesson"];
+        post?: never;
+        /** Delete Lesson */
+        delete: operations["bakehouse_lessons_api_delete_lesson"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{key}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bench
+         * @description The simulated bench as a play stands: readings, and the course of every rest.
+         */
+        post: operations["bakehouse_lessons_api_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{key}/outcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outcome
+         * @description What a play comes to. The best of its day is searched for so many seconds; asked again, it goes on.
+         */
+        post: operations["bakehouse_lessons_api_outcome"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plays/{play_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Play
+         * @description A finished play, kept once however often it is sent; it is worked here, and never taken on trust.
+         */
+        put: operations["bakehouse_lessons_api_keep_play"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{key}/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Class Of
+         * @description Everybody's best play of a lesson side by side. Only a head baker may see whose is whose.
+         */
+        get: operations["bakehouse_lessons_api_class_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{key}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lesson File
+         * @description The lesson as a file, to be given to somebody else.
+         */
+        get: operations["bakehouse_lessons_api_lesson_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/from-plan/{plan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** From Plan */
+        post: operations["bakehouse_lessons_api_from_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/from-run/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * From Run
+         * @description A lesson of a day that was, with the room, the hands and the fridge as they were.
+         */
+        post: operations["bakehouse_lessons_api_from_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{key}/into-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Into Plan
+         * @description What was decided put into the plan that the lesson was made from, as its next revision.
+         */
+        post: operations["bakehouse_lessons_api_into_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Inside
+         * @description A method seen inside: its leaves after every fold.
+         */
+        post: operations["bakehouse_lessons_api_inside"];
         delete?: never;
         options?: never;
         head?: never;
@@ -7828,12 +8048,12 @@ export interface components {
             says: string;
         };
         /**
-         * Lesson
+         * PlaceReadings
          * @description A wrapped dough of so many mm that went into a place at a temperature, and its readings.
          *
          *     Without readings there is nothing to learn; the simulated probe makes some up.
          */
-        Lesson: {
+        PlaceReadings: {
             place: components["schemas"]["Place"];
             /** Thickness Mm */
             thickness_mm: number;
@@ -8813,6 +9033,743 @@ export interface components {
         MeasureCrumb: {
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * LessonLine
+         * @description A lesson in the list: ``best`` is what one's own best play of it was worth.
+         */
+        LessonLine: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Ships */
+            ships: boolean;
+            /** Source */
+            source: string;
+            /** Revision */
+            revision: number | null;
+            /** Plan Id */
+            plan_id: number | null;
+            /** By */
+            by: string | null;
+            /** Plays */
+            plays: number;
+            /** Best */
+            best: number | null;
+            /** Passed */
+            passed: boolean;
+        };
+        /**
+         * ByTimes
+         * @description How many times as long something may take, from the least to the most.
+         */
+        ByTimes: {
+            /**
+             * Low
+             * @default 1
+             */
+            low: number;
+            /**
+             * High
+             * @default 1
+             */
+            high: number;
+        };
+        /**
+         * Choice
+         * @description What may be decided at a step: a number from ``low`` to ``high``, or one of ``options``.
+         *
+         *     ``step``: its id in the plan. Raises Faults where neither is given, or options that are no such words.
+         */
+        Choice: {
+            /** Step */
+            step: string;
+            field: components["schemas"]["Decided"];
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+            /**
+             * Options
+             * @default []
+             */
+            options: string[];
+        };
+        /**
+         * Decided
+         * @description What is decided at a step. A value with its own field in the plan is kept under that name.
+         * @enum {string}
+         */
+        Decided: "call" | "stands_min" | "chilled" | "margin_mm" | "block_width_mm" | "off_centre_mm" | "care" | "direction" | "roll_to_mm" | "uneven_pct" | "pace" | "trim.ends_mm" | "fold" | "short_mm" | "marks" | "rest.place" | "rest.air_c" | "rest.minutes" | "rest.temper_min";
+        /**
+         * Goal
+         * @description What is to be reached: at least, of butter lost at most, of butter layers just so many;
+         *     ``ready_min``: after its beginning.
+         */
+        Goal: {
+            /** Lift */
+            lift?: number | null;
+            /** Openness Pct */
+            openness_pct?: number | null;
+            /** Evenness Pct */
+            evenness_pct?: number | null;
+            /** Fat Lost Pct */
+            fat_lost_pct?: number | null;
+            /** Butter Layers */
+            butter_layers?: number | null;
+            /** Ready Min */
+            ready_min?: number | null;
+        };
+        /**
+         * Hint
+         * @description A sentence that helps at a step.
+         */
+        Hint: {
+            /** Step */
+            step: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Interruption
+         * @description Somebody calls when a step is about to begin: for how long, and how likely, %.
+         */
+        Interruption: {
+            /** Step */
+            step: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Chance Pct
+             * @default 100
+             */
+            chance_pct: number;
+        };
+        /**
+         * Kitchen
+         * @description What differs from the table of practice here: ``{key: value}`` in the table's own units.
+         *
+         *     Raises :class:`~lamination.terms.limits.Faults` for a key the table does not have, or a value
+         *     outside the limits it states; the path is ``yours.<key>``. ``ingredients`` are this bakery's own, beside
+         *     those of the library, ``preparations`` what it makes of them (creams, pastes, washes), ``cards`` its own
+         *     ways to shape, ``spots`` where its things stand, ``sign`` what its labels say of it. A kitchen is a
+         *     value: equal ones are one, and it can be remembered by.
+         */
+        Kitchen: {
+            /** Yours */
+            yours?: {
+                [key: string]: number;
+            };
+            /**
+             * Ingredients
+             * @default []
+             */
+            ingredients: components["schemas"]["Ingredient"][];
+            /**
+             * Cards
+             * @default []
+             */
+            cards: components["schemas"]["OwnCard"][];
+            /**
+             * Spots
+             * @default []
+             */
+            spots: components["schemas"]["Spot"][];
+            /**
+             * Preparations
+             * @default []
+             */
+            preparations: components["schemas"]["Preparation"][];
+            sign?: components["schemas"]["Sign"];
+            /**
+             * Dial
+             * @default []
+             */
+            dial: number[];
+        };
+        /**
+         * Lesson
+         * @description A lesson file. The same seed is the same day; ``words``: what the teacher says before it begins.
+         *
+         *     Raises Faults where a choice, a hint or a call has no step in the plan.
+         */
+        Lesson: {
+            /** Name */
+            name: string;
+            plan: components["schemas"]["Plan"];
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            kitchen?: components["schemas"]["Kitchen"];
+            moods?: components["schemas"]["Moods"];
+            goal?: components["schemas"]["Goal"];
+            /**
+             * Hints
+             * @default []
+             */
+            hints: components["schemas"]["Hint"][];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Format
+             * @default eight-turn/lesson
+             * @constant
+             */
+            format: "eight-turn/lesson";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * Moods
+         * @description How far a kitchen may be from what its table says, each from the least to the most.
+         *
+         *     Kelvin for fridge, freezer, room and the softness of the butter's lot (above 0: softer, so that all
+         *     happens at a lower warmth); times for what a flour's relaxing takes, and the minutes of these hands.
+         */
+        Moods: {
+            /**
+             * @default {
+             *       "low": 0,
+             *       "high": 0
+             *     }
+             */
+            fridge_k: components["schemas"]["OffBy"];
+            /**
+             * @default {
+             *       "low": 0,
+             *       "high": 0
+             *     }
+             */
+            freezer_k: components["schemas"]["OffBy"];
+            /**
+             * @default {
+             *       "low": 0,
+             *       "high": 0
+             *     }
+             */
+            room_k: components["schemas"]["OffBy"];
+            /**
+             * @default {
+             *       "low": 0,
+             *       "high": 0
+             *     }
+             */
+            softer_k: components["schemas"]["OffBy"];
+            /**
+             * @default {
+             *       "low": 1,
+             *       "high": 1
+             *     }
+             */
+            relaxing: components["schemas"]["ByTimes"];
+            /**
+             * @default {
+             *       "low": 1,
+             *       "high": 1
+             *     }
+             */
+            minutes: components["schemas"]["ByTimes"];
+            /**
+             * Calls
+             * @default []
+             */
+            calls: components["schemas"]["Interruption"][];
+        };
+        /**
+         * OffBy
+         * @description How far something may be off, kelvin, from the least to the most.
+         */
+        OffBy: {
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+        };
+        /**
+         * AskedChoice
+         * @description What may be decided at a step: its name, the range and its unit or the options, and what stands.
+         */
+        AskedChoice: {
+            field: components["schemas"]["Decided"];
+            /** Said */
+            said: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Unit */
+            unit: string;
+            /** Options */
+            options: components["schemas"]["AskedOption"][];
+            /** Now */
+            now: number | string | null;
+            /** Now Said */
+            now_said: string;
+        };
+        /**
+         * AskedOption
+         * @description One of several that may be chosen, with its name.
+         */
+        AskedOption: {
+            /** Value */
+            value: string;
+            /** Said */
+            said: string;
+        };
+        /**
+         * Felt
+         * @description What a probe and a hand say: the middle and the coldest or warmest face, °C, and the butter's mean.
+         *
+         *     ``bend``: what a corner of the butter does; None without butter. ``pulls_back``: the dough has not
+         *     relaxed. ``risen_pct``: of a whole proof since the last roll or, of pieces, since they were shaped.
+         */
+        Felt: {
+            /** Middle C */
+            middle_c: number;
+            /** Face C */
+            face_c: number;
+            /** Butter C */
+            butter_c: number | null;
+            bend: components["schemas"]["Bend"] | null;
+            /** Pulls Back */
+            pulls_back: boolean;
+            /** Risen Pct */
+            risen_pct: number | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * LessonView
+         * @description A lesson and its bench before anything was decided.
+         */
+        LessonView: {
+            line: components["schemas"]["LessonLine"];
+            lesson: components["schemas"]["Lesson"];
+            bench: components["schemas"]["SimulatedBench"];
+        };
+        /**
+         * Moment
+         * @description A step of the play: when its work begins, min, how long it takes, what is felt before and after.
+         *
+         *     ``asked``: what is decided before the work; ``asked_rest``: when it rests. ``call_min``: somebody
+         *     calls as it is about to begin. ``courses``: its rest in every place that may be chosen, from
+         *     ``rests_at_min`` on; ``rest_min``: how long it rests as it stands.
+         */
+        Moment: {
+            /** Stop */
+            stop: string;
+            /** Name */
+            name: string;
+            /** N */
+            n: number;
+            /** Starts Min */
+            starts_min: number;
+            /** Takes Min */
+            takes_min: number;
+            /** Does */
+            does: string[];
+            /** Hint */
+            hint: string;
+            /** Call Min */
+            call_min: number | null;
+            before: components["schemas"]["Felt"] | null;
+            after: components["schemas"]["Felt"] | null;
+            /** Asked */
+            asked: components["schemas"]["AskedChoice"][];
+            /** Asked Rest */
+            asked_rest: components["schemas"]["AskedChoice"][];
+            place: components["schemas"]["Place"] | null;
+            /** Where */
+            where: string;
+            /** Rests At Min */
+            rests_at_min: number;
+            /** Rest Min */
+            rest_min: number;
+            /** Courses */
+            courses: components["schemas"]["PlaceCourse"][];
+        };
+        /**
+         * PlaceCourse
+         * @description A dough in one place, minute by minute from when its rest begins, as :class:`Felt` has it.
+         *
+         *     ``butter_c`` and ``risen_pct`` are empty where there is none. ``relaxed_min``: from when on it does not
+         *     pull back.
+         */
+        PlaceCourse: {
+            place: components["schemas"]["Place"];
+            /** Said */
+            said: string;
+            /** Minutes */
+            minutes: number[];
+            /** Middle C */
+            middle_c: number[];
+            /** Face C */
+            face_c: number[];
+            /** Butter C */
+            butter_c: number[];
+            /** Risen Pct */
+            risen_pct: number[];
+            /** Relaxed Min */
+            relaxed_min: number;
+        };
+        /**
+         * SimulatedBench
+         * @description A play as it stands. ``opens``: the step at which the first decision is asked for.
+         *
+         *     ``butter``: the four marks of the butter as its maker says, °C; this lot may be softer or harder.
+         */
+        SimulatedBench: {
+            /** Moments */
+            moments: components["schemas"]["Moment"][];
+            /** Opens */
+            opens: number;
+            /** Begins H */
+            begins_h: number;
+            /** Brittle C */
+            brittle_c: number;
+            /** Plastic From C */
+            plastic_from_c: number;
+            /** Plastic To C */
+            plastic_to_c: number;
+            /** Oils C */
+            oils_c: number;
+            /** Butterless */
+            butterless: boolean;
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+        };
+        /**
+         * Decision
+         * @description What was decided: at which step, of what, and the value.
+         */
+        Decision: {
+            /** Step */
+            step: string;
+            field: components["schemas"]["Decided"];
+            /** Value */
+            value: number | string;
+        };
+        /**
+         * PlaySoFar
+         * @description What was decided so far; and how many seconds the best play may be searched for.
+         */
+        PlaySoFar: {
+            /**
+             * Decisions
+             * @default []
+             */
+            decisions: components["schemas"]["Decision"][];
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+        };
+        /**
+         * Cost
+         * @description What one decision cost: what would have come out had it alone been the best play's, less what did.
+         *
+         *     Above 0 it cost something: lift, openness, evenness and worth that were lost, butter lost besides.
+         *     ``instead``: the best play's value.
+         */
+        Cost: {
+            /** Decision */
+            decision: string;
+            /** Step */
+            step: string;
+            field: components["schemas"]["Decided"];
+            /** Value */
+            value: number | string;
+            /** Instead */
+            instead: number | string;
+            /** Lift */
+            lift: number;
+            /** Openness Pct */
+            openness_pct: number;
+            /** Fat Lost Pct */
+            fat_lost_pct: number;
+            /** Evenness Pct */
+            evenness_pct: number;
+            /** Worth */
+            worth: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * DrawnLeaf
+         * @description A leaf of dough in the baked piece, and the air over it; µm. ``joined``: stretches of its length, from
+         *     and to, 0 to 1, in which it has run together with the next.
+         */
+        DrawnLeaf: {
+            /** Leaf Um */
+            leaf_um: number;
+            /** Air Um */
+            air_um: number;
+            /** Joined */
+            joined: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * DrawnPiece
+         * @description A piece cut across: ``width_mm`` and ``height_mm`` as baked, its leaves from the bottom up.
+         *
+         *     ``rounds``: how often the band goes round where it was rolled up; 0 where it lies flat.
+         *     ``every``: one of so many leaves is drawn. ``map``: the last sheet from above.
+         */
+        DrawnPiece: {
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Rounds */
+            rounds: number;
+            /** Every */
+            every: number;
+            /** Leaves */
+            leaves: components["schemas"]["DrawnLeaf"][];
+            map: components["schemas"]["CoverageMap"];
+        };
+        /**
+         * GoalLine
+         * @description A line of the goal: what was to be reached, what came of it, whether it was reached.
+         */
+        GoalLine: {
+            /** Of */
+            of: string;
+            /** Wanted */
+            wanted: number;
+            /** Came */
+            came: number;
+            /** Reached */
+            reached: boolean;
+        };
+        /**
+         * Harm
+         * @description What goes wrong with leaves, butter or evenness.
+         * @enum {string}
+         */
+        Harm: "brittle" | "soft" | "tense" | "rising" | "frozen" | "crushed" | "wrong way" | "thin" | "coverage" | "uneven" | "sprang" | "marks" | "under" | "over" | "hot" | "thick";
+        /**
+         * Harmed
+         * @description One harm: at which step, how many per cent it takes of what it harms, and the sentence.
+         */
+        Harmed: {
+            /** Stop */
+            stop: string;
+            harm: components["schemas"]["Harm"];
+            /** Pct */
+            pct: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Outcome
+         * @description What comes out of the oven.
+         *
+         *     ``lift``: height of a baked piece over its height when it was cut or shaped. ``openness_pct``: air in
+         *     it. ``fat_lost_pct``: of the butter that was locked in. ``evenness_pct``: 100 where all pieces are
+         *     alike. ``mass_g``: one baked piece. ``whole_pct``: leaves that stayed whole of those the folds made
+         *     (``butter_layers``). ``takes_min``: from the first work to the last. ``worth``: one figure for all,
+         *     by the Kitchen's weights; nothing is graded by anything else.
+         */
+        Outcome: {
+            /** Lift */
+            lift: number;
+            /** Openness Pct */
+            openness_pct: number;
+            /** Fat Lost Pct */
+            fat_lost_pct: number;
+            /** Evenness Pct */
+            evenness_pct: number;
+            /** Mass G */
+            mass_g: number;
+            /** Butter Layers */
+            butter_layers: number;
+            /** Whole Pct */
+            whole_pct: number;
+            /** Proof Pct */
+            proof_pct: number | null;
+            /** Takes Min */
+            takes_min: number;
+            /** Late Min */
+            late_min: number;
+            /** Worth */
+            worth: number;
+            /** Harms */
+            harms: components["schemas"]["Harmed"][];
+        };
+        /**
+         * PlayResult
+         * @description One's own play, the best of the same day as far as it was searched, and what each decision cost.
+         */
+        PlayResult: {
+            mine: components["schemas"]["PlayView"];
+            best: components["schemas"]["PlayView"] | null;
+            /** Costs */
+            costs: components["schemas"]["Cost"][];
+            /** Searched */
+            searched: number;
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * PlayView
+         * @description What a play comes to: the outcome, the piece cut across, the goal's lines, and where it lay when.
+         */
+        PlayView: {
+            outcome: components["schemas"]["Outcome"];
+            /** Goal */
+            goal: components["schemas"]["GoalLine"][];
+            drawn: components["schemas"]["DrawnPiece"];
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+            /** Decisions */
+            decisions: components["schemas"]["Decision"][];
+        };
+        /**
+         * PlayDone
+         * @description A finished play, as a tablet keeps it.
+         */
+        PlayDone: {
+            /** Lesson */
+            lesson: string;
+            /** Decisions */
+            decisions: components["schemas"]["Decision"][];
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * ClassRow
+         * @description A person's best play of a lesson, beside the others'. ``who`` is a letter where names are not shown.
+         */
+        ClassRow: {
+            /** Who */
+            who: string;
+            /** Mine */
+            mine: boolean;
+            /** Plays */
+            plays: number;
+            /** Passed */
+            passed: boolean;
+            view: components["schemas"]["PlayView"];
+        };
+        /**
+         * NewLesson
+         * @description A seed for a lesson that is made: the same seed is the same day; and its name.
+         */
+        NewLesson: {
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /** Name */
+            name?: string | null;
+        };
+        /**
+         * IntoPlan
+         * @description The plan that a best play was put into, and its revision.
+         */
+        IntoPlan: {
+            /** Plan Id */
+            plan_id: number;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * LeavesAfter
+         * @description The leaves after so many turns. ``um`` are those of a last sheet rolled right then.
+         *
+         *     ``naive``: the product that never fuses dough on dough. ``together_pct``: leaves of that sheet that run
+         *     together; ``moves``: the creases of the fold, mm from its end, on the sheet ``rolled`` for it;
+         *     ``section``: the last sheet's leaves, bottom to top, µm.
+         */
+        LeavesAfter: {
+            /** Turns */
+            turns: number;
+            fold: components["schemas"]["Fold"] | null;
+            /** Name */
+            name: string;
+            /** Butter */
+            butter: number;
+            /** Dough */
+            dough: number;
+            /** Total */
+            total: number;
+            /** Naive */
+            naive: number;
+            /** Butter Um */
+            butter_um: number;
+            /** Dough Um */
+            dough_um: number;
+            /** Together Pct */
+            together_pct: number;
+            rolled: components["schemas"]["Size"] | null;
+            folded: components["schemas"]["Size"] | null;
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            section: components["schemas"]["Section"];
+            /** Says */
+            says: string;
+        };
+        /**
+         * LeafMethod
+         * @description A way to make leaves: how the butter goes in, and the folds; the rest is a usual dough's.
+         */
+        LeafMethod: {
+            /** @default half */
+            method: components["schemas"]["Method"];
+            /**
+             * Folds
+             * @default [
+             *       "letter",
+             *       "letter",
+             *       "letter"
+             *     ]
+             */
+            folds: components["schemas"]["Fold"][];
+            /** @default croissant */
+            family: components["schemas"]["Family"];
+            /**
+             * Dough G
+             * @default 2000
+             */
+            dough_g: number;
+            /**
+             * Last Sheet Mm
+             * @default 4
+             */
+            last_sheet_mm: number;
+            /**
+             * Stacked
+             * @default false
+             */
+            stacked: boolean;
         };
         /**
          * KeptPicture
@@ -12001,7 +12958,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lesson"];
+                "application/json": components["schemas"]["PlaceReadings"];
             };
         };
         responses: {
@@ -12024,7 +12981,7 @@ export interface operations {
             429: components["responses"]["Problem429"];
         };
     };
-    bakehouse_cold_api_keep_lesson: {
+    bakehouse_cold_api_keep_readings: {
         parameters: {
             query?: never;
             header?: never;
@@ -12033,7 +12990,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lesson"];
+                "application/json": components["schemas"]["PlaceReadings"];
             };
         };
         responses: {
@@ -12103,7 +13060,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lesson"];
+                "application/json": components["schemas"]["PlaceReadings"];
             };
         };
         responses: {
@@ -12210,7 +13167,7 @@ export interface operations {
             429: components["responses"]["Problem429"];
         };
     };
-    bakehouse_cold_api_readings_of: {
+    bakehouse_cold_api_taken: {
         parameters: {
             query?: {
                 hours?: number;
@@ -12961,6 +13918,455 @@ export interface operations {
             404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_lessons_api_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_lessons_api_new_lesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lesson"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_lesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_lessons_api_change_lesson: {
+        parameters: {
+            query: {
+                revision: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lesson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_delete_lesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaySoFar"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SimulatedBench"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_outcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaySoFar"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayResult"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_keep_play: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                play_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayDone"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayView"];
+                };
+            };
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_class_of: {
+        parameters: {
+            query?: {
+                named?: boolean;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassRow"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_lessons_api_lesson_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_lessons_api_from_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLesson"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_from_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLesson"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_into_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaySoFar"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntoPlan"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_api_inside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeafMethod"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAfter"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
         };
     };
     bakehouse_kitchen_card_api_add_picture: {
