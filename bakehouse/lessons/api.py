@@ -110,11 +110,22 @@ class PlayResult:
 
 @dataclass(frozen=True)
 class PlayDone(Checked):
-    """A finished play, as a tablet keeps it."""
+    """A finished play, as a tablet keeps it; ``id`` is the tablet's own."""
 
+    id: UUID
     lesson: Annotated[str, Length(1, 60, "characters")]
     decisions: Annotated[tuple[Decision, ...], Length(0, 40, "decisions")]
     at: datetime
+
+
+@dataclass
+class PlayKept:
+    """A finished play as it is kept: what it came to, and whether its lesson's goal was reached."""
+
+    id: UUID
+    lesson: str
+    worth: float
+    passed: bool
 
 
 @dataclass
@@ -211,27 +222,29 @@ def outcome(request: HttpRequest, key: str, so_far: Body[PlaySoFar]) -> PlayResu
     )
 
 
-@router.put("/plays/{uuid:play_id}", auth=signed_in, response={200: PlayView, 201: PlayView})
-def keep_play(request: HttpRequest, play_id: UUID, play: Body[PlayDone]) -> Status[PlayView]:
+@router.post("/plays", auth=signed_in, response={200: PlayKept, 201: PlayKept})
+def keep_play(request: HttpRequest, play: Body[PlayDone]) -> Status[PlayKept]:
     """A finished play, kept once however often it is sent; it is worked here, and never taken on trust."""
     of, user = kept(play.lesson).lesson, user_of(request)
-    view = _view(of, checked(of, Decisions(play.decisions)))
-    known = PlayRecord.objects.filter(pk=play_id).first()
+    came = outcome_of(played(of, checked(of, Decisions(play.decisions))))
+    passed = all(line.reached for line in goal_lines(of.goal, came))
+    known = PlayRecord.objects.filter(pk=play.id).first()
     if known and known.by_id != user.pk:
         raise Faults(Fault("", "This play is somebody else's."))
     if known is None:
         PlayRecord.objects.create(
-            pk=play_id,
+            pk=play.id,
             lesson=play.lesson,
             by=user,
             decisions=[dump(d) for d in play.decisions],
-            outcome=dump(view.outcome),
-            passed=all(line.reached for line in view.goal),
+            outcome=dump(came),
+            passed=passed,
             at=min(play.at, timezone.now()),
         )
         old = PlayRecord.objects.filter(by=user).order_by("-at").values_list("pk", flat=True)
         PlayRecord.objects.filter(pk__in=list(old[_MOST_PLAYS:])).delete()
-    return Status(200 if known else 201, view)
+    answer = PlayKept(play.id, play.lesson, came.worth, passed)
+    return Status(200 if known else 201, answer)
 
 
 @router.get("/lessons/{key}/class", auth=signed_in, response=list[ClassRow])

@@ -20,7 +20,6 @@ from lamination.materials.thermal import Profile
 from lamination.plan.work import work
 from lamination.steps.base import Step
 from lamination.terms.rests import Stay
-from lamination.terms.said import c
 from lamination.terms.trade import Place
 from lamination.warmth import Bend, Stretch
 
@@ -53,11 +52,19 @@ class Felt:
 
 
 @dataclass(frozen=True, slots=True)
+class FeltSign:
+    """What is felt or seen of a dough from a minute of its rest on, in a sentence."""
+
+    from_min: float
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
 class PlaceCourse:
     """A dough in one place, minute by minute from when its rest begins, as :class:`Felt` has it.
 
-    ``butter_c`` and ``risen_pct`` are empty where there is none. ``relaxed_min``: from when on it does not
-    pull back.
+    ``butter_c`` and ``risen_pct`` are empty where there is none. ``signs``: what a hand and an eye would
+    say, each from its minute on.
     """
 
     place: Place
@@ -67,7 +74,7 @@ class PlaceCourse:
     face_c: tuple[float, ...]
     butter_c: tuple[float, ...]
     risen_pct: tuple[float, ...]
-    relaxed_min: float
+    signs: tuple[FeltSign, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,8 +104,8 @@ class Moment:
     """A step of the play: when its work begins, min, how long it takes, what is felt before and after.
 
     ``asked``: what is decided before the work; ``asked_rest``: when it rests. ``call_min``: somebody
-    calls as it is about to begin. ``courses``: its rest in every place that may be chosen, from
-    ``rests_at_min`` on; ``rest_min``: how long it rests as it stands.
+    calls as it is about to begin. ``proofs``: what rests are shaped pieces. ``courses``: its rest in every
+    place that may be chosen, from ``rests_at_min`` on; ``rest_min``: how long it rests as it stands.
     """
 
     stop: str
@@ -115,6 +122,7 @@ class Moment:
     asked_rest: tuple[AskedChoice, ...]
     place: Place | None
     where: str
+    proofs: bool
     rests_at_min: float
     rest_min: float
     courses: tuple[PlaceCourse, ...]
@@ -175,6 +183,7 @@ def bench_of(play: Played) -> SimulatedBench:
                 tuple(a for a in asked if a.field.value.startswith("rest.")),
                 step.rest.stays[step.gives].place if step.rest else None,
                 step.rest.stays[step.gives].there if step.rest else "",
+                step.proofs,
                 timed.starts_min + timed.bench_min,
                 step.rest.minutes if step.rest else 0.0,
                 _courses(play, n, step, owes[n].after_min),
@@ -213,7 +222,7 @@ def _felt(play: Played, body: Body, owes_min: float, risen_pct: float | None) ->
     pulls = owes_min > 0.5
     return Felt(
         round(body.middle_c, 1), round(float(face), 1), None if butter is None else round(butter, 1), bend,
-        pulls, risen_pct, _says(bend, butter, pulls, body.middle_c),
+        pulls, risen_pct, _touch(bend, pulls),
     )  # fmt: skip
 
 
@@ -225,13 +234,11 @@ def bends(play: Played, butter_c: float) -> Bend:
     return Bend.SMEARS if butter_c > window.plastic_to_c else Bend.BENDS
 
 
-def _says(bend: Bend | None, butter_c: float | None, pulls: bool, middle_c: float) -> str:
-    dough = (
-        "it pulls back when you lift an edge" if pulls else "it lies quiet when you lift an edge"
-    )
-    if bend is None or butter_c is None:
-        return f"The middle is at {c(middle_c)}; {dough}."
-    return f"A corner {bend.said}; {dough}."
+def _touch(bend: Bend | None, pulls: bool) -> str:
+    dough = "it pulls back" if pulls else "it lies quiet"
+    if bend is None:
+        return f"{dough[0].upper()}{dough[1:]} when you lift an edge."
+    return f"A corner {bend.said}; {dough} when you lift an edge."
 
 
 def _face(body: Body, profiles: Profile) -> Profile:
@@ -305,16 +312,59 @@ def _in_place(
     )
     moments = _minutes(float(course.minutes[-1]))
     profiles = course.at(moments)
-    butter = (
-        (profiles @ body.butter_shares).round(1).tolist()
-        if body.has_butter and not open_air
-        else []
+    butter = profiles @ body.butter_shares if body.has_butter and not open_air else None
+    risen = _risen(play, course, moments, began.proofed if open_air and began else 0.0)
+    signs = (
+        _of_pieces(play, moments, risen) if open_air else _of_dough(play, moments, butter, owes_min)
     )
     return PlaceCourse(
-        stay.place, stay.there, tuple(moments.tolist()),
-        tuple(body.middle_of(profiles).round(1).tolist()), tuple(_face(body, profiles).round(1).tolist()),
-        tuple(butter), _risen(play, course, moments, began.proofed if open_air and began else 0.0), owes_min,
-    )  # fmt: skip
+        stay.place,
+        stay.there,
+        tuple(moments.tolist()),
+        tuple(body.middle_of(profiles).round(1).tolist()),
+        tuple(_face(body, profiles).round(1).tolist()),
+        () if butter is None else tuple(butter.round(1).tolist()),
+        risen,
+        signs,
+    )
+
+
+# What an eye sees of pieces, from so many hundredths of what their family wants on. Source: trade practice.
+_SEEN = (
+    (0, "The pieces stand as they were shaped."),
+    (20, "They have begun to swell; the leaves are still shut."),
+    (50, "Half as big again; leaves show at the cut edges."),
+    (85, "Doubled; leaves are visible, and the tray trembles when it is nudged."),
+    (130, "Very full; a touch leaves a mark that fills slowly."),
+    (180, "Blown up and slack; a touch leaves a dent that stays."),
+)
+
+
+def _of_pieces(play: Played, moments: Profile, risen: tuple[float, ...]) -> tuple[FeltSign, ...]:
+    share = play.kitchen.of_family(play.plan.family, "proof.share_pct")
+    if not risen or share <= 0:
+        return (FeltSign(0.0, _SEEN[0][1]),)
+    said = [next(text for pct, text in reversed(_SEEN) if 100 * at / share >= pct) for at in risen]
+    return _as_they_change(moments, said)
+
+
+def _of_dough(
+    play: Played, moments: Profile, butter: Profile | None, owes_min: float
+) -> tuple[FeltSign, ...]:
+    said = []
+    for n, minute in enumerate(moments.tolist()):
+        at = None if butter is None else float(butter[n])
+        bend = None if at is None else bends(play, at)
+        said.append(_touch(bend, minute < owes_min - 0.5))
+    return _as_they_change(moments, said)
+
+
+def _as_they_change(moments: Profile, said: list[str]) -> tuple[FeltSign, ...]:
+    return tuple(
+        FeltSign(minute, text)
+        for n, (minute, text) in enumerate(zip(moments.tolist(), said, strict=True))
+        if n == 0 or said[n - 1] != text
+    )
 
 
 def _risen(play: Played, course: Course, moments: Profile, before: float) -> tuple[float, ...]:

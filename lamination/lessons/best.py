@@ -242,7 +242,7 @@ def _says(
     then = f"{was}; the best play has {value_said(choice.field, instead)}."
     gains = []
     if other.lift - came.lift > 0.02:
-        gains.append(f"{say(other.lift - came.lift)} times its height")
+        gains.append(f"{other.lift - came.lift:.2f} times its height")
     if other.openness_pct - came.openness_pct > 0.3:
         gains.append(f"{say(other.openness_pct - came.openness_pct)} % of openness")
     if came.fat_lost_pct - other.fat_lost_pct > 0.2:

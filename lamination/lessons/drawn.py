@@ -10,10 +10,11 @@ from lamination.lessons.outcome import Outcome
 from lamination.lessons.play import Played
 from lamination.pieces.cards import CARDS
 from lamination.pieces.shaping import Card
-from lamination.sheet.coverage import CoverageMap
+from lamination.sheet.coverage import CoverageMap, Layers
 from lamination.sheet.section import Across, cut_along
 from lamination.steps.cut import CutFigures
 from lamination.steps.last_sheet import LastSheetFigures
+from lamination.terms.sizes import Size
 
 _DRAWN = 48  # leaves of dough that are drawn; of more every so many-th is
 _STRETCHES = 40  # along the cut in which two leaves are apart, or not
@@ -22,14 +23,22 @@ _TALL_MM = 200.0
 
 
 @dataclass(frozen=True, slots=True)
+class JoinedStretch:
+    """A stretch of a leaf's length, from and to, 0 to 1."""
+
+    start: float
+    end: float
+
+
+@dataclass(frozen=True, slots=True)
 class DrawnLeaf:
-    """A leaf of dough in the baked piece, and the air over it; µm. ``joined``: stretches of its length, from
-    and to, 0 to 1, in which it has run together with the next.
+    """A leaf of dough in the baked piece, and the air over it; µm. ``joined``: where along it the leaf has
+    run together with the next.
     """
 
     leaf_um: float
     air_um: float
-    joined: tuple[tuple[float, float], ...]
+    joined: tuple[JoinedStretch, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +46,7 @@ class DrawnPiece:
     """A piece cut across: ``width_mm`` and ``height_mm`` as baked, its leaves from the bottom up.
 
     ``rounds``: how often the band goes round where it was rolled up; 0 where it lies flat.
-    ``every``: one of so many leaves is drawn. ``map``: the last sheet from above.
+    ``every``: one of so many leaves is drawn. ``sheet``, ``map`` and ``layers``: the last sheet from above.
     """
 
     width_mm: float
@@ -45,7 +54,9 @@ class DrawnPiece:
     rounds: float
     every: int
     leaves: tuple[DrawnLeaf, ...]
+    sheet: Size
     map: CoverageMap
+    layers: Layers
 
 
 def drawn_piece(play: Played, came: Outcome) -> DrawnPiece:
@@ -75,11 +86,18 @@ def drawn_piece(play: Played, came: Outcome) -> DrawnPiece:
     width, rounds = _shape_of(play, last.figures.thickness_mm)
     height = min(came.lift * last.figures.thickness_mm * max(2 * rounds, 1.0), _TALL_MM)
     return DrawnPiece(
-        round(width, 1), round(height, 1), round(rounds, 2), every, shown, last.figures.map
+        round(width, 1),
+        round(height, 1),
+        round(rounds, 2),
+        every,
+        shown,
+        last.figures.size,
+        last.figures.map,
+        last.figures.layers,
     )
 
 
-def _joined(chance: random.Random, share: float) -> tuple[tuple[float, float], ...]:
+def _joined(chance: random.Random, share: float) -> tuple[JoinedStretch, ...]:
     """Stretches of a length, together so much of it on the mean, that lie next to each other as they come."""
     together = [chance.random() < share for _ in range(_STRETCHES)]
     found: list[tuple[float, float]] = []
@@ -91,7 +109,7 @@ def _joined(chance: random.Random, share: float) -> tuple[tuple[float, float], .
             found[-1] = found[-1][0], high
         else:
             found.append((low, high))
-    return tuple((round(a, 3), round(b, 3)) for a, b in found)
+    return tuple(JoinedStretch(round(a, 3), round(b, 3)) for a, b in found)
 
 
 def _shape_of(play: Played, thick_mm: float) -> tuple[float, float]:

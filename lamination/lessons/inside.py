@@ -13,7 +13,6 @@ from lamination.plan.plan import Plan
 from lamination.plan.starts import starting_plan
 from lamination.plan.walk import walk
 from lamination.sheet.coverage import Section
-from lamination.sheet.folds import Move
 from lamination.steps.last_sheet import LastSheet, LastSheetFigures
 from lamination.steps.turn import Turn, TurnFigures
 from lamination.terms.limits import Checked, Fault, Faults, Length, Range
@@ -56,9 +55,8 @@ class LeavesAfter:
     butter_um: float
     dough_um: float
     together_pct: float
-    rolled: Size | None
-    folded: Size | None
-    moves: tuple[Move, ...]
+    turn: TurnFigures | None
+    package: Size
     section: Section
     says: str
 
@@ -99,13 +97,24 @@ def _after(plan: Plan, of: LeafMethod, turns: int, kitchen: Kitchen) -> LeavesAf
     fold = next((m.figures for m in reversed(made) if isinstance(m.figures, TurnFigures)), None)
     layers = last.layers
     together = 100 * (1 - apart(layers.dough_um, layers.butter_um, of.family.yeasted, kitchen))
+    package = fold.folded if fold else made[len(before) - 1].lies.size
+    assert package is not None
     return LeavesAfter(
-        turns, fold.fold if fold else None,
-        fold.fold.said if fold else "Locked in", layers.butter, layers.dough, layers.total, layers.naive,
-        layers.butter_um, layers.dough_um, together,
-        fold.rolled if fold else None, fold.folded if fold else None, fold.moves if fold else (),
-        last.section, _said(layers.dough_um, layers.butter_um, together, of.family),
-    )  # fmt: skip
+        turns,
+        fold.fold if fold else None,
+        fold.fold.said if fold else "Locked in",
+        layers.butter,
+        layers.dough,
+        layers.total,
+        layers.naive,
+        layers.butter_um,
+        layers.dough_um,
+        together,
+        fold,
+        package,
+        last.section,
+        _said(layers.dough_um, layers.butter_um, together, of.family),
+    )
 
 
 def _said(dough_um: float, butter_um: float, together: float, family: Family) -> str:

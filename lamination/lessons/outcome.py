@@ -140,18 +140,18 @@ def outcome_of(play: Played) -> Outcome:
         max(play.total_min - play.lesson.goal.ready_min, 0.0) if play.lesson.goal.ready_min else 0.0
     )
     came = Outcome(
-        lift=round(lift, 3),
-        openness_pct=round(100 * openness, 2),
-        fat_lost_pct=round(fat, 2),
-        evenness_pct=round(100 * even, 2),
-        mass_g=round(_piece_g(play, harms), 2),
+        lift=_figure(lift, 3),
+        openness_pct=_figure(100 * openness),
+        fat_lost_pct=_figure(fat),
+        evenness_pct=_figure(100 * even),
+        mass_g=_figure(_piece_g(play, harms)),
         butter_layers=figures.layers.butter,
-        whole_pct=round(100 * leaves, 2),
-        proof_pct=None if proof_pct is None else round(proof_pct, 1),
-        takes_min=round(play.total_min, 2),
-        late_min=round(late, 2),
+        whole_pct=_figure(100 * leaves),
+        proof_pct=None if proof_pct is None else _figure(proof_pct, 1),
+        takes_min=_figure(play.total_min),
+        late_min=_figure(late),
         worth=0.0,
-        harms=tuple(replace(h, pct=round(h.pct, 2)) for h in harms if h.pct >= _SAID_PCT),
+        harms=tuple(replace(h, pct=_figure(h.pct)) for h in harms if h.pct >= _SAID_PCT),
     )
     missed = sum(not line.reached for line in goal_lines(play.lesson.goal, came))
     worth = (
@@ -162,7 +162,12 @@ def outcome_of(play: Played) -> Outcome:
         - kitchen["lesson.worth_late"] * late
         - kitchen["lesson.worth_goal"] * missed
     )
-    return replace(came, worth=round(worth, 3))
+    return replace(came, worth=_figure(worth, 3))
+
+
+def _figure(value: float, digits: int = 2) -> float:
+    """Rounded, so that every machine says the same; a number that JSON knows, whatever it was made of."""
+    return round(float(value), digits)
 
 
 _SAID_PCT = 0.05

@@ -26,18 +26,19 @@ GOOD = [
 ]
 
 
-def done(lesson=HOT, decisions=BAD):
-    return {"lesson": lesson, "decisions": decisions, "at": timezone.now().isoformat()}
+def done(lesson=HOT, decisions=BAD, mark=None):
+    at = timezone.now().isoformat()
+    return {"id": str(mark or uuid.uuid4()), "lesson": lesson, "decisions": decisions, "at": at}
 
 
 def test_the_eight_lessons_are_listed_with_what_one_has_made_of_them(hand):
     lines = hand.call("GET", "/lessons")
     assert [line["key"][0] for line in lines] == list("12345678")
     assert all(line["ships"] and line["words"] and line["plays"] == 0 for line in lines)
-    hand.call("PUT", f"/plays/{uuid.uuid4()}", done(), expect=201)
+    hand.call("POST", "/plays", done(), expect=201)
     line = next(line for line in hand.call("GET", "/lessons") if line["key"] == HOT)
     assert (line["plays"], line["passed"]) == (1, False)
-    hand.call("PUT", f"/plays/{uuid.uuid4()}", done(decisions=GOOD), expect=201)
+    hand.call("POST", "/plays", done(decisions=GOOD), expect=201)
     line = next(line for line in hand.call("GET", "/lessons") if line["key"] == HOT)
     assert (line["plays"], line["passed"]) == (2, True)
 
@@ -82,10 +83,10 @@ def test_wrong_decisions_are_said_by_their_place(hand):
 
 def test_a_play_is_kept_once_and_worked_here_and_is_nobody_else_s(hand, head):
     mark = uuid.uuid4()
-    first = hand.call("PUT", f"/plays/{mark}", done(), expect=201)
-    assert hand.call("PUT", f"/plays/{mark}", done(), expect=200) == first
-    head.faults("PUT", f"/plays/{mark}", done())
-    hand.faults("PUT", f"/plays/{uuid.uuid4()}", {**done(), "outcome": {"worth": 100}})
+    first = hand.call("POST", "/plays", done(mark=mark), expect=201)
+    assert hand.call("POST", "/plays", done(mark=mark), expect=200) == first
+    head.faults("POST", "/plays", done(mark=mark))
+    hand.faults("POST", "/plays", {**done(), "outcome": {"worth": 100}})
 
 
 def test_a_class_of_three_lies_side_by_side_without_names_unless_a_head_asks(hand, head):
@@ -93,7 +94,7 @@ def test_a_class_of_three_lies_side_by_side_without_names_unless_a_head_asks(han
 
     third = _tablet("reed", "bench")
     for who, decisions in ((hand, BAD), (head, GOOD), (third, [])):
-        who.call("PUT", f"/plays/{uuid.uuid4()}", done(decisions=decisions), expect=201)
+        who.call("POST", "/plays", done(decisions=decisions), expect=201)
     rows = hand.call("GET", f"/lessons/{HOT}/class?named=true")
     assert sorted(row["who"] for row in rows) == ["A", "B", "C"]
     assert [row["mine"] for row in rows].count(True) == 1
@@ -183,7 +184,7 @@ def test_lessons_write_into_nothing_that_is_real(head, hand, plan):
     for key in (HOT, line["key"]):
         hand.call("POST", f"/lessons/{key}/bench", {"decisions": []})
         hand.call("POST", f"/lessons/{key}/outcome", {"decisions": [], "seconds": 0.2})
-        hand.call("PUT", f"/plays/{uuid.uuid4()}", done(key, []), expect=201)
+        hand.call("POST", "/plays", done(key, []), expect=201)
     head.call("DELETE", f"/lessons/{line['key']}", expect=204)
     assert everything_real() == before
     assert len(before) > 15

@@ -50,6 +50,9 @@ def test_no_room_has_a_serious_fault(person, width, height):
         "/day/1/sheets",
         "/bench",
         "/book",
+        "/lessons",
+        "/lessons/inside",
+        "/lessons/3-a-hot-day",
         "/kitchen",
     ):
         enter(page, path)
@@ -154,6 +157,8 @@ def test_whatever_is_pressed_is_large_enough_for_a_finger(person):
         "/day/1",
         "/day/1?view=timetable",
         "/book",
+        "/lessons",
+        "/lessons/inside",
         "/kitchen",
     ):
         enter(page, path)

@@ -103,7 +103,17 @@ def test_nothing_is_cut_off_and_no_mark_is_raw_in_any_room_dialog_or_paper(perso
     orders = page.evaluate(ASK, ["GET", "/orders", None])
     runs = page.evaluate(ASK, ["GET", "/runs", None])["runs"]
     look = Look(page)
-    for room in ("/today", "/plans", "/day", "/bench", "/book", "/kitchen"):
+    for room in (
+        "/today",
+        "/plans",
+        "/day",
+        "/bench",
+        "/store",
+        "/book",
+        "/lessons",
+        "/lessons/inside",
+        "/kitchen",
+    ):
         look.room(room)
     for order in orders:
         look.room(f"/day/{order['id']}")

@@ -29,7 +29,8 @@ def test_a_rest_as_long_as_a_course_says_ends_as_the_course_says() -> None:
         )["turn-3"].before
         assert out.middle_c == pytest.approx(course.middle_c[i], abs=0.11)
         assert out.butter_c == pytest.approx(course.butter_c[i], abs=0.11)
-        assert out.pulls_back is (minute < course.relaxed_min)
+        felt = [s.says for s in course.signs if s.from_min <= minute][-1]
+        assert felt == out.says
 
 
 def test_a_course_goes_as_far_as_its_minutes_may() -> None:
@@ -62,6 +63,11 @@ def test_pieces_rise_along_their_course() -> None:
     assert list(proof.risen_pct) == sorted(proof.risen_pct)
     assert proof.risen_pct[0] == 0
     assert proof.risen_pct[-1] > 100
+    seen = [s.says.split(";")[0].split(".")[0] for s in proof.signs]
+    assert seen[0] == "The pieces stand as they were shaped"
+    assert seen[3] == "Doubled"
+    doubled = proof.signs[3].from_min
+    assert 100 < doubled < 200
 
 
 def test_somebody_calls_and_the_dough_waits_where_it_was_put() -> None:

@@ -63,7 +63,7 @@ def test_a_piece_is_drawn_from_the_sheet_s_own_leaves() -> None:
     assert piece.rounds > 1  # a crescent is rolled up
     outer, inner = piece.leaves[0].leaf_um, piece.leaves[5].leaf_um
     assert outer == pytest.approx(inner / 2, rel=0.05)
-    assert all(leaf.joined == () or leaf.joined[0][1] <= 1 for leaf in piece.leaves)
+    assert all(leaf.joined == () or leaf.joined[-1].end <= 1 for leaf in piece.leaves)
 
 
 def test_where_leaves_ran_together_is_drawn_as_much_as_was_lost() -> None:
@@ -79,7 +79,9 @@ def test_where_leaves_ran_together_is_drawn_as_much_as_was_lost() -> None:
     for name, play in (("good", good), ("bad", bad)):
         came = outcome_of(play)
         piece = drawn_piece(play, came)
-        joined = sum(b - a for leaf in piece.leaves for a, b in leaf.joined) / len(piece.leaves)
+        joined = sum(j.end - j.start for leaf in piece.leaves for j in leaf.joined) / len(
+            piece.leaves
+        )
         assert joined == pytest.approx(1 - came.whole_pct / 100, abs=0.06)
         lost[name] = joined
     assert lost["bad"] > lost["good"] + 0.2

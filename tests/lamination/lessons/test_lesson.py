@@ -14,9 +14,10 @@ from lamination.lessons.lesson import ByTimes, Hint, Interruption, OffBy, off_by
 from lamination.terms import Faults
 from tests.lamination.lessons.given import everything, said
 
+CALLS = (Interruption("turn-2", 25, 50), Interruption("final", 10))
 MOODS = Moods(
     fridge_k=OffBy(0, 4), freezer_k=OffBy(-3, 3), room_k=OffBy(-2, 6), softer_k=OffBy(-1, 2),
-    relaxing=ByTimes(0.8, 1.4), minutes=ByTimes(0.9, 1.8), calls=(Interruption("turn-2", 25, 50), Interruption("final", 10)),
+    relaxing=ByTimes(0.8, 1.4), minutes=ByTimes(0.9, 1.8), calls=CALLS,
 )  # fmt: skip
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 import pytest
@@ -22,6 +22,7 @@ K = Kitchen()
 STRONG = K["relax.strong"]
 LETTER, TWO = K["relax.letter_min"] * STRONG, K["relax.two_min"] * STRONG
 AS_SAID = Moods()
+CALLED = (Interruption("turn-2", 90),)
 Own = Callable[[Played], float]
 
 
@@ -233,7 +234,7 @@ MISTAKES = (
             "openness_pct", Harm.SOFT, "turn-3", smeared("turn-3"),
             Moods(minutes=ByTimes(2.5, 2.5), room_k=OffBy(4, 4))),
     Mistake("left on the bench while somebody called", (("turn-2", Decided.CALL, "leave"),),
-            "openness_pct", Harm.SOFT, "turn-2", smeared("turn-2"), Moods(calls=(Interruption("turn-2", 90),))),
+            "openness_pct", Harm.SOFT, "turn-2", smeared("turn-2"), Moods(calls=CALLED)),
     Mistake("a dough that rose between its turns",
             (("turn-2", Decided.REST_PLACE, "bench"), ("turn-2", Decided.REST_MIN, 200)),
             "openness_pct", Harm.RISING, "turn-3", rising("turn-3")),
@@ -280,12 +281,19 @@ def test_a_single_mistake_costs_what_its_own_working_says(mistake: Mistake) -> N
     assert expected > 0.1
     assert harms[0].pct == pytest.approx(expected, rel=mistake.within, abs=0.06)
     assert not [h for h in right.harms if h.harm is mistake.harm and h.stop == mistake.stop]
+    # what JSON does not know of cannot be answered with
+    plain = [v for o in (came, *came.harms) for v in vars_of(o) if not isinstance(v, str | tuple)]
+    assert {type(v) for v in plain} <= {float, int, type(None)}
     before, after = getattr(right, mistake.worse), getattr(came, mistake.worse)
     if mistake.worse in _WORSE_WHEN_MORE:
         assert after > before + 0.05
     else:
         assert after < before - 0.005
     assert came.worth < right.worth
+
+
+def vars_of(of: object) -> list[object]:
+    return [getattr(of, f.name) for f in fields(of)]  # type: ignore[arg-type]
 
 
 def test_worse_mistakes_cost_more() -> None:

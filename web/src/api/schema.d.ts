@@ -1827,7 +1827,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plays/{play_id}": {
+    "/api/plays": {
         parameters: {
             query?: never;
             header?: never;
@@ -1835,12 +1835,12 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
         /**
          * Keep Play
          * @description A finished play, kept once however often it is sent; it is worked here, and never taken on trust.
          */
-        put: operations["bakehouse_lessons_api_keep_play"];
-        post?: never;
+        post: operations["bakehouse_lessons_api_keep_play"];
         delete?: never;
         options?: never;
         head?: never;
@@ -9359,6 +9359,16 @@ export interface components {
             says: string;
         };
         /**
+         * FeltSign
+         * @description What is felt or seen of a dough from a minute of its rest on, in a sentence.
+         */
+        FeltSign: {
+            /** From Min */
+            from_min: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * LessonView
          * @description A lesson and its bench before anything was decided.
          */
@@ -9372,8 +9382,8 @@ export interface components {
          * @description A step of the play: when its work begins, min, how long it takes, what is felt before and after.
          *
          *     ``asked``: what is decided before the work; ``asked_rest``: when it rests. ``call_min``: somebody
-         *     calls as it is about to begin. ``courses``: its rest in every place that may be chosen, from
-         *     ``rests_at_min`` on; ``rest_min``: how long it rests as it stands.
+         *     calls as it is about to begin. ``proofs``: what rests are shaped pieces. ``courses``: its rest in every
+         *     place that may be chosen, from ``rests_at_min`` on; ``rest_min``: how long it rests as it stands.
          */
         Moment: {
             /** Stop */
@@ -9401,6 +9411,8 @@ export interface components {
             place: components["schemas"]["Place"] | null;
             /** Where */
             where: string;
+            /** Proofs */
+            proofs: boolean;
             /** Rests At Min */
             rests_at_min: number;
             /** Rest Min */
@@ -9412,8 +9424,8 @@ export interface components {
          * PlaceCourse
          * @description A dough in one place, minute by minute from when its rest begins, as :class:`Felt` has it.
          *
-         *     ``butter_c`` and ``risen_pct`` are empty where there is none. ``relaxed_min``: from when on it does not
-         *     pull back.
+         *     ``butter_c`` and ``risen_pct`` are empty where there is none. ``signs``: what a hand and an eye would
+         *     say, each from its minute on.
          */
         PlaceCourse: {
             place: components["schemas"]["Place"];
@@ -9429,8 +9441,8 @@ export interface components {
             butter_c: number[];
             /** Risen Pct */
             risen_pct: number[];
-            /** Relaxed Min */
-            relaxed_min: number;
+            /** Signs */
+            signs: components["schemas"]["FeltSign"][];
         };
         /**
          * SimulatedBench
@@ -9517,8 +9529,8 @@ export interface components {
         };
         /**
          * DrawnLeaf
-         * @description A leaf of dough in the baked piece, and the air over it; µm. ``joined``: stretches of its length, from
-         *     and to, 0 to 1, in which it has run together with the next.
+         * @description A leaf of dough in the baked piece, and the air over it; µm. ``joined``: where along it the leaf has
+         *     run together with the next.
          */
         DrawnLeaf: {
             /** Leaf Um */
@@ -9526,17 +9538,14 @@ export interface components {
             /** Air Um */
             air_um: number;
             /** Joined */
-            joined: [
-                number,
-                number
-            ][];
+            joined: components["schemas"]["JoinedStretch"][];
         };
         /**
          * DrawnPiece
          * @description A piece cut across: ``width_mm`` and ``height_mm`` as baked, its leaves from the bottom up.
          *
          *     ``rounds``: how often the band goes round where it was rolled up; 0 where it lies flat.
-         *     ``every``: one of so many leaves is drawn. ``map``: the last sheet from above.
+         *     ``every``: one of so many leaves is drawn. ``sheet``, ``map`` and ``layers``: the last sheet from above.
          */
         DrawnPiece: {
             /** Width Mm */
@@ -9549,7 +9558,9 @@ export interface components {
             every: number;
             /** Leaves */
             leaves: components["schemas"]["DrawnLeaf"][];
+            sheet: components["schemas"]["Size"];
             map: components["schemas"]["CoverageMap"];
+            layers: components["schemas"]["Layers"];
         };
         /**
          * GoalLine
@@ -9583,6 +9594,16 @@ export interface components {
             pct: number;
             /** Says */
             says: string;
+        };
+        /**
+         * JoinedStretch
+         * @description A stretch of a leaf's length, from and to, 0 to 1.
+         */
+        JoinedStretch: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
         };
         /**
          * Outcome
@@ -9649,10 +9670,32 @@ export interface components {
             decisions: components["schemas"]["Decision"][];
         };
         /**
+         * PlayKept
+         * @description A finished play as it is kept: what it came to, and whether its lesson's goal was reached.
+         */
+        PlayKept: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Lesson */
+            lesson: string;
+            /** Worth */
+            worth: number;
+            /** Passed */
+            passed: boolean;
+        };
+        /**
          * PlayDone
-         * @description A finished play, as a tablet keeps it.
+         * @description A finished play, as a tablet keeps it; ``id`` is the tablet's own.
          */
         PlayDone: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
             /** Lesson */
             lesson: string;
             /** Decisions */
@@ -9729,10 +9772,8 @@ export interface components {
             dough_um: number;
             /** Together Pct */
             together_pct: number;
-            rolled: components["schemas"]["Size"] | null;
-            folded: components["schemas"]["Size"] | null;
-            /** Moves */
-            moves: components["schemas"]["Move"][];
+            turn: components["schemas"]["TurnFigures"] | null;
+            package: components["schemas"]["Size"];
             section: components["schemas"]["Section"];
             /** Says */
             says: string;
@@ -14140,9 +14181,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                play_id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -14157,7 +14196,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlayView"];
+                    "application/json": components["schemas"]["PlayKept"];
                 };
             };
             /** @description Created */
@@ -14166,7 +14205,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlayView"];
+                    "application/json": components["schemas"]["PlayKept"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -17,11 +17,15 @@ import {
   Bin,
   BookList,
   BookRecord,
+  ClassRoom,
   CompareRoom,
   DayPaper,
   Drawings,
   FirstStart,
+  InsideRoom,
   KitchenRoom,
+  LessonRoom,
+  LessonsRoom,
   OrderList,
   OrderRoom,
   OrderSheets,
@@ -95,6 +99,14 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
             </Suspense>
           }
         />
+        <Route
+          path="/lessons/:lessonKey"
+          element={
+            <Suspense fallback={<Waiting what="the lesson" />}>
+              <LessonRoom />
+            </Suspense>
+          }
+        />
         <Route element={<House me={me} />}>
           <Route
             index
@@ -118,6 +130,9 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
           <Route path="/book" element={<BookList />} />
           <Route path="/book/trends" element={<TrendsRoom />} />
           <Route path="/book/:runId" element={<BookRecord />} />
+          <Route path="/lessons" element={<LessonsRoom />} />
+          <Route path="/lessons/inside" element={<InsideRoom />} />
+          <Route path="/lessons/:lessonKey/class" element={<ClassRoom />} />
           <Route
             path="/kitchen"
             element={

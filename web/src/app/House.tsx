@@ -23,6 +23,7 @@ const ROOMS = [
   ["/bench", "Bench"],
   ["/store", "Cold store"],
   ["/book", "Book"],
+  ["/lessons", "Lessons"],
   ["/kitchen", "Kitchen"],
 ] as const;
 

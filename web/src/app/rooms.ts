@@ -8,6 +8,7 @@ const bench = () => import("@/rooms/bench");
 const book = () => import("@/rooms/book");
 const day = () => import("@/rooms/day");
 const kitchen = () => import("@/rooms/kitchen");
+const lessons = () => import("@/rooms/lessons");
 const people = () => import("@/rooms/people");
 const plans = () => import("@/rooms/plans");
 const planList = () => import("@/rooms/plans/PlanList");
@@ -30,6 +31,10 @@ export const PlanList = lazily(async () => (await planList()).PlanList);
 export const PlanRoom = lazily(async () => (await plans()).PlanRoom);
 export const PlanPaper = lazily(async () => (await import("@/rooms/plans/PlanPaper")).PlanPaper);
 export const PlanSheets = lazily(async () => (await import("@/rooms/plans/PlanSheets")).PlanSheets);
+export const LessonsRoom = lazily(async () => (await lessons()).LessonsRoom);
+export const LessonRoom = lazily(async () => (await lessons()).LessonRoom);
+export const ClassRoom = lazily(async () => (await lessons()).ClassRoom);
+export const InsideRoom = lazily(async () => (await lessons()).InsideRoom);
 export const StoreRoom = lazily(async () => (await store()).StoreRoom);
 export const StockRoom = lazily(async () => (await store()).StockRoom);
 export const TraceSheet = lazily(async () => (await store()).TraceSheet);
@@ -47,7 +52,18 @@ export const Drawings = lazy(() => import("@/rooms/drawings/Drawings"));
 export function useNear(): void {
   useEffect(() => {
     const soon = setTimeout(async () => {
-      for (const room of [planList, plans, bench, today, day, store, book, kitchen, people]) {
+      for (const room of [
+        planList,
+        plans,
+        bench,
+        today,
+        day,
+        store,
+        book,
+        kitchen,
+        people,
+        lessons,
+      ]) {
         await room().catch(() => undefined);
       }
     }, SOON_MS);

@@ -49,6 +49,7 @@ function named(entry: Entry): string {
   if (entry.what === "picture") return `${of}a picture`;
   if (entry.what === "start") return "the start of a dough";
   if (entry.what === "block") return "something put away";
+  if (entry.what === "play") return "a play of a lesson";
   if (entry.what === "change") return `a block of the cold store, ${OF_A_BLOCK[entry.body.kind]}`;
   const { stop, kind } = entry.body;
   const step = stop && (run?.worked.strip.find((s) => s.key === stop)?.name ?? stop);

@@ -5,20 +5,22 @@ import type { Stamp } from "./times";
 
 type Schemas = components["schemas"];
 
-/** What may wait: a run that was started, something said at the bench, a picture, a block put away or changed. */
+/** What may wait: a run that was started, something said at the bench, a picture, a block put away or
+ * changed, a play of a lesson. */
 export type What =
   | { what: "start"; body: Schemas["StartRun"] }
   | { what: "event"; body: Schemas["Event"] }
   | { what: "picture"; body: { id: string; words: string; file: Blob } }
   | { what: "block"; body: Schemas["PuttingAway"] }
-  | { what: "change"; body: Schemas["BlockChange"] };
+  | { what: "change"; body: Schemas["BlockChange"] }
+  | { what: "play"; body: Schemas["PlayDone"] };
 
 export type Entry = What & {
   /** The tablet's own id: sent twice, it is one. */
   id: string;
   /** In which order it was entered. */
   n?: number;
-  /** The run, or the block, that it is of. */
+  /** The run, the block or the lesson that it is of. */
   run: string;
   /** Which of the house's people entered it; whoever is signed in sends it. */
   by: string | null;

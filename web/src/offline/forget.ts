@@ -4,7 +4,7 @@ import { nobodyHere } from "./here";
 import { forgetRead } from "./keep";
 import { forgetSent } from "./sent";
 
-const GO = ["eight-turn.half.", "eight-turn.today"];
+const GO = ["eight-turn.half.", "eight-turn.today", "eight-turn.play."];
 
 export async function forgetTheHouse(queries: QueryClient): Promise<void> {
   queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });

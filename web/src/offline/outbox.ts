@@ -67,6 +67,7 @@ export function send(): Promise<unknown> {
         void remember(entries, houseTime()).catch(() => undefined);
         if (first?.what === "block" || first?.what === "change")
           queries.invalidateQueries({ queryKey: ["store"] });
+        else if (first?.what === "play") queries.invalidateQueries({ queryKey: ["lessons"] });
         else if (first) showRun(body as Schemas["RunNow"]);
         if (first?.what === "start") {
           queries.invalidateQueries({ queryKey: ["runs"] });

@@ -40,6 +40,8 @@ function request(sending: Entry[]): { path: string; body: BodyInit; json: boolea
     const body = JSON.stringify({ changes, by: first.by });
     return { path: `/api/blocks/${first.run}/changes`, body, json: true };
   }
+  if (first.what === "play")
+    return { path: "/api/plays", body: JSON.stringify(first.body), json: true };
   const form = new FormData();
   form.append("id", first.body.id);
   form.append("words", first.body.words);
@@ -87,6 +89,7 @@ export function withTime(entry: Entry, at: string): Entry {
   const { either: _, stamp: __, ...rest } = entry;
   if (rest.what === "event") return { ...rest, body: { ...rest.body, at } };
   if (rest.what === "change") return { ...rest, body: { ...rest.body, at } };
+  if (rest.what === "play") return { ...rest, body: { ...rest.body, at } };
   if (rest.what === "block") return { ...rest, body: { ...rest.body, at } };
   if (rest.what === "start") return { ...rest, body: { ...rest.body, started_at: at } };
   return rest;

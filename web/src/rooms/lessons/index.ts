@@ -1,0 +1,4 @@
+export { ClassRoom } from "./ClassRoom";
+export { InsideRoom } from "./InsideRoom";
+export { LessonRoom } from "./LessonRoom";
+export { LessonsRoom } from "./LessonsRoom";
