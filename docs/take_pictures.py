@@ -133,23 +133,54 @@ def store(page: Page) -> None:
     page.get_by_text(re.compile("Ready from")).wait_for()
 
 
-def trace(page: Page) -> None:
-    store(page)
-    page.get_by_role("link", name="Where it came from, where it went").click()
-    page.get_by_role("heading", name="Lots").wait_for()
+def hot_day(page: Page) -> None:
+    """The lesson of the hot day, as far as its first rest."""
+    sign_in(page)
+    page.goto("/lessons/3-a-hot-day")
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("radio", name="as usual").check()
+    page.get_by_role("button", name=re.compile("^Done")).click()
+    page.get_by_role("radio", name="bench").check()
+    page.get_by_role("radio", name="Pause").check()
+    page.get_by_role("button", name="5 min on").click()
+
+
+def outcome(page: Page) -> None:
+    """The same day gone wrong, and the best play of it."""
+    hot_day(page)
+    for _ in range(3):
+        page.get_by_role("button", name=re.compile("^Take it out")).click()
+        if page.get_by_role("radio", name="as usual").count() == 0:
+            break
+        page.get_by_role("radio", name="as usual").check()
+        page.get_by_role("button", name=re.compile("^Done")).click()
+        page.get_by_role("radio", name="fridge", exact=True).check()
+        page.get_by_role("radio", name="Pause").check()
+        for _ in range(5):
+            page.get_by_role("button", name="5 min on").click()
+    page.get_by_role("heading", name="What each decision cost").wait_for(timeout=90_000)
+    page.get_by_text("Looking for the best play of this day.").wait_for(
+        state="detached", timeout=90_000
+    )
+
+
+def inside(page: Page) -> None:
+    sign_in(page)
+    page.goto("/lessons/inside")
+    page.get_by_role("button", name="Next fold").click()
+    page.get_by_label("Your guess").fill("6")
+    page.get_by_role("button", name="Look").click()
 
 
 # In order: the one that takes the dough out comes after those that need it resting.
 VIEWS = [
     ("plans", 1280, 800, sign_in),
-    ("plan-formula", 1280, 800, open_plan("Station kiosk", "mix")),
     ("day", 1280, 800, timetable),
     ("today", 1280, 800, room("/today")),
     ("plan-lock-in", 1280, 800, open_plan("Café boat", "lock_in")),
     ("plan-turn", 1280, 800, open_plan("Station kiosk", "turn-2")),
     ("plan-warmth", 1280, 800, looking("Saturday market", "turn-1", "Warmth", in_the_middle)),
     ("plan-cut", 1280, 800, open_plan("Café boat", "cut")),
-    ("plan-shape", 1280, 800, open_plan("Saturday market", "shape")),
     ("other-folds", 1280, 800, other_folds),
     ("side-by-side", 1280, 800, room("/plans/compare?plans=1,2,3")),
     ("bench-rest", 1024, 768, resting),
@@ -158,7 +189,9 @@ VIEWS = [
     ("book", 1280, 800, room("/book")),
     ("record", 1280, 1500, record),
     ("store", 1280, 800, store),
-    ("trace", 1280, 800, trace),
+    ("lesson-bench", 1280, 800, hot_day),
+    ("lesson-outcome", 1280, 1300, outcome),
+    ("lesson-inside", 1280, 800, inside),
     ("kitchen", 1280, 800, smaller_fridge),
 ]
 
