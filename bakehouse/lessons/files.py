@@ -12,7 +12,7 @@ from pydantic import BeforeValidator, TypeAdapter
 
 from bakehouse.documents import json_of, read
 from lamination.kitchen import renamed
-from lamination.lessons import DECISIONS_FORMAT, LESSON_FORMAT, Decisions, Lesson
+from lamination.lessons import DECISIONS_FORMAT, LESSON_FORMAT, Decisions, Lesson, Morning
 from lamination.plan import migrated
 from lamination.terms import Fault, Faults
 
@@ -56,6 +56,28 @@ AnyLesson = Annotated[Lesson, BeforeValidator(_todays)]
 def read_lesson(data: Any) -> Lesson:
     """A lesson from plain JSON values, its plan and kitchen of any version. Raises Faults."""
     return read(Lesson, _todays(data))
+
+
+def _todays_morning(data: Any) -> Any:
+    """A morning's plain values with every dough's plan and its kitchen in today's names."""
+    data = dict(data)
+    day = dict(data.get("day") or {})
+    doughs = day.get("doughs")
+    if isinstance(doughs, list):
+        day["doughs"] = [
+            {**d, "plan": migrated(d["plan"])} if isinstance(d, dict) and "plan" in d else d
+            for d in doughs
+        ]
+    if isinstance(data.get("kitchen"), dict):
+        data["kitchen"] = renamed(data["kitchen"])
+    return {**data, "day": day}
+
+
+@cache
+def mornings() -> dict[str, Morning]:
+    """The mornings that ship, by their keys."""
+    files = sorted((Path(__file__).parent / "mornings").glob("*.json"))
+    return {f.stem: read(Morning, _todays_morning(json.loads(f.read_bytes()))) for f in files}
 
 
 def lesson_from(content: bytes) -> Lesson:

@@ -17,6 +17,16 @@ from lamination.lessons.lesson import (
     drawn,
 )
 from lamination.lessons.made import lesson_of_plan, lesson_of_run, put_into_plan, usual_choices
+from lamination.lessons.morning import (
+    MORNING_FORMAT,
+    Begins,
+    Morning,
+    MorningCost,
+    MorningPlay,
+    best_morning,
+    morning_costs,
+    morning_play,
+)
 from lamination.lessons.outcome import (
     OUTCOME_FORMAT,
     GoalLine,
@@ -28,9 +38,10 @@ from lamination.lessons.outcome import (
 from lamination.lessons.play import Played, played
 
 __all__ = [
-    "DECISIONS_FORMAT", "LESSON_FORMAT", "OUTCOME_FORMAT", "BestPlay", "Choice", "Cost", "Decided",
-    "Decision", "Decisions", "DrawnPiece", "Goal", "GoalLine", "Harm", "Hint", "LeafMethod", "LeavesAfter",
-    "Lesson", "Moods", "Outcome", "Played", "SimulatedBench", "Worths", "bench_of", "best_play", "checked",
-    "costs_of", "drawn", "drawn_piece", "goal_lines", "lesson_of_plan", "lesson_of_run", "outcome_of",
-    "played", "put_into_plan", "random_play", "seen_inside", "usual_choices",
+    "DECISIONS_FORMAT", "LESSON_FORMAT", "MORNING_FORMAT", "OUTCOME_FORMAT", "Begins", "BestPlay", "Choice",
+    "Cost", "Decided", "Decision", "Decisions", "DrawnPiece", "Goal", "GoalLine", "Harm", "Hint",
+    "LeafMethod", "LeavesAfter", "Lesson", "Moods", "Morning", "MorningCost", "MorningPlay", "Outcome",
+    "Played", "SimulatedBench", "Worths", "bench_of", "best_morning", "best_play", "checked", "costs_of",
+    "drawn", "drawn_piece", "goal_lines", "lesson_of_plan", "lesson_of_run", "morning_costs",
+    "morning_play", "outcome_of", "played", "put_into_plan", "random_play", "seen_inside", "usual_choices",
 ]  # fmt: skip

@@ -267,3 +267,23 @@ def test_every_lesson_that_ships_is_of_this_house():
         assert "Teasel Lock" in one.lesson.plan.name
         assert one.lesson.words
         assert one.lesson.hints
+
+
+def test_a_morning_is_tried_and_writes_nothing(hand):
+    [line] = hand.call("GET", "/mornings")
+    view = hand.call("GET", f"/mornings/{line['key']}")
+    assert len(view["play"]["begins"]) == 4
+    at = {b["dough"]: b["at"] for b in view["play"]["begins"]}
+    moved = [{"dough": "puff", "at": "2027-03-20T02:00:00+00:00"}]
+    play = hand.call("POST", f"/mornings/{line['key']}/play", {"begins": moved})
+    there = {b["dough"]: b["at"] for b in play["begins"]}
+    assert there["puff"].startswith("2027-03-20T02:00")
+    assert there["puff"] != at["puff"]
+    result = hand.call("POST", f"/mornings/{line['key']}/outcome", {"begins": moved, "seconds": 3})
+    assert result["best"]["timetable"]["cost"] <= result["mine"]["timetable"]["cost"]
+    assert len(result["costs"]) == 4
+    wrong = [{"dough": "puff", "at": "2031-03-20T02:00:00+00:00"}]
+    found = hand.faults("POST", f"/mornings/{line['key']}/play", {"begins": wrong})
+    assert list(found) == ["begins[0].at"]
+    hand.call("GET", "/mornings/none", expect=404)
+    assert hand.call("GET", "/orders") == []

@@ -80,6 +80,7 @@ def test_a_stranger_gets_nothing(method, path):
         .replace("{run_id}", "7f1c2f3e-0000-4000-8000-000000000000")
         .replace("{tag}", "1")
         .replace("{key}", "1-first-letter")
+        .replace("{morning}", "four-doughs")
         .replace("{block_id}", "7f1c2f3e-0000-4000-8000-000000000002")
         .replace("{photo_id}", "7f1c2f3e-0000-4000-8000-000000000001")
     )

@@ -203,3 +203,26 @@ def test_a_fold_is_guessed_and_seen_inside_and_two_methods_lie_side_by_side(pers
     before = line.bounding_box()["width"]
     page.get_by_role("button", name="The line is too short").click()
     assert line.bounding_box()["width"] > before
+
+
+def test_a_morning_of_four_doughs_is_tried_before_it_is_real(person):
+    page = person("tansy", "/lessons")
+    page.get_by_role("link", name="A morning of four doughs").click()
+    expect(page.get_by_role("note")).to_contain_text("Practice")
+    hour = page.get_by_label("Station kiosk turnovers is begun at")
+    expect(hour).to_have_text("03:30", timeout=60_000)
+    for _ in range(3):
+        page.get_by_role("button", name="Begin Station kiosk turnovers earlier").click()
+    expect(hour).to_have_text("03:15")
+    came = page.get_by_role("region", name="What it comes to").first
+    expect(came).to_contain_text("not reached")
+    page.reload()
+    expect(page.get_by_label("Station kiosk turnovers is begun at")).to_have_text(
+        "03:15", timeout=60_000
+    )
+    page.get_by_role("button", name="How good is it?").click()
+    costs = page.get_by_role("region", name="What each hour cost")
+    expect(costs.get_by_role("listitem")).to_have_count(4, timeout=60_000)
+    expect(page.get_by_role("region", name="The best morning")).to_be_visible()
+    page.get_by_role("button", name="Again from the start").click()
+    expect(page.get_by_label("Station kiosk turnovers is begun at")).to_have_text("03:30")

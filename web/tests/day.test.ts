@@ -1,8 +1,8 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
-import { threadPath } from "@/rooms/day/Threads";
-import { drawn, firstNamed, graspable, hours, laned, snapped, timed } from "@/rooms/day/threads";
 import { pressing } from "@/rooms/today/pressing";
+import { threadPath } from "@/threads/Threads";
+import { drawn, firstNamed, graspable, hours, laned, snapped, timed } from "@/threads/threads";
 
 const at = (minute: number) => new Date(Date.UTC(2027, 5, 18, 6) + minute * 60_000).toISOString();
 

@@ -2,7 +2,7 @@
 /** A day wider than its screen shows the hour it is, and keeps in sight what was when it is drawn larger. */
 import { renderHook } from "@testing-library/react";
 import { expect, it } from "vitest";
-import { useSight } from "@/rooms/day/useSight";
+import { useSight } from "@/threads/useSight";
 
 function seen(now: number | null) {
   const box = document.createElement("div");

@@ -2732,6 +2732,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mornings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All Mornings */
+        get: operations["bakehouse_lessons_morning_api_all_mornings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mornings/{morning}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One Morning */
+        get: operations["bakehouse_lessons_morning_api_one_morning"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mornings/{morning}/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Play Morning */
+        post: operations["bakehouse_lessons_morning_api_play_morning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mornings/{morning}/outcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Morning Outcome
+         * @description What a morning comes to, beside the best found in so many seconds.
+         */
+        post: operations["bakehouse_lessons_morning_api_morning_outcome"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -5884,7 +5955,7 @@ export interface components {
             /** Name */
             name: string;
             family: components["schemas"]["Family"];
-            dough: components["schemas"]["Dough"];
+            dough: components["schemas"]["lamination__dough__recipe__Dough"];
             butter: components["schemas"]["Butter"];
             /** Steps */
             steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Frying"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
@@ -10640,6 +10711,249 @@ export interface components {
             grams: number;
             /** Butter G */
             butter_g: number;
+        };
+        /**
+         * MorningLine
+         * @description A morning in the list.
+         */
+        MorningLine: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * BegunWhen
+         * @description A dough of a morning: its plan's name, its first work, when that begins and when it is wanted.
+         */
+        BegunWhen: {
+            /** Dough */
+            dough: string;
+            /** Name */
+            name: string;
+            /** Step */
+            step: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Wanted
+             * Format: date-time
+             */
+            wanted: string;
+        };
+        /**
+         * Day
+         * @description A day, from its first preferment to its last tray.
+         *
+         *     ``zone``: where it is, for the hours of the night. Raises Faults for times that cannot be: without
+         *     a zone, a shift that ends before it begins, a dough wanted before the day begins.
+         */
+        Day: {
+            /** Name */
+            name: string;
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Hands */
+            hands: components["schemas"]["Shift"][];
+            /** Doughs */
+            doughs: components["schemas"]["lamination__day__day__Dough"][];
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone: string;
+            /** @default neither */
+            prefer: components["schemas"]["Prefer"];
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["Held"][];
+            /**
+             * Quiet
+             * @default []
+             */
+            quiet: components["schemas"]["Quiet"][];
+        };
+        /**
+         * Morning
+         * @description A morning file. ``day.held`` has the first step of every dough: where it begins if nobody says else.
+         *
+         *     Raises Faults where a dough's first step is not among them.
+         */
+        Morning: {
+            /** Name */
+            name: string;
+            day: components["schemas"]["Day"];
+            kitchen?: components["schemas"]["Kitchen"];
+            goal?: components["schemas"]["MorningGoal"];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Hint
+             * @default
+             */
+            hint: string;
+            /**
+             * Format
+             * @default eight-turn/morning
+             * @constant
+             */
+            format: "eight-turn/morning";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * MorningGoal
+         * @description What is to be reached, minutes at most: late in all, rests outside what they bear, rests only tight.
+         */
+        MorningGoal: {
+            /** Late Min */
+            late_min?: number | null;
+            /** Outside Min */
+            outside_min?: number | null;
+            /** Tight Min */
+            tight_min?: number | null;
+        };
+        /**
+         * MorningPlay
+         * @description What a morning comes to, begun so. ``gives``: what could not be had, in sentences.
+         */
+        MorningPlay: {
+            /** Begins */
+            begins: components["schemas"]["BegunWhen"][];
+            timetable: components["schemas"]["Timetable"];
+            /** Goal */
+            goal: components["schemas"]["GoalLine"][];
+            /** Gives */
+            gives: string[];
+        };
+        /**
+         * MorningView
+         * @description A morning, and what it comes to if nobody changes an hour.
+         */
+        MorningView: {
+            line: components["schemas"]["MorningLine"];
+            morning: components["schemas"]["Morning"];
+            play: components["schemas"]["MorningPlay"];
+        };
+        /**
+         * Dough
+         * @description A dough of the day: its plan, and when its last work is to be done. ``goes_on``: it is a block of the
+         *     cold store, and begins at this step.
+         */
+        lamination__day__day__Dough: {
+            /** Id */
+            id: string;
+            plan: components["schemas"]["Plan"];
+            /**
+             * Ready At
+             * Format: date-time
+             */
+            ready_at: string;
+            /** Goes On */
+            goes_on?: string | null;
+        };
+        /**
+         * Dough
+         * @description The dough that goes into the lock-in.
+         *
+         *     Without a density of its own it has that of the formula, or of practice where there is none.
+         */
+        lamination__dough__recipe__Dough: {
+            /** Mass G */
+            mass_g: number;
+            /** Density Kg M3 */
+            density_kg_m3?: number | null;
+        };
+        /**
+         * Begins
+         * @description When a dough's first work begins.
+         */
+        Begins: {
+            /** Dough */
+            dough: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * MorningBegun
+         * @description When each dough is begun; and how many seconds the best may be looked for.
+         */
+        MorningBegun: {
+            /**
+             * Begins
+             * @default []
+             */
+            begins: components["schemas"]["Begins"][];
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+        };
+        /**
+         * MorningCost
+         * @description What one dough's hour cost: what the morning would give up less, had that alone been the best's.
+         *
+         *     ``cost`` by the day's prices, the others in minutes; each is below 0 where it alone would be worse.
+         */
+        MorningCost: {
+            /** Dough */
+            dough: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Instead
+             * Format: date-time
+             */
+            instead: string;
+            /** Cost */
+            cost: number;
+            /** Late Min */
+            late_min: number;
+            /** Outside Min */
+            outside_min: number;
+            /** Tight Min */
+            tight_min: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * MorningResult
+         * @description One's own morning, the best that was found, and what each dough's hour cost.
+         */
+        MorningResult: {
+            mine: components["schemas"]["MorningPlay"];
+            best: components["schemas"]["MorningPlay"];
+            /** Costs */
+            costs: components["schemas"]["MorningCost"][];
         };
         /**
          * Thrown
@@ -15669,6 +15983,127 @@ export interface operations {
             404: components["responses"]["Problem404"];
             405: components["responses"]["Problem405"];
             422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_lessons_morning_api_all_mornings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MorningLine"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+        };
+    };
+    bakehouse_lessons_morning_api_one_morning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                morning: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MorningView"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            422: components["responses"]["Problem422"];
+        };
+    };
+    bakehouse_lessons_morning_api_play_morning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                morning: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MorningBegun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MorningPlay"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+        };
+    };
+    bakehouse_lessons_morning_api_morning_outcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                morning: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MorningBegun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MorningResult"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
         };
     };
     bakehouse_bin_api_in_the_bin: {

@@ -26,6 +26,7 @@ import {
   KitchenRoom,
   LessonRoom,
   LessonsRoom,
+  MorningRoom,
   OrderList,
   OrderRoom,
   OrderSheets,
@@ -131,6 +132,7 @@ function AllRooms({ me }: { me: Schemas["Me"] }) {
           <Route path="/book/trends" element={<TrendsRoom />} />
           <Route path="/book/:runId" element={<BookRecord />} />
           <Route path="/lessons" element={<LessonsRoom />} />
+          <Route path="/lessons/morning/:morningKey" element={<MorningRoom />} />
           <Route path="/lessons/inside" element={<InsideRoom />} />
           <Route path="/lessons/:lessonKey/class" element={<ClassRoom />} />
           <Route

@@ -35,6 +35,7 @@ export const LessonsRoom = lazily(async () => (await lessons()).LessonsRoom);
 export const LessonRoom = lazily(async () => (await lessons()).LessonRoom);
 export const ClassRoom = lazily(async () => (await lessons()).ClassRoom);
 export const InsideRoom = lazily(async () => (await lessons()).InsideRoom);
+export const MorningRoom = lazily(async () => (await lessons()).MorningRoom);
 export const StoreRoom = lazily(async () => (await store()).StoreRoom);
 export const StockRoom = lazily(async () => (await store()).StockRoom);
 export const TraceSheet = lazily(async () => (await store()).TraceSheet);

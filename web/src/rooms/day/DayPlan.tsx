@@ -9,10 +9,10 @@ import { clock, day as dayOf } from "@/app/time";
 import { WouldMove } from "@/app/WouldMove";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
+import { Threads } from "@/threads/Threads";
+import { drawn as drawnOf, snapped } from "@/threads/threads";
 import { houseTime } from "@/wire/clock";
 import classes from "./DayPlan.module.css";
-import { Threads } from "./Threads";
-import { drawn as drawnOf, snapped } from "./threads";
 import type { useArranged } from "./useArranged";
 import { Whose } from "./Whose";
 

@@ -13,13 +13,13 @@ import { useAmend } from "@/drafts/useAmend";
 import { useDraft } from "@/drafts/useDraft";
 import { FaultsContext } from "@/measures/faults";
 import { MomentInput } from "@/measures/MomentInput";
+import { timed } from "@/threads/threads";
 import { BatchView } from "./BatchView";
 import classes from "./Day.module.css";
 import { DayPlan } from "./DayPlan";
 import { DoughOrder } from "./DoughOrder";
 import { HandsEditor } from "./HandsEditor";
 import { Standing } from "./Standing";
-import { timed } from "./threads";
 import { useArranged } from "./useArranged";
 import { wantedOf } from "./wanted";
 

@@ -4,8 +4,8 @@ import { api, got, type Schemas } from "@/api/client";
 import { Nothing, Waiting } from "@/app/states";
 import { useSaying } from "@/measures/likes";
 import { SheetPages } from "@/sheets/SheetPages";
+import { timed } from "@/threads/threads";
 import { useWorkedOrder } from "./OrderRoom";
-import { timed } from "./threads";
 import { useArranged } from "./useArranged";
 
 /** The sheets and labels of a whole order. */

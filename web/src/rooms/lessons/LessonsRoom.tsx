@@ -9,7 +9,7 @@ import { Nothing, Title, Waiting } from "@/app/states";
 import { figure } from "@/measures/quantity";
 import classes from "./Lessons.module.css";
 import { MadeFrom } from "./MadeFrom";
-import { lessonsQuery } from "./queries";
+import { lessonsQuery, morningsQuery } from "./queries";
 
 export function LessonsRoom() {
   const lessons = useQuery(lessonsQuery);
@@ -76,6 +76,7 @@ export function LessonsRoom() {
             <LessonRow key={line.key} line={line} number={n + 1} />
           ))}
       </ol>
+      <Mornings />
       {own.length > 0 && (
         <>
           <h2 className={classes.own}>Of this house</h2>
@@ -95,6 +96,26 @@ export function LessonsRoom() {
         />
       </Modal>
     </>
+  );
+}
+
+/** A day to try: several doughs at once. */
+function Mornings() {
+  const mornings = useQuery(morningsQuery);
+  return (
+    <ol className={classes.list} aria-label="Mornings to try">
+      {mornings.data?.map((line) => (
+        <li key={line.key} className={classes.row}>
+          <span className={classes.number} aria-hidden="true">
+            ☼
+          </span>
+          <div className={classes.what}>
+            <Link to={`/lessons/morning/${line.key}`}>{line.name}</Link>
+            <p>{line.words}</p>
+          </div>
+        </li>
+      ))}
+    </ol>
   );
 }
 

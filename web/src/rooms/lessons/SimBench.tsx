@@ -151,7 +151,7 @@ function Frame({ moment, play, setPlay, bench, felt, go, why, onGo, open, childr
         </button>
         <button type="button" className={classes.go} disabled={open} onClick={onGo}>
           <b>{go}</b>
-          <small>{why}</small>
+          <span className={classes.goWhy}>{why}</span>
         </button>
       </footer>
     </>

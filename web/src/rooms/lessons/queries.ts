@@ -8,6 +8,11 @@ export const lessonsQuery = queryOptions({
   queryFn: () => got(api.GET("/api/lessons")),
 });
 
+export const morningsQuery = queryOptions({
+  queryKey: ["mornings"],
+  queryFn: () => got(api.GET("/api/mornings")),
+});
+
 export const lessonQuery = (key: string) =>
   queryOptions({
     queryKey: ["lesson", key],
