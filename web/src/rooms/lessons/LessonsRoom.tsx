@@ -1,7 +1,7 @@
 /** Lessons: those that ship, those of this house, and how one sees a dough inside. */
 import { Button, FileButton, Modal } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate, useOutletContext } from "react-router";
 import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
@@ -9,7 +9,9 @@ import { Nothing, Title, Waiting } from "@/app/states";
 import { figure } from "@/measures/quantity";
 import classes from "./Lessons.module.css";
 import { MadeFrom } from "./MadeFrom";
-import { lessonsQuery, morningsQuery } from "./queries";
+import { lessonQuery, lessonsQuery, morningsQuery } from "./queries";
+
+const AT_HAND_MS = 12 * 3_600_000;
 
 export function LessonsRoom() {
   const lessons = useQuery(lessonsQuery);
@@ -17,6 +19,7 @@ export function LessonsRoom() {
   const [making, make] = useState(false);
   const queries = useQueryClient();
   const go = useNavigate();
+  useAtHand(lessons.data);
   const given = useMutation({
     mutationFn: async (file: File) => {
       let body: Schemas["Lesson"];
@@ -117,6 +120,23 @@ function Mornings() {
       ))}
     </ol>
   );
+}
+
+/** Whoever stands before the lessons has them all at hand, also where there is no connection later. */
+function useAtHand(lines: Schemas["LessonLine"][] | undefined) {
+  const queries = useQueryClient();
+  useEffect(() => {
+    let gone = false;
+    void (async () => {
+      for (const { key } of lines ?? []) {
+        if (gone) return;
+        await queries.prefetchQuery({ ...lessonQuery(key), staleTime: AT_HAND_MS });
+      }
+    })();
+    return () => {
+      gone = true;
+    };
+  }, [lines, queries]);
 }
 
 function LessonRow({ line, number }: { line: Schemas["LessonLine"]; number?: number }) {
