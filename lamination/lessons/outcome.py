@@ -23,6 +23,7 @@ from lamination.materials.thermal import Profile
 from lamination.pieces.marking import chained, cut_from
 from lamination.sheet.cells import Sheet
 from lamination.steps import kind_of
+from lamination.steps.base import Form
 from lamination.steps.cut import Cut, CutFigures
 from lamination.steps.last_sheet import LastSheet, LastSheetFigures
 from lamination.steps.turn import Turn, after_fold, by_flour
@@ -356,13 +357,23 @@ _EVEN_PCT = 0.5  # of its thickness: what is as good as even
 
 
 def _spread_pct(sheet: Sheet, cut: CutFigures | None) -> float:
-    """How far pieces of a sheet differ in weight, their standard deviation in % of the mean.
+    """How far pieces of a sheet differ from what each should weigh, their standard deviation in %.
 
-    Of a sheet that nobody cuts, how far its thickness does over its area.
+    Pieces of several products are each held against their own. Of a sheet that nobody cuts, how far its
+    thickness differs over its area.
     """
     if cut is not None:
+        of = np.array(
+            [row.product for _ in range(cut.layers) for row in cut.rows for _ in range(row.pieces)]
+        )
         each = np.array(cut.each_g)
-        return 100 * float(each.std() / each.mean()) if len(each) > 1 else 0.0
+        if len(each) < 2 or len(of) != len(each):
+            return 0.0
+        means = np.array(
+            [each[of == n].mean() for n in range(int(of.max()) + 1) if (of == n).any()]
+        )
+        known = np.searchsorted(np.unique(of), of)
+        return 100 * float((each / means[known]).std())
     thick = np.array([s.thickness for s in sheet.pool])
     shares = np.array(sheet.shares)
     mean = float(shares @ thick)
@@ -440,8 +451,9 @@ def _proof(play: Played) -> tuple[float | None, float, list[Harmed]]:
     Between the good marks of its family a proof costs nothing.
     """
     found, kitchen, family = play.followed, play.kitchen, play.plan.family
-    if found.leaven is None:
-        return None, 1.0, []
+    shaped = any(m.lies.form in (Form.SHAPED, Form.BAKED) for m in found.walk.made)
+    if found.leaven is None or not shaped:
+        return None, 1.0, []  # nothing rises, or what is cut here is proofed elsewhere
     usual = tuple(kitchen.of_family(family, f"proof.yeast_pct.{e}") for e in ("low", "high"))
     dose = sum(
         float(course.gathered(found.scene.rates, course.minutes[-1:])[0, 0])

@@ -27,10 +27,11 @@ from lamination.materials.ingredients import Window
 from lamination.plan.plan import Plan
 from lamination.plan.walk import walk
 from lamination.steps.base import Step
+from lamination.steps.lock_in import LockIn
 from lamination.steps.turn import Trim
 from lamination.terms.limits import Fault, Faults
 from lamination.terms.rests import Rest, Stay
-from lamination.terms.trade import Place
+from lamination.terms.trade import Method, Place
 from lamination.warmth import Followed, Today, follow, stood_on_the_bench
 
 _EYE_MIN = 0.8  # going by eye takes so much of the minutes
@@ -154,13 +155,21 @@ def _with_hands(
             off_mm, short_mm, thicker_pct = off_by_eye(lesson, step.id)
             off = {"off_centre_mm": off_mm, "short_mm": short_mm, "uneven_pct": thicker_pct}
             changes |= {k: v for k, v in off.items() if getattr(step, k, None) == 0}
-            if "off_centre_mm" in changes:
-                # a block laid by eye leaves dough bare round it, or it would hang over the edge
-                changes["margin_mm"] = getattr(step, "margin_mm", 0.0) + abs(off_mm)
+            if isinstance(step, LockIn):
+                changes |= _laid_by_eye(step, off_mm)
         if times != 1:
             changes["bench_min"] = timed.bench_min * times
         steps.append(replace(step, **changes) if changes else step)
     return plan.with_steps(*steps)
+
+
+def _laid_by_eye(step: LockIn, off_mm: float) -> dict[str, float]:
+    """A block laid by eye leaves dough bare round it, or it would hang over the edge; where a way of locking
+    in leaves no margin, it lies as well as by the ruler.
+    """
+    if not step.method.has_margin or step.method is Method.ENVELOPE:
+        return {"off_centre_mm": step.off_centre_mm}
+    return {"margin_mm": step.margin_mm + abs(off_mm)}
 
 
 def _with_calls(plan: Plan, mood: Mood, decided: Mapping[tuple[str, Decided], Value]) -> Plan:

@@ -48,7 +48,7 @@ function circle(): string[] | null {
 
 const LAYERS = [
   ["rooms", "app"],
-  ["steps", "sheets", "blocks"],
+  ["steps", "sheets", "blocks", "threads"],
   ["finish", "cold", "drafts", "offline"],
   ["drawings"],
   ["measures", "api"],

@@ -19,7 +19,8 @@ from lamination.lessons import (
     put_into_plan,
     usual_choices,
 )
-from lamination.plan import Plan, starting_plan, work
+from lamination.plan import Amendment, Plan, amend, starting_plan, work
+from lamination.plan.amendment import Change
 from lamination.run import Event, EventKind, Probe, stand
 from lamination.terms import Family, Place
 from lamination.warmth import Today, follow
@@ -126,3 +127,22 @@ def test_a_run_without_a_reading_has_the_fridge_of_the_table() -> None:
     worked = work(plan, KITCHEN)
     lesson = lesson_of_run(plan, worked, KITCHEN, stand(worked, AT, ()), UTC)
     assert (lesson.moods.fridge_k.low, lesson.moods.minutes.low) == (0, 1)
+
+
+def test_plans_that_are_not_the_textbook_s_are_played_without_blame() -> None:
+    """Two products of different weights on one sheet, an envelope, a plan that ends at the cut."""
+    plan = starting_plan("Teasel Lock", Family.CROISSANT, 2_000, KITCHEN)
+    cut = plan.cut
+    assert cut is not None
+    small = replace(cut.products[0], name="Small", base_mm=60, height_mm=150)
+    two = plan.changed(cut, products=(replace(cut.products[0], rows=1), small))
+    only_cut = plan.with_steps(*plan.steps[: plan.at("cut") + 1])
+    for made in (two, only_cut):
+        lesson = lesson_of_plan(made, KITCHEN)
+        came = outcome_of(played(lesson, said(("lock_in", Decided.STANDS, 45.0))))
+        assert came.harms == ()
+        assert came.evenness_pct == 100
+    envelope = amend(plan, Amendment(Change.METHOD, ingredient="envelope"), KITCHEN)
+    lesson = lesson_of_plan(envelope, KITCHEN)
+    by_eye = said(("lock_in", Decided.STANDS, 45.0), ("lock_in", Decided.CARE, "by eye"))
+    assert outcome_of(played(lesson, by_eye)).openness_pct > 70
