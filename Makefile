@@ -9,7 +9,7 @@ PY := .venv/bin/python
 STAMPS := .stamps
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo build serve test quick coverage units lint types loops written api-types browser-tools bench soak attacks shots clean report
+.PHONY: demo build serve test nightly quick coverage units lint types loops written api-types browser-tools bench soak attacks shots clean report
 .DEFAULT_GOAL := demo
 
 # HTTPS=1: the house speaks https itself, to all of its network. LISTEN=0.0.0.0 does without.
@@ -100,6 +100,10 @@ test: | $(STAMPS)/tools
 # at once a fifth of two cores was idle; with six they waited for each other.
 	$(PY) -m pytest -n 4 --maxschedchunk 1 tests
 	$(PY) -m pytest --doctest-modules lamination
+
+# What the gate leaves out: more of a kind that it tries already, and properties with other seeds each time.
+nightly: build loops browser-tools $(STAMPS)/dev
+	NIGHTLY=1 $(PY) -m pytest -n 4 --maxschedchunk 1 tests
 
 # Tracing costs a minute and a half of the twelve that CI has, so it is asked for by itself.
 coverage: $(STAMPS)/dev

@@ -32,7 +32,11 @@ print(json.dumps({
 """
 
 
-@pytest.fixture(params=["v1", "v2", "v3", "v4"])
+# the oldest and the latest at every change, those between them at night
+_BETWEEN = [pytest.param(v, marks=pytest.mark.nightly) for v in ("v2", "v3")]
+
+
+@pytest.fixture(params=["v1", *_BETWEEN, "v4"])
 def house(tmp_path, request):
     """A house as a version kept it, with doughs under way."""
     packed = (GOLDEN / f"house-{request.param}.sqlite3.gz").read_bytes()

@@ -101,7 +101,15 @@ def damaged(data, how):
     return bytes(content)
 
 
-@pytest.mark.parametrize("how", ["cut off", "overwritten", "no database", "no head"])
+@pytest.mark.parametrize(
+    "how",
+    [
+        "cut off",
+        pytest.param("overwritten", marks=pytest.mark.nightly),
+        pytest.param("no database", marks=pytest.mark.nightly),
+        "no head",
+    ],
+)
 def test_a_copy_is_put_back_in_the_place_of_a_damaged_house(own, tmp_path, how):
     data = tmp_path / "own"
     copy = tmp_path / "copy.sqlite3"
