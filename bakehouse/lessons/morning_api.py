@@ -36,10 +36,11 @@ class MorningLine:
 
 @dataclass
 class MorningView:
-    """A morning, and what it comes to if nobody changes an hour."""
+    """A morning: when each dough begins if nobody says else, and what it comes to so."""
 
     line: MorningLine
-    morning: Morning
+    hint: str
+    begins: list[Begins]
     play: MorningPlay
 
 
@@ -76,7 +77,9 @@ def all_mornings(request: HttpRequest) -> list[MorningLine]:
 def one_morning(request: HttpRequest, morning: str) -> MorningView:
     of = _morning(morning)
     wait_for_none()
-    return MorningView(MorningLine(morning, of.name, of.words), of, morning_play(of))
+    begins = [Begins(held.dough, held.at) for held in of.day.held]
+    line = MorningLine(morning, of.name, of.words)
+    return MorningView(line, of.hint, begins, morning_play(of))
 
 
 @router.post("/mornings/{morning}/play", auth=signed_in, response=MorningPlay)

@@ -120,7 +120,6 @@ def test_nothing_is_cut_off_and_no_mark_is_raw_in_any_room_dialog_or_paper(perso
         "/plans",
         "/day",
         "/bench",
-        "/store",
         "/book",
         "/lessons",
         "/lessons/inside",

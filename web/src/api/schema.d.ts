@@ -5955,7 +5955,7 @@ export interface components {
             /** Name */
             name: string;
             family: components["schemas"]["Family"];
-            dough: components["schemas"]["lamination__dough__recipe__Dough"];
+            dough: components["schemas"]["Dough"];
             butter: components["schemas"]["Butter"];
             /** Steps */
             steps: (components["schemas"]["Preferment"] | components["schemas"]["Mixing"] | components["schemas"]["Flattening"] | components["schemas"]["Crank"] | components["schemas"]["PlainTurn"] | components["schemas"]["LockIn"] | components["schemas"]["MoreButter"] | components["schemas"]["Strew"] | components["schemas"]["Turn"] | components["schemas"]["Divide"] | components["schemas"]["LastSheet"] | components["schemas"]["LayDouble"] | components["schemas"]["RollUp"] | components["schemas"]["Cut"] | components["schemas"]["Offcuts"] | components["schemas"]["Shaping"] | components["schemas"]["Washing"] | components["schemas"]["Baking"] | components["schemas"]["Frying"] | components["schemas"]["BakeAgain"] | components["schemas"]["Looking"] | components["schemas"]["OwnStep"])[];
@@ -10725,6 +10725,19 @@ export interface components {
             words: string;
         };
         /**
+         * Begins
+         * @description When a dough's first work begins.
+         */
+        Begins: {
+            /** Dough */
+            dough: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
          * BegunWhen
          * @description A dough of a morning: its plan's name, its first work, when that begins and when it is wanted.
          */
@@ -10747,95 +10760,6 @@ export interface components {
             wanted: string;
         };
         /**
-         * Day
-         * @description A day, from its first preferment to its last tray.
-         *
-         *     ``zone``: where it is, for the hours of the night. Raises Faults for times that cannot be: without
-         *     a zone, a shift that ends before it begins, a dough wanted before the day begins.
-         */
-        Day: {
-            /** Name */
-            name: string;
-            /**
-             * Begins
-             * Format: date-time
-             */
-            begins: string;
-            /**
-             * Ends
-             * Format: date-time
-             */
-            ends: string;
-            /** Hands */
-            hands: components["schemas"]["Shift"][];
-            /** Doughs */
-            doughs: components["schemas"]["lamination__day__day__Dough"][];
-            /**
-             * Zone
-             * @default UTC
-             */
-            zone: string;
-            /** @default neither */
-            prefer: components["schemas"]["Prefer"];
-            /**
-             * Held
-             * @default []
-             */
-            held: components["schemas"]["Held"][];
-            /**
-             * Quiet
-             * @default []
-             */
-            quiet: components["schemas"]["Quiet"][];
-        };
-        /**
-         * Morning
-         * @description A morning file. ``day.held`` has the first step of every dough: where it begins if nobody says else.
-         *
-         *     Raises Faults where a dough's first step is not among them.
-         */
-        Morning: {
-            /** Name */
-            name: string;
-            day: components["schemas"]["Day"];
-            kitchen?: components["schemas"]["Kitchen"];
-            goal?: components["schemas"]["MorningGoal"];
-            /**
-             * Words
-             * @default
-             */
-            words: string;
-            /**
-             * Hint
-             * @default
-             */
-            hint: string;
-            /**
-             * Format
-             * @default eight-turn/morning
-             * @constant
-             */
-            format: "eight-turn/morning";
-            /**
-             * Version
-             * @default 1
-             * @constant
-             */
-            version: 1;
-        };
-        /**
-         * MorningGoal
-         * @description What is to be reached, minutes at most: late in all, rests outside what they bear, rests only tight.
-         */
-        MorningGoal: {
-            /** Late Min */
-            late_min?: number | null;
-            /** Outside Min */
-            outside_min?: number | null;
-            /** Tight Min */
-            tight_min?: number | null;
-        };
-        /**
          * MorningPlay
          * @description What a morning comes to, begun so. ``gives``: what could not be had, in sentences.
          */
@@ -10850,54 +10774,15 @@ export interface components {
         };
         /**
          * MorningView
-         * @description A morning, and what it comes to if nobody changes an hour.
+         * @description A morning: when each dough begins if nobody says else, and what it comes to so.
          */
         MorningView: {
             line: components["schemas"]["MorningLine"];
-            morning: components["schemas"]["Morning"];
+            /** Hint */
+            hint: string;
+            /** Begins */
+            begins: components["schemas"]["Begins"][];
             play: components["schemas"]["MorningPlay"];
-        };
-        /**
-         * Dough
-         * @description A dough of the day: its plan, and when its last work is to be done. ``goes_on``: it is a block of the
-         *     cold store, and begins at this step.
-         */
-        lamination__day__day__Dough: {
-            /** Id */
-            id: string;
-            plan: components["schemas"]["Plan"];
-            /**
-             * Ready At
-             * Format: date-time
-             */
-            ready_at: string;
-            /** Goes On */
-            goes_on?: string | null;
-        };
-        /**
-         * Dough
-         * @description The dough that goes into the lock-in.
-         *
-         *     Without a density of its own it has that of the formula, or of practice where there is none.
-         */
-        lamination__dough__recipe__Dough: {
-            /** Mass G */
-            mass_g: number;
-            /** Density Kg M3 */
-            density_kg_m3?: number | null;
-        };
-        /**
-         * Begins
-         * @description When a dough's first work begins.
-         */
-        Begins: {
-            /** Dough */
-            dough: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
         };
         /**
          * MorningBegun

@@ -78,7 +78,7 @@ function Trying({ view }: { view: Schemas["MorningView"] }) {
   const now: Play = play.data ?? view.play;
   const at = (dough: string) => {
     const mine = begins.find((b) => b.dough === dough)?.at;
-    const held = view.morning.day.held?.find((h) => h.dough === dough)?.at;
+    const held = view.begins.find((b) => b.dough === dough)?.at;
     return mine ?? held ?? now.begins.find((b) => b.dough === dough)?.at ?? "";
   };
   const begin = (dough: string, when: string) => {
@@ -117,7 +117,7 @@ function Trying({ view }: { view: Schemas["MorningView"] }) {
         </div>
       </div>
       <p>{view.line.words}</p>
-      {hint && <p className="bar">{view.morning.hint}</p>}
+      {hint && <p className="bar">{view.hint}</p>}
       <div className={classes.morning}>
         <section aria-label="When each dough is begun">
           <h2>Begun at</h2>
