@@ -44,9 +44,15 @@ def _todays(data: Any) -> Any:
         data = dict(data)
         if isinstance(data.get("plan"), dict):
             data["plan"] = migrated(data["plan"])
-        if isinstance(data.get("kitchen"), dict):
-            data["kitchen"] = renamed(data["kitchen"])
+        data["kitchen"] = _kitchen_of(data)
     return data
+
+
+def _kitchen_of(data: dict[str, Any]) -> Any:
+    """A file's kitchen in today's names; what is none is left for the reader to refuse."""
+    kitchen = data.get("kitchen", {})
+    rows = kitchen.get("yours", {}) if isinstance(kitchen, dict) else None
+    return renamed(kitchen) if isinstance(rows, dict) else kitchen
 
 
 # A lesson as it may come in: its plan and kitchen of any version that was ever kept.
@@ -68,9 +74,7 @@ def _todays_morning(data: Any) -> Any:
             {**d, "plan": migrated(d["plan"])} if isinstance(d, dict) and "plan" in d else d
             for d in doughs
         ]
-    if isinstance(data.get("kitchen"), dict):
-        data["kitchen"] = renamed(data["kitchen"])
-    return {**data, "day": day}
+    return {**data, "day": day, "kitchen": _kitchen_of(data)}
 
 
 @cache

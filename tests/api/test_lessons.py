@@ -146,6 +146,9 @@ def test_a_lesson_file_is_refused_field_by_field(head):
     found = head.faults("POST", "/lessons", file)
     assert found == {"choices[0].step": "The plan has no step with this id."}
     head.faults("POST", "/lessons", {"format": "eight-turn/plan"})
+    for rows in (None, [], "warm", 7):
+        found = head.faults("POST", "/lessons", {**file, "kitchen": {"yours": rows}})
+        assert "kitchen.yours" in found
 
 
 def test_a_lesson_of_a_run_takes_the_day_as_it_was(head, hand, plan):
