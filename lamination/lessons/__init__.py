@@ -3,7 +3,7 @@
 from lamination.lessons.bench import SimulatedBench, bench_of
 from lamination.lessons.best import BestPlay, Cost, Worths, best_play, costs_of, random_play
 from lamination.lessons.choices import Choice, Decided, Decision
-from lamination.lessons.drawn import DrawnPiece, drawn_piece
+from lamination.lessons.harms import Harm
 from lamination.lessons.inside import LeafMethod, LeavesAfter, seen_inside
 from lamination.lessons.lesson import (
     DECISIONS_FORMAT,
@@ -14,7 +14,7 @@ from lamination.lessons.lesson import (
     Lesson,
     Moods,
     checked,
-    drawn,
+    mood_of,
 )
 from lamination.lessons.made import lesson_of_plan, lesson_of_run, put_into_plan, usual_choices
 from lamination.lessons.morning import (
@@ -30,11 +30,11 @@ from lamination.lessons.morning import (
 from lamination.lessons.outcome import (
     OUTCOME_FORMAT,
     GoalLine,
-    Harm,
     Outcome,
     goal_lines,
     outcome_of,
 )
+from lamination.lessons.piece import DrawnPiece, drawn_piece
 from lamination.lessons.play import Played, played
 
 __all__ = [
@@ -42,6 +42,6 @@ __all__ = [
     "Cost", "Decided", "Decision", "Decisions", "DrawnPiece", "Goal", "GoalLine", "Harm", "Hint",
     "LeafMethod", "LeavesAfter", "Lesson", "Moods", "Morning", "MorningCost", "MorningPlay", "Outcome",
     "Played", "SimulatedBench", "Worths", "bench_of", "best_morning", "best_play", "checked", "costs_of",
-    "drawn", "drawn_piece", "goal_lines", "lesson_of_plan", "lesson_of_run", "morning_costs",
+    "drawn_piece", "goal_lines", "lesson_of_plan", "lesson_of_run", "mood_of", "morning_costs",
     "morning_play", "outcome_of", "played", "put_into_plan", "random_play", "seen_inside", "usual_choices",
 ]  # fmt: skip

@@ -14,7 +14,7 @@ from lamination.heat.body import Body
 from lamination.heat.conduction import Course, still
 from lamination.lessons.best import value_said, values_of
 from lamination.lessons.choices import WORDS, Choice, Decided, Decision, Value
-from lamination.lessons.outcome import owed
+from lamination.lessons.harms import owed
 from lamination.lessons.play import Played
 from lamination.materials.thermal import Profile
 from lamination.plan.work import work
@@ -161,15 +161,11 @@ def bench_of(play: Played) -> SimulatedBench:
     calls = dict(play.mood.calls)
     hints = {h.step: h.says for h in lesson.hints}
     owes = owed(play)
-    working: dict[str, list[Course]] = {}
-    for stretch, (_, course, _, _) in zip(found.stretches, found.seen, strict=True):
-        if stretch.working:
-            working.setdefault(stretch.stop, []).append(course)
     moments = []
     for n, step in enumerate(steps):
         timed = found.walk.clock[n]
         asked = [_asked(c, values[c.step, c.field]) for c in lesson.choices if c.step == step.id]
-        at_it = working.get(step.id, [])
+        at_it = [course for _, course, _ in found.spent(step.id, working=True)]
         before = at_it[0].body_at(0.0) if at_it else None
         began = found.began.get(step.id)
         after = began.body if began else at_it[-1].end if at_it else None
@@ -272,12 +268,7 @@ def _courses(play: Played, n: int, step: Step, owes_min: float) -> tuple[PlaceCo
 
 
 def _end_of_work(play: Played, stop: str) -> Body | None:
-    found = play.followed
-    ends = [
-        course.end
-        for stretch, (_, course, _, _) in zip(found.stretches, found.seen, strict=True)
-        if stretch.stop == stop and stretch.working
-    ]
+    ends = [course.end for _, course, _ in play.followed.spent(stop, working=True)]
     return ends[-1] if ends else None
 
 

@@ -194,6 +194,7 @@ def costs_of(lesson: Lesson, decisions: tuple[Decision, ...], best: BestPlay) ->
     """
     worth = Worths(lesson)
     hers, theirs = values_of(lesson, decisions), values_of(lesson, best.decisions)
+    names = walk(lesson.plan, lesson.kitchen).names
     came = worth.of(hers) or outcome_of(played(lesson, decisions))
     found = []
     for n, choice in enumerate(lesson.choices):
@@ -203,19 +204,20 @@ def costs_of(lesson: Lesson, decisions: tuple[Decision, ...], best: BestPlay) ->
         other = came if value == instead else worth.of((*hers[:n], instead, *hers[n + 1 :]))
         if other is None:
             continue
-        found.append(_cost(lesson, choice, value, instead, came, other))
+        name = named(names[lesson.plan.at(choice.step)])
+        found.append(_cost(name, choice, value, instead, came, other))
     return tuple(sorted(found, key=lambda c: -c.worth))
 
 
 def _cost(
-    lesson: Lesson, choice: Choice, value: Value, instead: Value, came: Outcome, other: Outcome
+    name: str, choice: Choice, value: Value, instead: Value, came: Outcome, other: Outcome
 ) -> Cost:
     lost = round(other.worth - came.worth, 3)
     return Cost(
         f"{choice.step} {choice.field.value}", choice.step, choice.field, value, instead,
         round(other.lift - came.lift, 3), round(other.openness_pct - came.openness_pct, 2),
         round(came.fat_lost_pct - other.fat_lost_pct, 2), round(other.evenness_pct - came.evenness_pct, 2),
-        lost, _says(lesson, choice, value, instead, came, other),
+        lost, _says(name, choice, value, instead, came, other),
     )  # fmt: skip
 
 
@@ -233,9 +235,8 @@ def value_said(field: Decided, value: Value) -> str:
 
 
 def _says(
-    lesson: Lesson, choice: Choice, value: Value, instead: Value, came: Outcome, other: Outcome
+    name: str, choice: Choice, value: Value, instead: Value, came: Outcome, other: Outcome
 ) -> str:
-    name = named(lesson_name(lesson, choice.step))
     was = f"{name}, {choice.field.said}: {value_said(choice.field, value)}"
     if value == instead:
         return f"{was}, as in the best play."
@@ -254,9 +255,3 @@ def _says(
     if not gains or other.worth - came.worth <= _SMALL:
         return f"{then} By itself it cost nothing to speak of."
     return f"{then} By itself it cost {', '.join(gains)}."
-
-
-def lesson_name(lesson: Lesson, step: str) -> str:
-    """What a step of a lesson's plan is called."""
-    found = walk(lesson.plan, lesson.kitchen)
-    return found.names[lesson.plan.at(step)]

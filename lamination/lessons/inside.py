@@ -26,7 +26,10 @@ MOST_TURNS = 8
 
 @dataclass(frozen=True)
 class LeafMethod(Checked):
-    """A way to make leaves: how the butter goes in, and the folds; the rest is a usual dough's."""
+    """A way to make leaves: how the butter goes in, and the folds; the rest is a usual dough's.
+
+    ``turns``: how many are looked at; where there are fewer folds, the last is made again.
+    """
 
     method: Method = Method.HALF
     folds: Annotated[tuple[Fold, ...], Length(1, MOST_TURNS, "turns")] = (Fold.LETTER,) * 3
@@ -34,6 +37,13 @@ class LeafMethod(Checked):
     dough_g: Annotated[float, Range(300, 20_000, "g")] = 2_000.0
     last_sheet_mm: Annotated[float, Range(1.5, 12, "mm")] = 4.0
     stacked: bool = False
+    turns: Annotated[int, Range(1, MOST_TURNS, whole=True)] | None = None
+
+    @property
+    def made(self) -> tuple[Fold, ...]:
+        """The folds that are looked at, in order."""
+        many = self.turns or len(self.folds)
+        return (self.folds + self.folds[-1:] * many)[:many]
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +79,7 @@ def seen_inside(of: LeafMethod, kitchen: Kitchen | None = None) -> tuple[LeavesA
     """
     kitchen = kitchen or Kitchen()
     plan = _plan(of, kitchen)
-    return tuple(_after(plan, of, turns, kitchen) for turns in range(len(of.folds) + 1))
+    return tuple(_after(plan, of, turns, kitchen) for turns in range(len(of.made) + 1))
 
 
 def _plan(of: LeafMethod, kitchen: Kitchen) -> Plan:
@@ -84,7 +94,7 @@ def _after(plan: Plan, of: LeafMethod, turns: int, kitchen: Kitchen) -> LeavesAf
     rest = Rest.at(Place.FRIDGE, 30)
     folded = [
         Turn(fold, thick, id=f"fold-{n + 1}", rest=rest, stacked=of.stacked)
-        for n, fold in enumerate(of.folds[:turns])
+        for n, fold in enumerate(of.made[:turns])
     ]
     before = plan.steps[: plan.at(plan.lock_in.id) + 1]
     steps = (*before, *folded, LastSheet(of.last_sheet_mm, id=plan.last_sheet.id))

@@ -161,7 +161,7 @@ class Decisions(Checked):
     version: Literal[1] = VERSION
 
 
-def drawn(lesson: Lesson) -> Mood:
+def mood_of(lesson: Lesson) -> Mood:
     """How the kitchen really is on the lesson's day: drawn evenly from its moods by the seed.
 
     Every mood is drawn, in one order, whether it is used or not, so that adding one moves no other.

@@ -135,8 +135,8 @@ def _fridge_as_it_was(
         )
         total = 0.0
         seen: set[str] = set()
-        for stretch, (_, course, _, _) in zip(found.stretches, found.seen, strict=True):
-            if stretch.working and stretch.stop in read and stretch.stop not in seen:
+        for stretch, course, _ in found.spent(working=True):
+            if stretch.stop in read and stretch.stop not in seen:
                 seen.add(stretch.stop)
                 total += (float(course.body_at(0.0).middle_c) - read[stretch.stop]) ** 2
         return total

@@ -22,11 +22,12 @@ from lamination.lessons.choices import (
     put,
     word,
 )
-from lamination.lessons.lesson import Lesson, Mood, drawn, off_by_eye
+from lamination.lessons.lesson import Lesson, Mood, mood_of, off_by_eye
 from lamination.materials.ingredients import Window
 from lamination.plan.plan import Plan
 from lamination.plan.walk import walk
-from lamination.steps.base import Step
+from lamination.steps.base import Made, Step
+from lamination.steps.cut import CutFigures
 from lamination.steps.lock_in import LockIn
 from lamination.steps.turn import Trim
 from lamination.terms.limits import Fault, Faults
@@ -72,6 +73,17 @@ class Played:
             oils_c=of.oils_c - softer,
         )
 
+    @cached_property
+    def last(self) -> Made:
+        """What came of its last sheet."""
+        return self.followed.walk.made[self.plan.at(self.plan.last_sheet.id)]
+
+    @cached_property
+    def cut(self) -> CutFigures | None:
+        """How it was cut; None where it was not."""
+        made = self.followed.walk.made
+        return next((m.figures for m in made if isinstance(m.figures, CutFigures)), None)
+
     @property
     def proof_stop(self) -> str:
         """The step after which its pieces proof; the last one where they do not."""
@@ -95,7 +107,7 @@ def played(lesson: Lesson, decisions: tuple[Decision, ...] = ()) -> Played:
 
 @lru_cache(maxsize=256)
 def _played(lesson: Lesson, decisions: tuple[Decision, ...]) -> Played:
-    mood = drawn(lesson)
+    mood = mood_of(lesson)
     decided: dict[tuple[str, Decided], Value] = {d.key: d.value for d in decisions}
     plan = _decided_plan(lesson, decisions)
     kitchen = _as_it_is(lesson.kitchen, mood)

@@ -16,12 +16,13 @@ from lamination.warmth.learn import (
     simulated_readings,
 )
 from lamination.warmth.proof import learned_reference, limit_of
+from lamination.warmth.rests import proof_marks, usual_yeast
 from lamination.warmth.warmth import WorkedWarmth, work_warmth
 from lamination.warmth.windows import Cause
 
 __all__ = [
-    "GROUNDS", "Around", "Bend", "Cause", "Feel", "Fit", "Followed", "Grounds", "Judgement", "PlaceReadings",
-    "ProbeReading", "Stretch", "Today", "WorkedWarmth", "body_before", "changes", "follow", "judge_lock_in",
-    "learn_place", "learned", "learned_reference", "limit_of", "read_logger_csv", "simulated_readings",
-    "stood_on_the_bench", "work_warmth",
+    "GROUNDS", "Around", "Bend", "Cause", "Feel", "Fit", "Followed", "Grounds", "Judgement",
+    "PlaceReadings", "ProbeReading", "Stretch", "Today", "WorkedWarmth", "body_before", "changes", "follow",
+    "judge_lock_in", "learn_place", "learned", "learned_reference", "limit_of", "proof_marks",
+    "read_logger_csv", "simulated_readings", "stood_on_the_bench", "usual_yeast", "work_warmth",
 ]  # fmt: skip

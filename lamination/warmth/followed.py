@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
 from typing import Literal
@@ -120,6 +120,16 @@ class Followed:
     def proof_n(self) -> int | None:
         """The step whose rest is the proof, by its number: the last in which shaped pieces lie."""
         return max((b.n for b in self.began.values() if b.open_air), default=None)
+
+    def spent(
+        self, stop: str | None = None, working: bool | None = None
+    ) -> Iterator[tuple[Stretch, Course, float]]:
+        """Every stretch with how it warmed and how far it had risen as it began: all, or those of a step, of
+        work or of rest.
+        """
+        for stretch, (_, course, risen, _) in zip(self.stretches, self.seen, strict=True):
+            if stop in (None, stretch.stop) and working in (None, stretch.working):
+                yield stretch, course, risen
 
     @property
     def leaven(self) -> Leaven | None:

@@ -8,6 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from lamination.heat.conduction import still
+from lamination.kitchen.kitchen import Kitchen
 from lamination.materials.thermal import Profile
 from lamination.plan.walk import Walk
 from lamination.steps import kind_of
@@ -159,6 +160,21 @@ def _conditions(
     return state, conditions
 
 
+def usual_yeast(kitchen: Kitchen, family: Family) -> tuple[float, float]:
+    """The yeast within which a family's proof goes by the clock, % of flour: from and to."""
+    low, high = (kitchen.of_family(family, f"proof.yeast_pct.{end}") for end in ("low", "high"))
+    return low, high
+
+
+def proof_marks(kitchen: Kitchen, family: Family) -> tuple[float, float, float, float]:
+    """A family's four marks of a proof, % of a whole one: possible and good from, good and possible until."""
+    low, good, until, high = (
+        kitchen.of_family(family, f"proof.{name}_pct")
+        for name in ("possible_from", "good_from", "good_until", "possible_until")
+    )
+    return low, good, until, high
+
+
 def _proof(scene: Scene, began: Began, of: Asked) -> RestWindow | None:
     if scene.leaven is None:
         return None
@@ -167,12 +183,8 @@ def _proof(scene: Scene, began: Began, of: Asked) -> RestWindow | None:
     grid = chain.lengths(np.union1d(np.arange(0, chain.until_min, 2.0), [chain.until_min]))
     profiles, sums = chain.at(grid)
     doses = began.proofed + sums[0]
-    usual = tuple(kitchen.of_family(family, f"proof.yeast_pct.{e}") for e in ("low", "high"))
-    by_clock = 100 * doses / scene.leaven.dose_for((usual[0], usual[1]))
-    marks = [
-        kitchen.of_family(family, f"proof.{name}_pct")
-        for name in ("possible_from", "good_from", "good_until", "possible_until")
-    ]
+    by_clock = 100 * doses / scene.leaven.dose_for(usual_yeast(kitchen, family))
+    marks = proof_marks(kitchen, family)
     share = kitchen.of_family(family, "proof.share_pct")
     rise = 100 * doses / scene.whole
     state = State(grid, began.body.middle_of(profiles), None, None, rise)

@@ -48,6 +48,13 @@ def test_leaves_run_together_as_they_get_thin() -> None:
     assert puff[-1].together_pct < 20
 
 
+def test_a_method_goes_on_with_its_last_fold_as_far_as_it_is_looked_at() -> None:
+    seen = seen_inside(LeafMethod(folds=(Fold.BOOK, Fold.LETTER), turns=4))
+    assert [s.fold for s in seen] == [None, Fold.BOOK, Fold.LETTER, Fold.LETTER, Fold.LETTER]
+    assert [s.butter for s in seen] == [1, 4, 12, 36, 108]
+    assert len(seen_inside(LeafMethod(folds=(Fold.BOOK, Fold.LETTER), turns=1))) == 2
+
+
 def test_a_method_of_too_many_folds_is_refused_by_its_field() -> None:
     with pytest.raises(Faults) as wrong:
         LeafMethod(folds=(Fold.LETTER,) * 9)

@@ -8,7 +8,16 @@ from dataclasses import replace
 
 import pytest
 
-from lamination.lessons import Choice, Decided, Decisions, Moods, checked, drawn, outcome_of, played
+from lamination.lessons import (
+    Choice,
+    Decided,
+    Decisions,
+    Moods,
+    checked,
+    mood_of,
+    outcome_of,
+    played,
+)
 from lamination.lessons.choices import BY_HAND, value_in
 from lamination.lessons.lesson import ByTimes, Hint, Interruption, OffBy, off_by_eye
 from lamination.terms import Faults
@@ -26,8 +35,8 @@ def faults_of(wrong: Faults) -> dict[str, str]:
 
 
 def test_a_seed_is_a_day_and_another_is_another() -> None:
-    days = [drawn(everything(moods=MOODS, seed=seed)) for seed in range(40)]
-    assert days[3] == drawn(everything(moods=MOODS, seed=3))
+    days = [mood_of(everything(moods=MOODS, seed=seed)) for seed in range(40)]
+    assert days[3] == mood_of(everything(moods=MOODS, seed=3))
     assert len({d.fridge_k for d in days}) > 30
     for d in days:
         assert 0 <= d.fridge_k <= 4
@@ -40,7 +49,7 @@ def test_a_seed_is_a_day_and_another_is_another() -> None:
 
 def test_a_mood_that_is_added_moves_no_other() -> None:
     few = replace(MOODS, room_k=OffBy())
-    a, b = drawn(everything(moods=MOODS, seed=7)), drawn(everything(moods=few, seed=7))
+    a, b = mood_of(everything(moods=MOODS, seed=7)), mood_of(everything(moods=few, seed=7))
     assert (a.fridge_k, a.softer_k, a.relaxing, a.calls) == (
         b.fridge_k,
         b.softer_k,

@@ -9852,6 +9852,8 @@ export interface components {
         /**
          * LeafMethod
          * @description A way to make leaves: how the butter goes in, and the folds; the rest is a usual dough's.
+         *
+         *     ``turns``: how many are looked at; where there are fewer folds, the last is made again.
          */
         LeafMethod: {
             /** @default half */
@@ -9882,6 +9884,8 @@ export interface components {
              * @default false
              */
             stacked: boolean;
+            /** Turns */
+            turns?: number | null;
         };
         /**
          * KeptPicture

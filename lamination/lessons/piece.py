@@ -12,8 +12,6 @@ from lamination.pieces.cards import CARDS
 from lamination.pieces.shaping import Card
 from lamination.sheet.coverage import CoverageMap, Layers
 from lamination.sheet.section import Across, cut_along
-from lamination.steps.cut import CutFigures
-from lamination.steps.last_sheet import LastSheetFigures
 from lamination.terms.sizes import Size
 
 _DRAWN = 48  # leaves of dough that are drawn; of more every so many-th is
@@ -65,8 +63,7 @@ def drawn_piece(play: Played, came: Outcome) -> DrawnPiece:
     The leaves are those of the sheet; the air between them is what the outcome says, shared as the butter
     lay; where leaves ran together is drawn by the seed, so much of their length as the outcome says.
     """
-    found = play.followed.walk
-    last = next(m for m in found.made if isinstance(m.figures, LastSheetFigures))
+    last = play.last
     section = cut_along(last.lies.laminate, Across())
     stack = max(section.stacks, key=lambda s: (s.butter, s.height_um))
     leaves = stack.leaves_um
@@ -114,9 +111,7 @@ def _joined(chance: random.Random, share: float) -> tuple[JoinedStretch, ...]:
 
 def _shape_of(play: Played, thick_mm: float) -> tuple[float, float]:
     """How wide the cut across a piece is, mm, and how often its band goes round."""
-    cut = next(
-        (m.figures for m in play.followed.walk.made if isinstance(m.figures, CutFigures)), None
-    )
+    cut = play.cut
     if cut is None or not cut.products:
         return 80.0, 0.0
     first = cut.products[0]
