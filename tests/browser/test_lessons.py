@@ -5,7 +5,7 @@ import uuid
 
 from playwright.sync_api import expect
 
-from .house import ASK
+from .house import ASK, enter
 
 HOT = "3-a-hot-day"
 
@@ -92,11 +92,14 @@ def test_a_hot_day_is_lost_understood_tried_again_from_a_decision_and_passed(per
 
 
 def test_a_lesson_goes_on_without_a_network_and_its_outcome_comes_when_there_is_one(person):
-    page = person("tansy", "/lessons", new=True)
-    # the last of those that are fetched ahead, before anybody has opened it
-    with page.expect_response(re.compile("/api/lessons/8-a-proof-by-eye$")):
-        page.reload()
-    page.wait_for_timeout(300)
+    page = person("tansy", "/plans", new=True)
+    # all are fetched ahead, the last of them too, before anybody has opened one
+    with page.expect_response(re.compile("/api/lessons/8-a-proof-by-eye$")) as last:
+        enter(page, "/lessons")
+    assert last.value.ok
+    expect(page.get_by_role("link", name="Marks and the knife")).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     page.context.set_offline(True)
     page.get_by_role("link", name="Marks and the knife").click()
     page.get_by_role("button", name="Begin").click()

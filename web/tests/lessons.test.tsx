@@ -22,6 +22,7 @@ import {
   runs,
   takenOut,
   undecided,
+  undo,
   workDone,
 } from "@/rooms/lessons/play";
 import { usePlay, useRunning } from "@/rooms/lessons/usePlay";
@@ -128,12 +129,16 @@ it("what is taken out has rested whole minutes, and steps that ask nothing are p
 
 it("one goes back to any decision: it and all after it are open again", () => {
   const play = asFarAsTheThird();
-  const back = backTo(play, 1, bench);
+  const back = backTo(play, "turn-1", "rest.place", bench);
   expect(back.decisions.map((d) => d.field)).toEqual(["pace"]);
   expect([back.at, back.phase, back.rested, back.over]).toEqual([1, "rest", 0, false]);
-  const start = backTo(play, 0, bench);
+  const start = backTo(play, "turn-1", "pace", bench);
   expect([start.decisions.length, start.at, start.phase]).toEqual([0, 1, "work"]);
-  expect(backTo(play, 9, bench)).toBe(play);
+  expect(backTo(play, "nowhere", "pace", bench)).toBe(play);
+  expect(undo(play, bench).decisions.map((d) => d.field)).toEqual(["pace", "rest.place"]);
+  // what went by the plan so far is decided now, with what came before it
+  const calls = backTo(play, "turn-3", "call", bench);
+  expect([calls.decisions.length, calls.at, calls.phase]).toEqual([3, 3, "work"]);
 });
 
 it("a rest is read in the place that was chosen, between the minutes that are there", () => {

@@ -5,9 +5,38 @@ import type { Schemas } from "@/api/client";
 import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import { type QuantityName, span } from "@/measures/quantity";
-import classes from "./Lessons.module.css";
+import { capital } from "@/measures/words";
+import classes from "./Asked.module.css";
+import { decide, decidedOf, type Play } from "./play";
 
 type Value = string | number;
+
+interface AllProps {
+  of: Schemas["AskedChoice"][];
+  /** The step that it is asked at. */
+  stop: string;
+  play: Play;
+  setPlay: (next: (was: Play | null) => Play | null) => void;
+}
+
+/** All that is asked at once, each with what was decided. */
+export function AskedAll({ of, stop, play, setPlay }: AllProps) {
+  return (
+    <div className={classes.asked}>
+      {of.map((asked) => (
+        <Asked
+          key={asked.field}
+          asked={asked}
+          value={decidedOf(play, stop, asked.field)}
+          onDecide={(value) =>
+            setPlay((was) => was && decide(was, { step: stop, field: asked.field, value }))
+          }
+        />
+      ))}
+    </div>
+  );
+}
+
 interface Props {
   asked: Schemas["AskedChoice"];
   value: Value | undefined;
@@ -19,12 +48,12 @@ const QUANTITY: Record<string, QuantityName> = { mm: "length", "°C": "temperatu
 const BY: Record<string, number> = { min: 5, mm: 1, "°C": 1, "%": 1 };
 const FINE_MM = 20; // a range of mm no wider goes by halves
 
-export function Asked({ asked, value, onDecide }: Props) {
+function Asked({ asked, value, onDecide }: Props) {
   const { foldTitle } = useSaying();
   if (asked.options.length > 0)
     return (
       <Choice
-        label={sentenceCase(asked.said)}
+        label={capital(asked.said)}
         value={String(value ?? "")}
         options={asked.options.map((o) => ({
           value: o.value,
@@ -35,8 +64,6 @@ export function Asked({ asked, value, onDecide }: Props) {
     );
   return <NumberAsked asked={asked} value={value} onDecide={onDecide} />;
 }
-
-const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function NumberAsked({ asked, value, onDecide }: Props) {
   const { say } = useSaying();
@@ -55,7 +82,7 @@ function NumberAsked({ asked, value, onDecide }: Props) {
         : `${now} ${asked.unit}`;
   return (
     <fieldset className={classes.stepper} aria-labelledby={id}>
-      <span id={id}>{sentenceCase(asked.said)}</span>
+      <span id={id}>{capital(asked.said)}</span>
       <Button
         variant="default"
         size="xl"

@@ -1,7 +1,7 @@
 /** What a hand and a probe say: the middle, the face, the butter and what its corner does. */
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
-import classes from "./Lessons.module.css";
+import classes from "./Felt.module.css";
 import { type Bench, type Course, readAt } from "./play";
 
 const BENDS: Record<Schemas["Bend"], string> = {

@@ -1,8 +1,7 @@
 /** What is to be reached, and whether it was. */
 import type { Schemas } from "@/api/client";
-import { useSaying } from "@/measures/likes";
 import { figure, span } from "@/measures/quantity";
-import classes from "./Lessons.module.css";
+import { Reached } from "./Reached";
 
 type Name =
   | "lift"
@@ -42,25 +41,23 @@ const WANTED: Record<Name, string> = {
 };
 
 export function GoalLines({ goal, came }: { goal: Schemas["Goal"]; came?: Schemas["GoalLine"][] }) {
-  const { words } = useSaying();
   const lines = (Object.keys(NAMES) as Name[]).filter((name) => typeof goal[name] === "number");
   if (lines.length === 0) return <p>As good as you can.</p>;
   return (
-    <ul className={classes.goal}>
-      {lines.map((name) => {
+    <Reached
+      lines={lines.map((name) => {
         const line = came?.find((l) => l.of === name);
-        return (
-          <li key={name} data-reached={line?.reached}>
-            <span className={classes.tick} aria-hidden="true">
-              {line ? (line.reached ? "✓" : "✕") : "·"}
-            </span>
-            <span>
-              {NAMES[name]} {WANTED[name]} <b>{words(said[name](goal[name] as number))}</b>
+        return {
+          of: name,
+          reached: line?.reached,
+          says: (
+            <>
+              {NAMES[name]} {WANTED[name]} <b>{said[name](goal[name] as number)}</b>
               {line && `: ${line.reached ? "reached" : "not reached"}, ${said[name](line.came)}`}
-            </span>
-          </li>
-        );
+            </>
+          ),
+        };
       })}
-    </ul>
+    />
   );
 }

@@ -3,16 +3,17 @@ import { Button, Checkbox, NativeSelect, Slider, TextInput } from "@mantine/core
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, got, type Schemas } from "@/api/client";
+import { api, byField, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { useTrade } from "@/api/trade";
 import { Title, Waiting } from "@/app/states";
 import { Folding } from "@/drawings/Folding";
 import { Choice } from "@/measures/Choice";
+import { FaultsContext } from "@/measures/faults";
 import { useSaying } from "@/measures/likes";
 import { MeasureInput } from "@/measures/MeasureInput";
 import { figure } from "@/measures/quantity";
-import classes from "./Lessons.module.css";
+import classes from "./InsideRoom.module.css";
 import { TrueSize } from "./TrueSize";
 
 type Method = Schemas["LeafMethod"];
@@ -20,7 +21,6 @@ type Fold = Schemas["Fold"];
 type Leaves = Schemas["LeavesAfter"];
 
 const MOST = 8;
-const FOLDS: Fold[] = ["half", "letter", "book", "offset_book"];
 const FIRST: Method = {
   method: "half",
   folds: ["letter", "letter", "letter"],
@@ -31,16 +31,10 @@ const FIRST: Method = {
 };
 const SECOND: Method = { ...FIRST, method: "two_thirds", folds: ["book", "letter"] };
 
-/** The method with its last fold made again and again, as far as the slider goes. */
-const onAndOn = (of: Method): Method => ({
-  ...of,
-  folds: Array.from({ length: MOST }, (_, n) => of.folds[n] ?? of.folds.at(-1) ?? "letter"),
-});
-
 const useInside = (of: Method) =>
   useQuery({
     queryKey: ["inside", of],
-    queryFn: () => got(api.POST("/api/inside", { body: onAndOn(of) })),
+    queryFn: () => got(api.POST("/api/inside", { body: { ...of, turns: MOST } })),
     placeholderData: keepPreviousData,
     retry: false,
   });
@@ -106,78 +100,84 @@ function OneMethod({ name, of, change, turns }: OneProps) {
   const inside = useInside(of);
   const { options, said } = useTrade();
   const { foldTitle, fold } = useSaying();
+  const atFields = byField(inside.error);
   const now = inside.data?.[turns];
-  const foldNow = onAndOn(of).folds[turns - 1];
+  const foldAt = (turn: number): Fold => inside.data?.[turn]?.fold ?? "letter";
   const methods = options("method").filter((o) => o.value !== "none" && o.value !== "lumps");
   return (
-    <section aria-label={name} className={classes.method}>
-      <div className={classes.methodForm}>
-        <NativeSelect
-          label={name}
-          data={methods}
-          value={of.method}
-          onChange={(e) => change({ ...of, method: e.currentTarget.value as Method["method"] })}
-        />
-        <Choice
-          label="Dough"
-          tight
-          value={of.family}
-          options={(["croissant", "puff"] as const).map((f) => ({
-            value: f,
-            label: said("family", f),
-          }))}
-          onChange={(family) => change({ ...of, family })}
-        />
-        {turns > 0 && (
+    <FaultsContext.Provider value={atFields}>
+      <section aria-label={name} className={classes.method}>
+        <div className={classes.methodForm}>
+          <NativeSelect
+            label={name}
+            data={methods}
+            value={of.method}
+            onChange={(e) => change({ ...of, method: e.currentTarget.value as Method["method"] })}
+          />
           <Choice
-            label={`Turn ${turns}`}
+            label="Dough"
             tight
-            value={foldNow ?? "letter"}
-            options={FOLDS.map((f) => ({ value: f, label: foldTitle(f) }))}
-            onChange={(made) => {
-              const folds = onAndOn(of).folds.slice(0, Math.max(turns, of.folds.length));
-              folds[turns - 1] = made;
-              change({ ...of, folds });
-            }}
+            value={of.family}
+            options={(["croissant", "puff"] as const).map((f) => ({
+              value: f,
+              label: said("family", f),
+            }))}
+            onChange={(family) => change({ ...of, family })}
           />
-        )}
-        <MeasureInput
-          label="Last sheet"
-          quantity="length"
-          path="last_sheet_mm"
-          value={of.last_sheet_mm}
-          onLeaving
-          onChange={(v) => v !== null && change({ ...of, last_sheet_mm: v })}
-        />
-      </div>
-      {inside.error && (
-        <p className="bar mind" role="alert">
-          {sentence(inside.error)}
-        </p>
-      )}
-      {!now ? (
-        inside.isPending && <Waiting what="the leaves" />
-      ) : (
-        <div className={classes.methodBody}>
-          <Guess
-            key={`${turns} ${of.method} ${of.folds.join()}`}
-            leaves={now}
-            before={inside.data?.[turns - 1]}
-          />
-          {now.turn ? (
-            <div className={classes.folding}>
-              <Folding step={now.turn} stacked={of.stacked} />
-            </div>
-          ) : (
-            <p className="quiet">
-              Locked in, {said("method", of.method)}. Go on to the first {fold(foldNow ?? "letter")}
-              .
-            </p>
+          {turns > 0 && (
+            <Choice
+              label={`Turn ${turns}`}
+              tight
+              value={foldAt(turns)}
+              options={options("fold").map((f) => ({
+                value: f.value as Fold,
+                label: foldTitle(f.value),
+              }))}
+              onChange={(made) => {
+                const many = Math.max(turns, of.folds?.length ?? 0);
+                const folds = Array.from({ length: many }, (_, n) => foldAt(n + 1));
+                folds[turns - 1] = made;
+                change({ ...of, folds });
+              }}
+            />
           )}
-          <TrueSize size={now.package} />
+          <MeasureInput
+            label="Last sheet"
+            quantity="length"
+            path="last_sheet_mm"
+            value={of.last_sheet_mm}
+            onLeaving
+            onChange={(v) => v !== null && change({ ...of, last_sheet_mm: v })}
+          />
         </div>
-      )}
-    </section>
+        {inside.error && !atFields.last_sheet_mm && (
+          <p className="bar mind" role="alert">
+            {sentence(inside.error)}
+          </p>
+        )}
+        {!now ? (
+          inside.isPending && <Waiting what="the leaves" />
+        ) : (
+          <div className={classes.methodBody}>
+            <Guess
+              key={`${turns} ${of.method} ${of.folds.join()}`}
+              leaves={now}
+              before={inside.data?.[turns - 1]}
+            />
+            {now.turn ? (
+              <div className={classes.folding}>
+                <Folding step={now.turn} stacked={of.stacked} />
+              </div>
+            ) : (
+              <p className="quiet">
+                Locked in, {said("method", of.method)}. Go on to the first {fold(foldAt(1))}.
+              </p>
+            )}
+            <TrueSize size={now.package} />
+          </div>
+        )}
+      </section>
+    </FaultsContext.Provider>
   );
 }
 

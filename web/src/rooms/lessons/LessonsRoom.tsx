@@ -7,7 +7,7 @@ import { api, got, type Schemas } from "@/api/client";
 import { sentence } from "@/api/queries";
 import { Nothing, Title, Waiting } from "@/app/states";
 import { figure } from "@/measures/quantity";
-import classes from "./Lessons.module.css";
+import classes from "./LessonsRoom.module.css";
 import { MadeFrom } from "./MadeFrom";
 import { lessonQuery, lessonsQuery, morningsQuery } from "./queries";
 

@@ -6,7 +6,7 @@ import { api, got } from "@/api/client";
 import { sentence, usePlans } from "@/api/queries";
 import { day } from "@/app/time";
 import { Choice } from "@/measures/Choice";
-import classes from "./Lessons.module.css";
+import classes from "./LessonsRoom.module.css";
 
 const bookQuery = {
   queryKey: ["book", "for-lessons"],

@@ -12,7 +12,10 @@ import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { Threads } from "@/threads/Threads";
 import { drawn as drawnOf } from "@/threads/threads";
-import classes from "./Lessons.module.css";
+import classes from "./MorningRoom.module.css";
+import practice from "./Practice.module.css";
+import { Reached } from "./Reached";
+import reached from "./Reached.module.css";
 
 type Play = Schemas["MorningPlay"];
 type Begins = Schemas["Begins"];
@@ -91,7 +94,7 @@ function Trying({ view }: { view: Schemas["MorningView"] }) {
   return (
     <>
       <Title>{view.line.name}</Title>
-      <p className={classes.practiceBand} role="note">
+      <p className={practice.practiceBand} role="note">
         <b>Practice</b> <span>a morning to try: no dough, nothing written into the day</span>
       </p>
       <div className="roomHead">
@@ -165,7 +168,7 @@ function Trying({ view }: { view: Schemas["MorningView"] }) {
       <Drawn name="Your morning" play={now} chosen={chosen} choose={choose}>
         {(task, when) => task.step === first.get(task.dough) && begin(task.dough, when)}
       </Drawn>
-      <div className={classes.actions}>
+      <div className={practice.actions}>
         <Button size="lg" onClick={() => result.mutate()} loading={result.isPending}>
           How good is it?
         </Button>
@@ -184,7 +187,7 @@ function Trying({ view }: { view: Schemas["MorningView"] }) {
         <>
           <section aria-label="What each hour cost" className={classes.hours}>
             <h2>What each hour cost</h2>
-            <ol className={classes.costs}>
+            <ol className={reached.costs}>
               {result.data.costs.map((cost) => (
                 <li key={cost.dough}>
                   <p>{words(cost.says)}</p>
@@ -214,20 +217,19 @@ function Came({ play }: { play: Play }) {
   const { words } = useSaying();
   return (
     <section aria-label="What it comes to">
-      <ul className={classes.goal}>
-        {play.goal.map((line) => (
-          <li key={line.of} data-reached={line.reached}>
-            <span className={classes.tick} aria-hidden="true">
-              {line.reached ? "✓" : "✕"}
-            </span>
-            <span>
+      <Reached
+        lines={play.goal.map((line) => ({
+          of: line.of,
+          reached: line.reached,
+          says: (
+            <>
               <b>{span(Math.round(line.came))}</b> {WORDS[line.of]}
               {line.reached ? ": reached" : `, at most ${span(line.wanted)}: not reached`}
-            </span>
-          </li>
-        ))}
-      </ul>
-      <ul className={classes.harms}>
+            </>
+          ),
+        }))}
+      />
+      <ul className={reached.harms}>
         {play.gives.slice(0, 4).map((give) => (
           <li key={give}>{words(give)}</li>
         ))}

@@ -11,11 +11,13 @@ import { span } from "@/measures/quantity";
 import { put } from "@/offline/outbox";
 import { houseTime } from "@/wire/clock";
 import { GoalLines, NAMES, plain, said } from "./GoalLines";
-import classes from "./Lessons.module.css";
+import classes from "./Outcome.module.css";
 import { PieceDrawn } from "./PieceDrawn";
 import { PlayStrip } from "./PlayStrip";
-import { backTo, decide, type Play } from "./play";
+import practice from "./Practice.module.css";
+import { backTo, type Play } from "./play";
 import { outcomeOf } from "./queries";
+import reached from "./Reached.module.css";
 
 interface Props {
   view: Schemas["LessonView"];
@@ -75,9 +77,9 @@ export function OutcomeView({ view, play, setPlay, again, leave }: Props) {
   }, [play, view.line.key]);
   if (!result)
     return (
-      <main className={classes.intro}>
+      <main className={practice.intro}>
         <h1>{error ? "The outcome is not there yet" : "It is in the oven"}</h1>
-        <p className={classes.lead} role="status">
+        <p className={practice.lead} role="status">
           {error
             ? error instanceof Offline
               ? "The bakehouse does not answer. Your play is kept on this tablet, and the outcome comes when it answers."
@@ -119,7 +121,7 @@ function Result({ view, play, setPlay, again, leave, result, stopped, stop }: Re
       <div className={classes.outHead}>
         <h1>{passed ? "Reached" : "Not reached yet"}</h1>
         <GoalLines goal={view.lesson.goal ?? {}} came={mine.goal} />
-        <div className={classes.actions}>
+        <div className={`${practice.actions} ${classes.outActions}`}>
           <Button size="lg" onClick={again}>
             Again from the start
           </Button>
@@ -161,7 +163,7 @@ function Result({ view, play, setPlay, again, leave, result, stopped, stop }: Re
       {harms.length > 0 && (
         <section aria-label="What happened">
           <h2>What happened</h2>
-          <ul className={classes.harms}>
+          <ul className={reached.harms}>
             {harms.map((harm) => (
               <li key={`${harm.stop} ${harm.harm}`}>{words(harm.says)}</li>
             ))}
@@ -175,7 +177,7 @@ function Result({ view, play, setPlay, again, leave, result, stopped, stop }: Re
             Each changed alone to the best play’s. Two mistakes on the same leaves cost less
             together than apart, so these do not add up.
           </p>
-          <ol className={classes.costs}>
+          <ol className={reached.costs}>
             {costs
               .filter((cost) => cost.value !== cost.instead)
               .map((cost) => (
@@ -183,20 +185,7 @@ function Result({ view, play, setPlay, again, leave, result, stopped, stop }: Re
                   <Button
                     variant="default"
                     onClick={() =>
-                      setPlay((was) => {
-                        if (!was) return was;
-                        const all = costs.reduce(
-                          (p, c) => decide(p, { step: c.step, field: c.field, value: c.value }),
-                          { ...was, decisions: [] } as Play,
-                        );
-                        const inOrder = [...all.decisions].sort(
-                          (a, b) => order(view, a) - order(view, b),
-                        );
-                        const n = inOrder.findIndex(
-                          (d) => d.step === cost.step && d.field === cost.field,
-                        );
-                        return backTo({ ...was, decisions: inOrder }, n, view.bench);
-                      })
+                      setPlay((was) => was && backTo(was, cost.step, cost.field, view.bench))
                     }
                   >
                     From here again
@@ -215,19 +204,11 @@ function Result({ view, play, setPlay, again, leave, result, stopped, stop }: Re
         <h2>The last sheet from above</h2>
         <Sheet view={mine} />
       </section>
-      <Decisions play={play} />
+      {play.decisions.length === 0 && (
+        <p className="quiet">Nothing was decided: it went by the plan.</p>
+      )}
     </main>
   );
-}
-
-/** Where a decision stands in the lesson: by its step, and there in the order it is asked. */
-const order = (view: Schemas["LessonView"], made: Schemas["Decision"]) =>
-  view.lesson.choices.findIndex((c) => c.step === made.step && c.field === made.field);
-
-function Decisions({ play }: { play: Play }) {
-  return play.decisions.length === 0 ? (
-    <p className="quiet">Nothing was decided: it went by the plan.</p>
-  ) : null;
 }
 
 function Sheet({ view }: { view: Schemas["PlayView"] }) {
@@ -298,7 +279,7 @@ function CostRow({
   return (
     <li>
       <span
-        className={classes.costBar}
+        className={reached.costBar}
         style={{ width: `${Math.max((100 * cost.worth) / Math.max(most, 0.01), 0)}%` }}
         aria-hidden="true"
       />
@@ -335,7 +316,7 @@ function IntoPlan({
   });
   if (!best || view.line.plan_id === null || !head) return null;
   return (
-    <div className={classes.actions}>
+    <div className={practice.actions}>
       <Button size="lg" onClick={() => into.mutate()} loading={into.isPending}>
         Put the best play into the plan
       </Button>

@@ -1,7 +1,7 @@
 /** A baked piece cut across: its true leaves, the air between them, and where they ran together. */
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
-import classes from "./Lessons.module.css";
+import classes from "./PieceDrawn.module.css";
 
 const WIDE = 340;
 const HIGH = 250;

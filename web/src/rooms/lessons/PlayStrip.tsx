@@ -3,7 +3,7 @@ import { useElementSize } from "@mantine/hooks";
 import type { Schemas } from "@/api/client";
 import { span } from "@/measures/quantity";
 import { DEPTH } from "@/steps/Strip";
-import classes from "./Lessons.module.css";
+import classes from "./PlayStrip.module.css";
 import { playLine } from "./play";
 
 type Stretches = Schemas["Stretch"][];

@@ -9,9 +9,8 @@ import { Choice } from "@/measures/Choice";
 import { useSaying } from "@/measures/likes";
 import { span } from "@/measures/quantity";
 import { useLostSince } from "@/wire/connection";
-import { Asked } from "./Asked";
+import { AskedAll } from "./Asked";
 import { FeltNow, FeltResting } from "./Felt";
-import classes from "./Lessons.module.css";
 import { PlayStrip } from "./PlayStrip";
 import {
   askedAfter,
@@ -21,7 +20,6 @@ import {
   backTo,
   clockAt,
   courseOf,
-  decide,
   decidedOf,
   lasts,
   type Moment,
@@ -30,9 +28,11 @@ import {
   SPEEDS,
   takenOut,
   undecided,
+  undo,
   workDone,
 } from "./play";
 import { benchQuery } from "./queries";
+import classes from "./SimBench.module.css";
 import { useRunning } from "./usePlay";
 
 interface Props {
@@ -144,7 +144,7 @@ function Frame({ moment, play, setPlay, bench, felt, go, why, onGo, open, childr
           type="button"
           className={classes.tile}
           disabled={play.decisions.length === 0}
-          onClick={() => setPlay((was) => was && backTo(was, was.decisions.length - 1, bench))}
+          onClick={() => setPlay((was) => was && undo(was, bench))}
         >
           <IconArrowBackUp size={26} aria-hidden="true" />
           Undo
@@ -186,18 +186,7 @@ function WorkNow(props: NowProps) {
           <li key={line}>{words(line)}</li>
         ))}
       </ul>
-      <div className={classes.asked}>
-        {asksNow(moment).map((asked) => (
-          <Asked
-            key={asked.field}
-            asked={asked}
-            value={decidedOf(play, moment.stop, asked.field)}
-            onDecide={(value) =>
-              setPlay((was) => was && decide(was, { step: moment.stop, field: asked.field, value }))
-            }
-          />
-        ))}
-      </div>
+      <AskedAll of={asksNow(moment)} stop={moment.stop} play={play} setPlay={setPlay} />
     </Frame>
   );
 }
@@ -221,17 +210,9 @@ function RestNow(props: NowProps & { speed: number; setSpeed: (speed: number) =>
     [setPlay, most],
   );
   useRunning(running, speed, pass);
-  const say = (field: Schemas["Decided"], value: string | number) =>
-    setPlay((was) => was && decide(was, { step: moment.stop, field, value }));
-  const asks = (all: Schemas["AskedChoice"][]) =>
-    all.map((asked) => (
-      <Asked
-        key={asked.field}
-        asked={asked}
-        value={decidedOf(play, moment.stop, asked.field)}
-        onDecide={(value) => say(asked.field, value)}
-      />
-    ));
+  const asks = (of: Schemas["AskedChoice"][]) => (
+    <AskedAll of={of} stop={moment.stop} play={play} setPlay={setPlay} />
+  );
   return (
     <Frame
       {...props}
@@ -248,7 +229,7 @@ function RestNow(props: NowProps & { speed: number; setSpeed: (speed: number) =>
     >
       <p className={classes.stopName}>after {moment.name.toLowerCase()}</p>
       <h1>{open.length > 0 ? "Where does it rest?" : `It lies ${course?.said ?? moment.where}`}</h1>
-      <div className={classes.asked}>{asks(before)}</div>
+      {asks(before)}
       {open.length === 0 && timed && (
         <>
           <output className={classes.big} aria-label="It has rested">
@@ -275,7 +256,7 @@ function RestNow(props: NowProps & { speed: number; setSpeed: (speed: number) =>
           {full && <p className={classes.open}>That is as long as this lesson lets it rest.</p>}
         </>
       )}
-      {open.length === 0 && <div className={classes.asked}>{asks(askedAfter(moment))}</div>}
+      {open.length === 0 && asks(askedAfter(moment))}
     </Frame>
   );
 }
@@ -296,7 +277,7 @@ function Decided({
     <section aria-label="Decided so far" className={classes.decided}>
       <h2>Decided so far</h2>
       <ol>
-        {play.decisions.map((made, n) => (
+        {play.decisions.map((made) => (
           <li key={`${made.step} ${made.field}`}>
             <span>
               {nameOf(made.step)}, {askedOf(bench, made)?.said ?? made.field}:{" "}
@@ -304,7 +285,7 @@ function Decided({
             </span>
             <Button
               variant="default"
-              onClick={() => setPlay((was) => was && backTo(was, n, bench))}
+              onClick={() => setPlay((was) => was && backTo(was, made.step, made.field, bench))}
               aria-label={`Back to ${nameOf(made.step)}, ${made.field}`}
             >
               Back

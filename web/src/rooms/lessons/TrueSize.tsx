@@ -3,7 +3,7 @@ import { Button } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { useSaying } from "@/measures/likes";
-import classes from "./Lessons.module.css";
+import classes from "./TrueSize.module.css";
 
 const KEPT = "eight-turn.screen-scale";
 const CHECK_MM = 100;

@@ -100,19 +100,31 @@ function onward(play: Play, bench: Bench): Play {
   return next ? { ...after, at: next.n } : { ...after, at: bench.moments.length, over: true };
 }
 
-/** Back to a decision: it and all after it are open again, at the step where it was made. */
-export function backTo(play: Play, n: number, bench: Bench): Play {
-  const made = play.decisions[n];
-  const moment = bench.moments.find((m) => m.stop === made?.step);
-  if (!made || !moment) return play;
+/**
+ * Back to what is decided at a step: that and all that was decided after it is open again. What went by the
+ * plan so far is decided now, with all before it as it was.
+ */
+export function backTo(play: Play, step: string, field: Decision["field"], bench: Bench): Play {
+  const at = (stop: string) => bench.moments.find((m) => m.stop === stop)?.n ?? -1;
+  const made = play.decisions.findIndex((d) => same(d, { step, field }));
+  const resting = field.startsWith("rest.");
+  const before = (d: Decision) =>
+    at(d.step) < at(step) || (d.step === step && resting && !d.field.startsWith("rest."));
+  if (at(step) < 0) return play;
   return {
     ...play,
-    decisions: play.decisions.slice(0, n),
-    at: moment.n,
-    phase: made.field.startsWith("rest.") ? "rest" : "work",
+    decisions: made < 0 ? play.decisions.filter(before) : play.decisions.slice(0, made),
+    at: at(step),
+    phase: resting ? "rest" : "work",
     rested: 0,
     over: false,
   };
+}
+
+/** Back to what was decided last. */
+export function undo(play: Play, bench: Bench): Play {
+  const last = play.decisions.at(-1);
+  return last ? backTo(play, last.step, last.field, bench) : play;
 }
 
 /** A value of a course at a minute, read between those that are there. */
